@@ -1,0 +1,72 @@
+import { finite } from '../quantity/check'
+import { checkSetup, type RearSetup } from '../response/setup'
+import { analyse, type Analysis } from './analysis'
+import type { Advice, BenchEvent } from './contract'
+import { decide, type Decision } from './decide'
+import { explain } from './explain'
+import { posteriorAtStart, type Posterior } from './posterior'
+import type { KnownPrior } from './prior'
+import { startOf, step } from './trace'
+
+export type AdviseOptions = {
+  /** Same input and seed, same answer. Default 1. */
+  seed?: number
+  /** What the shop already believes of this bike; default: nothing, as the contract says. */
+  prior?: KnownPrior
+}
+
+/** The whole answer, of which `advise` is the contract's narrow view. */
+export type Consideration = { advice: Advice; posterior: Posterior; analysis: Analysis; decision: Decision }
+
+/** Beliefs after the latest logs: the next call mostly asks for one event more, or one fewer. */
+const KEPT = 24
+const kept = new Map<string, Posterior>()
+
+/**
+ * What is wrong with a rear derailleur, how sure that is, and the one best next move.
+ * Pure in what it answers: the same setup, log and seed give the same advice (beliefs are cached by what led to them).
+ * @param setup the drivetrain by its numbers, as the log starts
+ * @param log what was done and seen since, oldest first
+ * @throws RangeError naming the argument that makes no sense
+ */
+export function advise(setup: RearSetup, log: BenchEvent[], options: AdviseOptions = {}): Advice {
+  return consider(setup, log, options).advice
+}
+
+/** As `advise`, with the belief behind it. @throws RangeError naming the argument */
+export function consider(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions = {}): Consideration {
+  checkSetup(setup)
+  if (!Array.isArray(log)) throw new RangeError('log must be a list of bench events')
+  const seed = options.seed ?? 1
+  finite('seed', seed)
+  const posterior = believe(setup, log, seed, options.prior)
+  const analysis = analyse(posterior, log.some(e => e.kind === 'replace' && e.part === 'cassette'))
+  const decision = decide(posterior, analysis, log)
+  const { right, causes, offsetMm, windowTurns } = analysis
+  return { posterior, analysis, decision, advice: { move: decision.move, why: explain(posterior, analysis, decision), right, causes, offsetMm, windowTurns } }
+}
+
+function believe(setup: RearSetup, log: readonly BenchEvent[], seed: number, prior: KnownPrior | undefined): Posterior {
+  // nonsense anywhere is refused before anything is computed
+  log.reduce((trace, event) => step(trace, event, setup), startOf(setup))
+  let key = JSON.stringify([setup, seed, prior])
+  const keys = [key, ...log.map(event => (key = `${key}\n${JSON.stringify(event)}`))]
+  let at = keys.length - 1
+  while (at >= 0 && !kept.has(keys[at])) at--
+  let posterior = at >= 0 ? kept.get(keys[at])! : posteriorAtStart(setup, seed, prior)
+  for (let i = Math.max(0, at); i < log.length; i++) {
+    posterior = posterior.after(log[i])
+    if (i >= log.length - 4) keep(keys[i + 1], posterior)
+  }
+  return posterior
+}
+
+
+function keep(key: string, posterior: Posterior): void {
+  kept.delete(key)
+  kept.set(key, posterior)
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!)
+}
+
+/** Forgets every kept belief: for measuring a cold call. */
+export const forgetBeliefs = (): void => kept.clear()

@@ -1,0 +1,184 @@
+import { degrees } from '../quantity/angle'
+import { logistic, thrownChance, type Arrival } from '../response/heard'
+import { EDGE, HEARING, MEASURE, NO_WINDOW_TURNS, WORN_SKIPS } from '../response/parameters'
+import { errorPitch, freePlaceMm, restPlaceMm } from '../response/pulley'
+import { CURABLE, type Analysis, type Reading } from './analysis'
+import { MOVE_COST, type Move } from './contract'
+import { lookUp, tablesOf } from './hearingTable'
+import type { Posterior } from './posterior'
+import { senseOfShift } from './trace'
+
+/** A check, what it would tell about what to do next (mutual information, nats) and what it costs. */
+export type Check = { move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' }>; tells: number; cost: number }
+
+/** No shift into an end gear whose chance of a thrown chain passes this (model, section 4). */
+export const THROWN_LIMIT = 0.0005
+
+const PLACES = 7
+const KINDS = PLACES + 5 + 1
+const WORN = KINDS - 1
+const SAMPLE = 220
+
+type Sampled = { reading: Reading; weight: number; kind: number }
+
+/** Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on. */
+export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number): Check[] {
+  const { geometry: g, trace } = posterior
+  const sample = sampleOf(analysis, trace.barrelTurns)
+  const checks: Check[] = []
+  for (let to = 0; to < g.n; to++) {
+    const { inward } = senseOfShift(trace, g.n, trace.lever, to)
+    const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
+    if (end && chainMayBeThrown(posterior, analysis, end)) continue
+    checks.push({ move: { do: 'shift', to }, tells: shiftTells(posterior, analysis, sample, to, { end, inward, alreadyThere: false }, aimTurns), cost: MOVE_COST.shift })
+  }
+  for (let click = 1; click < g.n - 1; click++)
+    for (const way of ['out', 'in'] as const) {
+      const limit = Math.min(EDGE.limitTurns, way === 'out' ? posterior.setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
+      if (limit < 1 / 8) continue
+      checks.push({ move: { do: 'edge', click, way }, tells: edgeTells(posterior, sample, click, way, limit), cost: MOVE_COST.edge })
+    }
+  for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2]))
+    checks.push({ move: { do: 'offset', click }, tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm), cost: MOVE_COST.offset })
+  checks.push({ move: { do: 'hanger' }, tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg), cost: MOVE_COST.hanger })
+  return checks.sort((a, b) => b.tells / b.cost - a.tells / a.cost)
+}
+
+/** Is the predicted chance of a thrown chain, shifting into this end as things stand, above the limit? */
+export function chainMayBeThrown(posterior: Posterior, analysis: Analysis, end: 'smallest' | 'largest'): boolean {
+  const { geometry: g, trace } = posterior
+  if (end === 'largest' ? !trace.seenL : !trace.seenH) return true
+  return thrownChanceOver(posterior, analysis, end, g.n) > THROWN_LIMIT
+}
+
+function thrownChanceOver(posterior: Posterior, analysis: Analysis, end: 'smallest' | 'largest', n: number): number {
+  const g = posterior.geometry
+  const k = end === 'largest' ? n - 1 : 0
+  return analysis.readings.reduce((sum, { weight, belief }) => {
+    const stop = end === 'largest' ? belief.stopLMm : belief.stopHMm
+    return sum + weight * thrownChance(end, errorPitch(g, belief, k, end === 'largest'), (stop - g.placeMm[k]) / g.pitchMm[k])
+  }, 0)
+}
+
+/** A manageable number of particles, systematically by weight, each sorted into the kind of answer it stands for. */
+function sampleOf(analysis: Analysis, barrelTurns: number): Sampled[] {
+  const placed = analysis.readings.filter(hasWindow)
+  let low = Infinity, high = -Infinity, sum = 0
+  const byPlace = placed.map(r => [r.middle, r.weight] as const).sort((a, b) => a[0] - b[0])
+  const all = byPlace.reduce((s, p) => s + p[1], 0)
+  for (const [middle, weight] of byPlace) {
+    sum += weight
+    if (sum > 0.04 * all && low === Infinity) low = middle
+    if (sum <= 0.96 * all) high = middle
+  }
+  const binTurns = Math.max(0.16, (high - low) / PLACES || 0)
+  const centre = Number.isFinite(low) && high > low ? (low + high) / 2 : barrelTurns
+  const kindOf = (r: Reading): number => {
+    if (hasWindow(r)) return Math.max(0, Math.min(PLACES - 1, Math.floor((r.middle - centre) / binTurns + PLACES / 2)))
+    const blamed = CURABLE.filter(c => r.atFault[c])
+    return PLACES + (blamed.length === 1 ? CURABLE.indexOf(blamed[0]) : blamed.length ? 3 : 4)
+  }
+  const out: Sampled[] = []
+  let reached = 0
+  let next = 0.5 / SAMPLE
+  for (const reading of analysis.readings) {
+    reached += reading.weight
+    let times = 0
+    while (next <= reached) {
+      times++
+      next += 1 / SAMPLE
+    }
+    if (times) out.push({ reading, weight: times / SAMPLE, kind: kindOf(reading) })
+  }
+  return out
+}
+
+const hasWindow = (r: Reading): boolean => r.span.to - r.span.from >= NO_WINDOW_TURNS
+
+function shiftTells(posterior: Posterior, analysis: Analysis, sample: Sampled[], to: number, arrival: Arrival, aimTurns: number): number {
+  const g = posterior.geometry
+  const tables = tablesOf(arrival)
+  const outcomes = tables.length + 1 // the last is skips
+  const joint = new Float64Array(KINDS * outcomes)
+  const moved = aimTurns * posterior.setup.barrelPitchMm
+  const worn = analysis.wear.any
+  const wornHere = worn > 0 ? analysis.wear.of[to] / worn : 0
+  for (const { reading, weight, kind } of sample) {
+    const b = reading.belief
+    const place = Math.min(Math.max(freePlaceMm(g, b, to) + b.ratio * moved + (arrival.inward ? -b.backlashInMm : b.backlashOutMm), b.stopHMm), b.stopLMm)
+    const z = (place - g.placeMm[to]) / g.pitchMm[to] - b.asymmetryPitch
+    const lnQ = Math.log(b.sharpness)
+    for (let i = 0; i < tables.length; i++) {
+      const chance = Math.exp(lookUp(tables[i].table, z, lnQ))
+      joint[kind * outcomes + i] += weight * (1 - worn) * chance
+      joint[WORN * outcomes + i] += weight * worn * chance * (1 - wornHere * WORN_SKIPS)
+    }
+  }
+  joint[WORN * outcomes + tables.length] = worn * wornHere * WORN_SKIPS
+  return information(joint, outcomes)
+}
+
+const EDGE_BINS = 17
+
+function edgeTells(posterior: Posterior, sample: Sampled[], click: number, way: 'out' | 'in', limit: number): number {
+  const g = posterior.geometry
+  const outcomes = EDGE_BINS + 1
+  const joint = new Float64Array(KINDS * outcomes)
+  for (const { reading, weight, kind } of sample) {
+    const b = reading.belief
+    const perTurn = b.ratio * posterior.setup.barrelPitchMm
+    const free = freePlaceMm(g, b, click)
+    const rub = g.placeMm[click] + g.pitchMm[click] * (b.asymmetryPitch + (way === 'out' ? 1 : -1) * HEARING.rub * b.sharpness)
+    const turns = way === 'out' ? (rub - free + b.backlashInMm) / perTurn : free - b.backlashInMm < rub ? 0 : (free + b.backlashOutMm - rub) / perTurn
+    const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
+    const scale = 1.702 / Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[click]) / perTurn) ** 2)
+    let before = 0
+    const row = kind * outcomes
+    for (let i = 0; i < EDGE_BINS; i++) {
+      const upTo = i / 8 + 1 / 32
+      if (upTo > limit) break
+      const by = logistic(scale * (upTo - noticed))
+      joint[row + i] += weight * (by - before)
+      before = by
+    }
+    joint[row + EDGE_BINS] += weight * (1 - before)
+  }
+  return information(joint, outcomes)
+}
+
+/** For a measured figure: bins of its own spread, each particle smeared over its neighbours. */
+function measuredTells(sample: Sampled[], figure: (r: Reading) => number, sd: number): number {
+  const outcomes = 25
+  const joint = new Float64Array(KINDS * outcomes)
+  const values = sample.map(s => figure(s.reading))
+  const centre = values.reduce((s, v, i) => s + v * sample[i].weight, 0)
+  sample.forEach(({ weight, kind }, s) => {
+    const at = (values[s] - centre) / sd + outcomes / 2
+    let before = 0
+    for (let i = 0; i < outcomes; i++) {
+      const by = i === outcomes - 1 ? 1 : logistic(1.702 * (i + 1 - at))
+      joint[kind * outcomes + i] += weight * (by - before)
+      before = by
+    }
+  })
+  return information(joint, outcomes)
+}
+
+/** Mutual information of rows and columns of a joint table that sums to about 1, nats. */
+function information(joint: Float64Array, columns: number): number {
+  const rows = joint.length / columns
+  const column = new Float64Array(columns)
+  const row = new Float64Array(rows)
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      column[j] += joint[i * columns + j]
+      row[i] += joint[i * columns + j]
+    }
+  let sum = 0
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      const p = joint[i * columns + j]
+      if (p > 1e-12) sum += p * Math.log(p / (row[i] * column[j]))
+    }
+  return Math.max(0, sum)
+}

@@ -1,0 +1,53 @@
+import type { Heard } from '../response/heard'
+import type { RearSetup } from '../response/setup'
+
+export type { Heard } from '../response/heard'
+export type { RearSetup } from '../response/setup'
+
+export type Part = 'cable' | 'hanger' | 'shifter' | 'derailleur' | 'cassette'
+export const PARTS = ['cable', 'hanger', 'shifter', 'derailleur', 'cassette'] as const satisfies readonly Part[]
+export type Screw = 'barrel' | 'H' | 'L'
+
+/** What happened at the bench; the meaning of each kind is in docs/contract.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
+export type BenchEvent =
+  | { kind: 'shift'; from: number; to: number; heard: Heard }
+  | { kind: 'turn'; screw: Screw; turns: number }
+  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number }
+  | { kind: 'offset'; click: number; offsetMm: number }
+  | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
+  | { kind: 'hanger'; camberDeg: number; toeDeg: number }
+  | { kind: 'reclamp'; barrelTurnsOut: number }
+  | { kind: 'replace'; part: Part }
+
+export const CAUSES = ['tension', 'friction', 'hanger', 'mismatch', 'stops', 'wear'] as const
+export type Cause = (typeof CAUSES)[number]
+
+export type Move =
+  | { do: 'shift'; to: number }
+  | { do: 'turn'; screw: Screw; turns: number }
+  | { do: 'sight'; at: 'H' | 'L' }
+  | { do: 'offset'; click: number }
+  | { do: 'edge'; click: number; way: 'out' | 'in' }
+  | { do: 'hanger' }
+  | { do: 'reclamp'; barrelTurnsOut: number }
+  | { do: 'replace'; part: Part; cause: Cause }
+  | { do: 'done' }
+
+/** The contract's narrow view of the advice. */
+export type Advice = {
+  move: Move
+  why: string
+  /** Chance that the bike is right as it stands. */
+  right: number
+  causes: Record<Cause, number>
+  /** Cable offset, mm: + too tight, 0 the middle of the window (of the cured bike's, if there is none). */
+  offsetMm: { mean: number; sd: number }
+  /** Barrel turns out between which every gear is expected clean; null when there is no such window. */
+  windowTurns: { from: number; to: number } | null
+}
+
+/** What each step costs a mechanic, in units of a shift listened to (model, section 5). */
+export const MOVE_COST = { shift: 1, turn: 1, sight: 2, offset: 2, edge: 2, reclamp: 3, hanger: 4 } as const
+export const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
+
+export const costOf = (event: BenchEvent): number => event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]

@@ -1,0 +1,87 @@
+import { sayTurns, sayTurnsOf } from '../quantity/turns'
+import type { Analysis } from './analysis'
+import type { Cause, Move } from './contract'
+import type { Decision } from './decide'
+import type { Posterior } from './posterior'
+
+export const CAUSE_WORDS: Record<Cause, string> = {
+  tension: 'Tension', friction: 'Friction', hanger: 'Hanger', mismatch: 'Mismatch', stops: 'Stops', wear: 'Wear',
+}
+
+/** What a barrel turn does: mm of cable, and mm of pulley with its direction. */
+export function effectOfBarrel(posterior: Posterior, turns: number, ratio: number): string {
+  const cableMm = Math.abs(turns) * posterior.setup.barrelPitchMm
+  return `${cableMm.toFixed(2)} mm of cable, ${(cableMm * ratio).toFixed(2)} mm ${turns > 0 ? 'towards the spokes' : 'towards the frame'}`
+}
+
+/** A move in the trade's words, short enough to read from the stand. */
+export function sayMove(move: Move, teeth: readonly number[]): string {
+  switch (move.do) {
+    case 'shift': return `Shift to the ${teeth[move.to]} and listen`
+    case 'turn': return `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${sayWay(move)} ${sayTurnsOf(move.turns)}`
+    case 'sight': return `See ${move.at} by hand`
+    case 'offset': return `Measure the pulley's offset on the ${teeth[move.click]}`
+    case 'edge': return `On the ${teeth[move.click]}, wind ${move.way} to the rub`
+    case 'hanger': return 'Gauge the hanger'
+    case 'reclamp': return `Clamp again, barrel ${sayTurns(move.barrelTurnsOut)} out`
+    case 'replace': return `Renew the ${move.part === 'cable' ? 'cable and housing' : move.part}`
+    case 'done': return 'Stop here'
+  }
+}
+
+/** "out" or "in" by the screw's rotation: a barrel's + is out, a stop's + is in. */
+export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'out' | 'in' =>
+  (move.screw === 'barrel') === move.turns > 0 ? 'out' : 'in'
+
+const percent = (chance: number): string => `${Math.round(chance * 100)} %`
+
+/** Why this move, in one line. */
+export function explain(posterior: Posterior, analysis: Analysis, decision: Decision): string {
+  const { move, best } = decision
+  const { setup, geometry } = posterior
+  const g = geometry
+  switch (move.do) {
+    case 'sight':
+      return move.at === 'L'
+        ? `See L by hand before the ${setup.teeth[g.n - 1]}: cable slack, pulley pushed inboard, looked at from behind. A chain past it goes into the spokes.`
+        : `See H by hand: cable slack, pulley against its outer stop, looked at from behind.`
+    case 'turn': {
+      if (move.screw !== 'barrel') {
+        const stop = analysis.stops[move.screw]
+        return `${move.screw} stands ${said(stop.offsetMm.mean)} of the ${move.screw === 'L' ? 'largest' : 'smallest'} sprocket: well set ${percent(stop.good)} as it is, ${percent(stop.bestGood)} after the turn.`
+      }
+      const offset = analysis.offsetMm
+      const slack = offset.mean < 0 ? 'slack' : 'tight'
+      return `${effectOfBarrel(posterior, move.turns, meanRatio(analysis))}. The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${percent(analysis.right)} to ${percent(best.right)}.`
+    }
+    case 'edge':
+      return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis)}`
+    case 'shift': return `This arrival tells most now.${doubt(analysis)}`
+    case 'offset': return `A measured offset here tells most now.${doubt(analysis)}`
+    case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis)}`
+    case 'reclamp': return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
+    case 'replace': return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${percent(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${percent(best.right)}).`
+    case 'done':
+      return analysis.right >= 0.5
+        ? `Every gear is expected clean from both sides: ${percent(analysis.right)} sure.`
+        : `No further move gains enough: ${percent(analysis.right)} right as it stands.${doubt(analysis)}`
+  }
+}
+
+const REPLACE_WHY: Record<Cause, string> = {
+  friction: 'this is friction in the run', hanger: 'the hanger is bent', mismatch: 'the parts do not match', wear: 'the sprockets are worn',
+  tension: 'the cable cannot be set', stops: 'a stop cannot be set',
+}
+
+const said = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line with the plane' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'} of the plane`
+
+/** Names the two causes that remain, when two do. */
+function doubt(analysis: Analysis): string {
+  const left = (['tension', 'friction', 'hanger', 'mismatch', 'wear'] as const)
+    .filter(c => analysis.causes[c] > 0.2 && analysis.causes[c] < 0.95)
+    .sort((a, b) => analysis.causes[b] - analysis.causes[a])
+  if (left.length < 2) return ''
+  return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${percent(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${percent(analysis.causes[left[1]])}.`
+}
+
+export const meanRatio = (analysis: Analysis): number => analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)

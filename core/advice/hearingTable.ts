@@ -1,0 +1,55 @@
+import { HEARD, arrivalChances, reportedChance, type Arrival, type Heard } from '../response/heard'
+
+/**
+ * Log chance of a report over error and sharpness, tabulated: the filter asks for it a hundred thousand times a call.
+ * Linear between grid points; clamped outside, where every outcome but one is a wrong report.
+ */
+export type HearingTable = Float32Array
+
+const Z_FROM = -1.6
+const Z_STEP = 0.02
+const Z_COUNT = 161
+const Q_FROM = -0.6
+const Q_STEP = 0.06
+const Q_COUNT = 21
+
+const kept = new Map<string, HearingTable>()
+
+/** The table of one report for one kind of arrival; made on first use, the same for every bike. */
+export function hearingTable(heard: Heard, arrival: Arrival): HearingTable {
+  const key = `${heard} ${arrival.end} ${arrival.inward} ${arrival.alreadyThere}`
+  let table = kept.get(key)
+  if (!table) kept.set(key, (table = build(heard, arrival)))
+  return table
+}
+
+function build(heard: Heard, arrival: Arrival): HearingTable {
+  const table = new Float32Array(Z_COUNT * Q_COUNT)
+  for (let iq = 0; iq < Q_COUNT; iq++)
+    for (let iz = 0; iz < Z_COUNT; iz++)
+      table[iq * Z_COUNT + iz] = Math.log(reportedChance(arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))[heard]))
+  return table
+}
+
+/** @param z error in pitches less asymmetry @param lnSharpness natural logarithm of the bike's sharpness */
+export function lookUp(table: HearingTable, z: number, lnSharpness: number): number {
+  let fz = (z - Z_FROM) / Z_STEP
+  if (!(fz > 0)) fz = 0
+  else if (fz > Z_COUNT - 1.001) fz = Z_COUNT - 1.001
+  let fq = (lnSharpness - Q_FROM) / Q_STEP
+  if (!(fq > 0)) fq = 0
+  else if (fq > Q_COUNT - 1.001) fq = Q_COUNT - 1.001
+  const iz = fz | 0
+  const iq = fq | 0
+  const at = iq * Z_COUNT + iz
+  const rz = fz - iz
+  const rq = fq - iq
+  const low = table[at] + rz * (table[at + 1] - table[at])
+  const high = table[at + Z_COUNT] + rz * (table[at + Z_COUNT + 1] - table[at + Z_COUNT])
+  return low + rq * (high - low)
+}
+
+/** Every outcome that can be reported at an arrival, with its table. */
+export function tablesOf(arrival: Arrival): { heard: Heard; table: HearingTable }[] {
+  return HEARD.filter(h => h !== 'off' && h !== 'skips').map(heard => ({ heard, table: hearingTable(heard, arrival) }))
+}

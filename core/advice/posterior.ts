@@ -1,0 +1,466 @@
+import { degrees } from '../quantity/angle'
+import { randomFrom, type Random } from '../quantity/random'
+import { logistic, thrownChance, type Arrival } from '../response/heard'
+import { EDGE, HEARING, MEASURE } from '../response/parameters'
+import type { Bike } from '../response/pulley'
+import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
+import type { Hearing } from '../response/window'
+import type { BenchEvent } from './contract'
+import { hearingTable, lookUp, type HearingTable } from './hearingTable'
+import { drawFrom, logDensity, RENEWED, U, UNKNOWNS, usualPrior, withKnown, type Density, type KnownPrior } from './prior'
+import { senseOfShift, startOf, step, type Trace } from './trace'
+
+/**
+ * Belief about one bike as weighted particles: sequential importance resampling, and after each resampling moves that
+ * replay the whole log (differential evolution, ter Braak 2006; one-coordinate walks; redraws from the prior).
+ * Seeded by (seed, number of the event), so that a log always gives the same belief however it was reached.
+ */
+export const PARTICLES = 600
+const SWEEPS = 6
+const SWEEPS_WHEN_FEW = 9
+const UNKNOWN_COUNT = UNKNOWNS.length
+
+/** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */
+type Epoch = {
+  at: Int32Array
+  /** How the cable offset follows: on its own, from the stop it was clamped against, or from what it was before. */
+  cable: 'own' | 'clamped' | 'moved' | 'same'
+  stops: 'own' | 'moved' | 'same'
+  barrelTurns: number
+  hTurns: number
+  lTurns: number
+}
+
+type Observation =
+  | { is: 'heard'; epoch: number; screws: Screws; click: number; inward: boolean; table: HearingTable | null; end: 'smallest' | 'largest' | null; key: string; times: number }
+  | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
+  | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
+  | { is: 'edge'; epoch: number; screws: Screws; click: number; out: boolean; turns: number; limit: number; found: boolean }
+  | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number }
+
+type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
+
+/** One particle in the terms of the response model, at given screws. */
+export type Belief = Bike & Hearing & { mmPerTurnH: number; mmPerTurnL: number }
+
+/** Slots of a resolved epoch in the scratch array. */
+const R = { cable: 0, ratio: 1, hIn: 2, hOut: 3, camber: 4, bow: 5, asym: 6, stopH: 7, stopL: 8, perH: 9, perL: 10, lnQ: 11, size: 12 } as const
+
+export type Posterior = {
+  readonly setup: RearSetup
+  readonly geometry: Geometry
+  readonly trace: Trace
+  readonly events: number
+  readonly weights: Float64Array
+  /** Sprocket by sprocket: arrivals that skipped and that did not, since the cassette was renewed. */
+  readonly skips: readonly { skipped: number; held: number }[]
+  /** Particle `i` at the screws as they stand. */
+  belief(i: number): Belief
+  after(event: BenchEvent): Posterior
+}
+
+/** Belief before anything was seen. @throws RangeError naming what is wrong with the setup */
+export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPrior): Posterior {
+  const geometry = geometryOf(setup)
+  const prior = withKnown(usualPrior(geometry), known)
+  const densities = UNKNOWNS.map(name => prior[name])
+  const random = randomFrom(seed, 0)
+  const particles = Array.from({ length: PARTICLES }, () => Float64Array.from(densities, d => drawFrom(d, random)))
+  const trace = startOf(setup)
+  return make({
+    setup, geometry, seed, trace, densities, particles,
+    events: 0,
+    logWeights: new Float64Array(PARTICLES),
+    epochs: [{ at: Int32Array.from(UNKNOWNS, (_, i) => i), cable: 'own', stops: 'own', ...screwsOf(trace) }],
+    observations: [],
+    skips: setup.teeth.map(() => ({ skipped: 0, held: 0 })),
+  })
+}
+
+type State = {
+  setup: RearSetup
+  geometry: Geometry
+  seed: number
+  events: number
+  trace: Trace
+  densities: Density[]
+  particles: Float64Array[]
+  logWeights: Float64Array
+  epochs: Epoch[]
+  observations: Observation[]
+  skips: { skipped: number; held: number }[]
+}
+
+const screwsOf = (t: Trace): Screws => ({ barrelTurns: t.barrelTurns, hTurns: t.hTurns, lTurns: t.lTurns })
+
+function make(s: State): Posterior {
+  const scratch = new Float64Array(R.size * s.epochs.length)
+  return {
+    setup: s.setup,
+    geometry: s.geometry,
+    trace: s.trace,
+    events: s.events,
+    skips: s.skips,
+    weights: normalised(s.logWeights),
+    belief(i) {
+      resolve(s, s.particles[i], scratch)
+      return beliefAt(s, scratch)
+    },
+    after: event => make(advance(s, event)),
+  }
+}
+
+function beliefAt(s: State, r: Float64Array): Belief {
+  const e = s.epochs.length - 1
+  const o = e * R.size
+  const epoch = s.epochs[e]
+  return {
+    cableMm: r[o + R.cable] + s.setup.barrelPitchMm * (s.trace.barrelTurns - epoch.barrelTurns),
+    ratio: r[o + R.ratio],
+    backlashInMm: r[o + R.hIn],
+    backlashOutMm: r[o + R.hOut],
+    camberTan: r[o + R.camber],
+    bowMm: r[o + R.bow],
+    stopHMm: r[o + R.stopH] + r[o + R.perH] * (s.trace.hTurns - epoch.hTurns),
+    stopLMm: r[o + R.stopL] - r[o + R.perL] * (s.trace.lTurns - epoch.lTurns),
+    sharpness: Math.exp(r[o + R.lnQ]),
+    asymmetryPitch: r[o + R.asym],
+    mmPerTurnH: r[o + R.perH],
+    mmPerTurnL: r[o + R.perL],
+  }
+}
+
+/** Turns a particle's coordinates into the values of each epoch. */
+function resolve(s: State, x: Float64Array, r: Float64Array): void {
+  for (let e = 0; e < s.epochs.length; e++) {
+    const { at, cable, stops, barrelTurns, hTurns, lTurns } = s.epochs[e]
+    const o = e * R.size
+    const was = o - R.size
+    const before = e === 0 ? null : s.epochs[e - 1]
+    const ratio = s.geometry.fittedRatio * Math.exp(x[at[U.lnRatio]])
+    const backlash = Math.exp(x[at[U.lnBacklash]])
+    const share = Math.min(1, Math.max(0, x[at[U.inwardShare]]))
+    r[o + R.ratio] = ratio
+    r[o + R.hIn] = backlash * share
+    r[o + R.hOut] = backlash * (1 - share)
+    r[o + R.camber] = Math.tan(x[at[U.camber]])
+    r[o + R.bow] = x[at[U.bow]]
+    r[o + R.asym] = x[at[U.asymmetry]]
+    r[o + R.lnQ] = x[at[U.lnSharpness]]
+    r[o + R.perH] = x[at[U.mmPerTurnH]]
+    r[o + R.perL] = x[at[U.mmPerTurnL]]
+    if (stops === 'own' || !before) {
+      r[o + R.stopH] = x[at[U.stopH]]
+      r[o + R.stopL] = x[at[U.stopL]]
+    } else {
+      const moved = stops === 'moved' ? 1 : 0
+      r[o + R.stopH] = r[was + R.stopH] + r[was + R.perH] * (hTurns - before.hTurns) + moved * x[at[U.stopH]]
+      r[o + R.stopL] = r[was + R.stopL] - r[was + R.perL] * (lTurns - before.lTurns) + moved * x[at[U.stopL]]
+    }
+    if (cable === 'own' || !before) r[o + R.cable] = x[at[U.cable]]
+    else if (cable === 'clamped') r[o + R.cable] = r[o + R.stopH] / ratio + x[at[U.cable]]
+    else r[o + R.cable] = r[was + R.cable] + s.setup.barrelPitchMm * (barrelTurns - before.barrelTurns) + (cable === 'moved' ? x[at[U.cable]] : 0)
+  }
+}
+
+const LOG_SQRT_2PI = 0.5 * Math.log(2 * Math.PI)
+const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math.log(sd) - LOG_SQRT_2PI
+
+/** Log chance of one observation; never above 0 for the discrete ones, near it for the measured. */
+function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
+  const g = s.geometry
+  const o = obs.epoch * R.size
+  const epoch = s.epochs[obs.epoch]
+  switch (obs.is) {
+    case 'heard': {
+      const k = obs.click
+      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
+      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      let y = obs.inward ? free - r[o + R.hIn] : free + r[o + R.hOut]
+      const stopH = r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
+      const stopL = r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+      if (y < stopH) y = stopH
+      if (y > stopL) y = stopL
+      const z = (y - g.placeMm[k]) / g.pitchMm[k]
+      if (obs.end) {
+        const thrown = thrownChance(obs.end, z, ((obs.end === 'largest' ? stopL : stopH) - g.placeMm[k]) / g.pitchMm[k])
+        if (!obs.table) return obs.times * Math.log(thrown + 1e-6)
+        return obs.times * (Math.log(1 - thrown + 1e-9) + lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ]))
+      }
+      return obs.times * lookUp(obs.table!, z - r[o + R.asym], r[o + R.lnQ])
+    }
+    case 'stop': {
+      const place = obs.at === 'H'
+        ? r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
+        : r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+      return slipping(logNormal(obs.placeMm - place, MEASURE.sightSdMm), MEASURE.slips, 6)
+    }
+    case 'offset': {
+      const k = obs.click
+      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
+      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      let y = k === 0 ? free + r[o + R.hOut] : free - r[o + R.hIn]
+      y = Math.max(y, r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns))
+      y = Math.min(y, r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns))
+      return slipping(logNormal(obs.placeMm - y, MEASURE.offsetSdMm), MEASURE.slips, 8)
+    }
+    case 'edge': {
+      const k = obs.click
+      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
+      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      const perTurn = r[o + R.ratio] * s.setup.barrelPitchMm
+      const q = Math.exp(r[o + R.lnQ])
+      const rub = g.placeMm[k] + g.pitchMm[k] * (r[o + R.asym] + (obs.out ? 1 : -1) * HEARING.rub * q)
+      const stopH = r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
+      const stopL = r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+      const sd = Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[k]) / perTurn) ** 2)
+      let turns: number
+      if (obs.out) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
+      else if (stopH > rub) turns = 99
+      else turns = free - r[o + R.hIn] < rub || stopL < rub ? 0 : (free + r[o + R.hOut] - rub) / perTurn
+      return slipping(logEdge(turns, sd, obs), EDGE.slips, 33)
+    }
+    case 'camber':
+      return slipping(logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg), MEASURE.slips, 6)
+  }
+}
+
+/** Mixes in the share of measurements that slipped: spread flat over `span`. */
+const slipping = (log: number, share: number, span: number): number => Math.log((1 - share) * Math.exp(log) + share / span)
+
+/** Log chance that an edge expected after `turns` is noticed in the sixteenth reported, or not at all. */
+function logEdge(turns: number, sd: number, obs: { turns: number; limit: number; found: boolean }): number {
+  const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
+  // a logistic with the normal's slope stands in for its distribution function
+  const by = (limit: number) => logistic((1.702 * (limit - noticed)) / sd)
+  if (!obs.found) return Math.log(1 - by(obs.limit) + 1e-12)
+  const told = Math.abs(obs.turns)
+  return Math.log(told === 0 ? by(1 / 32) : by(told + 1 / 32) - by(told - 1 / 32) + 1e-12)
+}
+
+function normalised(logWeights: Float64Array): Float64Array {
+  let most = -Infinity
+  for (const l of logWeights) if (l > most) most = l
+  const out = new Float64Array(logWeights.length)
+  let sum = 0
+  for (let i = 0; i < out.length; i++) sum += out[i] = Math.exp(logWeights[i] - most)
+  for (let i = 0; i < out.length; i++) out[i] /= sum
+  return out
+}
+
+function advance(s: State, event: BenchEvent): State {
+  const trace = step(s.trace, event, s.setup)
+  const next: State = { ...s, trace, events: s.events + 1 }
+  if (event.kind === 'reclamp' || event.kind === 'replace') return renew(next, event, randomFrom(s.seed, next.events))
+  if (event.kind === 'shift') next.skips = countSkips(s, event)
+  const added = observationOf(s, event)
+  if (!added) return next
+  next.observations = merge(s.observations, added)
+  next.logWeights = s.logWeights.slice()
+  const r = new Float64Array(R.size * s.epochs.length)
+  for (let i = 0; i < s.particles.length; i++) {
+    resolve(next, s.particles[i], r)
+    next.logWeights[i] += logLikelihood(next, added, r)
+  }
+  const weights = normalised(next.logWeights)
+  const effective = 1 / weights.reduce((sum, w) => sum + w * w, 0) / weights.length
+  return effective < 0.5 ? rejuvenate(next, weights, effective, randomFrom(s.seed, next.events)) : next
+}
+
+function observationOf(s: State, event: BenchEvent): Observation | null {
+  const base = { epoch: s.epochs.length - 1, screws: screwsOf(s.trace) }
+  const g = s.geometry
+  switch (event.kind) {
+    case 'shift': {
+      if (event.heard === 'skips') return null
+      const end = event.to === 0 ? 'smallest' : event.to === g.n - 1 ? 'largest' : null
+      // a chain can only be thrown over an end it reaches; reported elsewhere it tells nothing
+      if (event.heard === 'off' && !end) return null
+      const sense = senseOfShift(s.trace, g.n, event.from, event.to)
+      const arrival: Arrival = { end, ...sense }
+      const table = event.heard === 'off' ? null : hearingTable(event.heard, arrival)
+      const { barrelTurns, hTurns, lTurns } = base.screws
+      const key = [base.epoch, event.to, sense.inward, sense.alreadyThere, event.heard, barrelTurns, end ? `${hTurns} ${lTurns}` : ''].join()
+      return { is: 'heard', ...base, click: event.to, inward: sense.inward, table, end, key, times: 1 }
+    }
+    case 'sight':
+      return { is: 'stop', ...base, at: event.at, placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]) }
+    case 'offset':
+      return { is: 'offset', ...base, click: event.click, placeMm: event.offsetMm + g.placeMm[event.click] }
+    case 'edge': {
+      const left = event.way === 'out' ? s.setup.barrelTurnsRange - s.trace.barrelTurns : s.trace.barrelTurns
+      return { is: 'edge', ...base, click: event.click, out: event.way === 'out', turns: event.turns, limit: Math.min(EDGE.limitTurns, left), found: event.found }
+    }
+    case 'hanger':
+      return { is: 'camber', ...base, camberDeg: event.camberDeg }
+    default:
+      return null
+  }
+}
+
+/** Identical shifts are one observation counted several times. */
+function merge(observations: Observation[], added: Observation): Observation[] {
+  if (added.is === 'heard') {
+    const same = observations.findIndex(o => o.is === 'heard' && o.key === added.key)
+    if (same >= 0) return observations.map((o, i) => (i === same && o.is === 'heard' ? { ...o, times: o.times + 1 } : o))
+  }
+  return [...observations, added]
+}
+
+function countSkips(s: State, event: { from: number; to: number; heard: string }): State['skips'] {
+  if (event.heard === 'none' || event.heard === 'jumps' || event.heard === 'off') return s.skips
+  return s.skips.map((k, i) => i !== event.to ? k : event.heard === 'skips' ? { ...k, skipped: k.skipped + 1 } : { ...k, held: k.held + 1 })
+}
+
+/** Opens a new epoch after a re-clamp or a new part: new coordinates for what was renewed, the old ones for the rest. */
+function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace' }>, random: Random): State {
+  const part = event.kind === 'replace' ? event.part : 'clamp'
+  const fresh: Partial<Record<keyof typeof U, Density>> = {}
+  const clamped = part === 'clamp' || part === 'cable' || part === 'shifter' || part === 'derailleur'
+  const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
+  fresh.cable = clamped ? RENEWED.clampMm : RENEWED.movedMm
+  if (moved) fresh.stopH = fresh.stopL = RENEWED.movedMm
+  if (part === 'cable') {
+    fresh.lnBacklash = RENEWED.newBacklash
+    fresh.inwardShare = RENEWED.newShare
+  }
+  if (part === 'hanger') fresh.camber = RENEWED.straight
+  if (part === 'shifter' || part === 'derailleur' || part === 'cassette') fresh.lnRatio = RENEWED.matched
+  if (part === 'derailleur') {
+    fresh.bow = RENEWED.bow
+    fresh.mmPerTurnH = fresh.mmPerTurnL = RENEWED.screw
+  }
+  const added = UNKNOWNS.filter(name => fresh[name])
+  const at = s.epochs.at(-1)!.at.slice()
+  const first = s.densities.length
+  added.forEach((name, i) => { at[U[name]] = first + i })
+  const densities = [...s.densities, ...added.map(name => fresh[name]!)]
+  const particles = s.particles.map(p => {
+    const grown = new Float64Array(densities.length)
+    grown.set(p)
+    for (let i = first; i < densities.length; i++) grown[i] = drawFrom(densities[i], random)
+    return grown
+  })
+  const skips = part === 'cassette' ? s.skips.map(() => ({ skipped: 0, held: 0 })) : s.skips
+  const epoch: Epoch = { at, cable: clamped ? 'clamped' : 'moved', stops: moved ? 'moved' : 'same', ...screwsOf(s.trace) }
+  return { ...s, densities, particles, skips, epochs: [...s.epochs, epoch] }
+}
+
+/** Systematic resampling, then moves that leave the belief as it is and set the copies apart. */
+function rejuvenate(s: State, weights: Float64Array, effective: number, random: Random): State {
+  const particles = resampled(s.particles, weights, random)
+  const target = new Float64Array(particles.length) // log prior + log likelihood
+  const count = s.densities.length
+  const priors = particles.map(p => Float64Array.from(p, (x, d) => logDensity(s.densities[d], x)))
+  const r = new Float64Array(R.size * s.epochs.length)
+  const whole = (x: Float64Array, floor: number): number => {
+    resolve(s, x, r)
+    let sum = 0
+    for (const obs of s.observations) {
+      sum += logLikelihood(s, obs, r)
+      if (sum + SLACK_ABOVE_ZERO < floor) return -Infinity
+    }
+    return sum
+  }
+  particles.forEach((p, i) => { target[i] = whole(p, -Infinity) })
+  const spread = spreads(particles, count)
+  const trial = new Float64Array(count)
+  const trialPrior = new Float64Array(count)
+  const sweeps = effective < 0.15 ? SWEEPS_WHEN_FEW : SWEEPS
+  for (let sweep = 0; sweep < sweeps; sweep++) {
+    for (let i = 0; i < particles.length; i++) {
+      const x = particles[i]
+      const prior = priors[i]
+      trial.set(x)
+      trialPrior.set(prior)
+      let change = 0 // of log prior, redraws left out: there the prior cancels
+      const kind = random.next()
+      if (kind < 0.05) change = trade(s, trial, trialPrior, prior, random)
+      else if (kind < 0.88) {
+        const a = particles[random.below(particles.length)]
+        const b = particles[random.below(particles.length)]
+        const some = random.next() < 0.3 ? 1 : 0.15 + 0.6 * random.next()
+        let moving = 0
+        for (let d = 0; d < count; d++) if (some === 1 || random.next() < some) { trial[d] = NaN; moving++ }
+        const gamma = random.next() < 0.12 ? 1 : (2.38 / Math.sqrt(2 * Math.max(1, moving))) * (0.5 + 0.7 * random.next())
+        for (let d = 0; d < count; d++) {
+          if (trial[d] === trial[d]) continue
+          trial[d] = x[d] + gamma * (a[d] - b[d]) + 0.01 * spread[d] * random.normal()
+          trialPrior[d] = logDensity(s.densities[d], trial[d])
+          change += trialPrior[d] - prior[d]
+        }
+      } else {
+        const d = random.below(count)
+        if (kind < 0.96) {
+          trial[d] = x[d] + spread[d] * random.normal()
+          trialPrior[d] = logDensity(s.densities[d], trial[d])
+          change = trialPrior[d] - prior[d]
+        } else {
+          trial[d] = drawFrom(s.densities[d], random)
+          trialPrior[d] = logDensity(s.densities[d], trial[d])
+        }
+      }
+      const floor = target[i] - change + Math.log(random.next() + 1e-300)
+      if (!Number.isFinite(change)) continue
+      const found = whole(trial, floor)
+      if (found < floor) continue
+      x.set(trial)
+      prior.set(trialPrior)
+      target[i] = found
+    }
+  }
+  return { ...s, particles, logWeights: new Float64Array(particles.length) }
+}
+
+/**
+ * A bent hanger and a ratio that does not match look alike from few gears: draws another camber and lets the ratio
+ * take back what it did at the largest sprocket, so that belief can cross between the two.
+ * @returns change of log prior, less that of the redraw, whose own prior cancels
+ */
+function trade(s: State, trial: Float64Array, trialPrior: Float64Array, prior: Float64Array, random: Random): number {
+  const { at } = s.epochs[random.below(s.epochs.length)]
+  const camber = at[U.camber]
+  const ratio = at[U.lnRatio]
+  const g = s.geometry
+  const last = g.n - 1
+  const was = trial[camber]
+  trial[camber] = drawFrom(s.densities[camber], random)
+  const share = Math.exp(trial[ratio]) + ((Math.tan(was) - Math.tan(trial[camber])) * g.radiusMm[last]) / g.placeMm[last]
+  if (share <= 0) return -Infinity
+  if (random.next() < 0.7) trial[ratio] = Math.log(share)
+  else trial[ratio] = drawFrom(s.densities[ratio], random)
+  trialPrior[camber] = logDensity(s.densities[camber], trial[camber])
+  trialPrior[ratio] = logDensity(s.densities[ratio], trial[ratio])
+  return trial[ratio] === Math.log(share) ? trialPrior[ratio] - prior[ratio] : 0
+}
+
+/** A narrow measurement's density can pass 1: what the terms still to come may add, at most. */
+const SLACK_ABOVE_ZERO = 4
+
+function resampled(particles: Float64Array[], weights: Float64Array, random: Random): Float64Array[] {
+  const n = particles.length
+  const out: Float64Array[] = []
+  let at = 0
+  let reached = weights[0]
+  const start = random.next()
+  for (let i = 0; i < n; i++) {
+    const want = (start + i) / n
+    while (reached < want && at < n - 1) reached += weights[++at]
+    out.push(particles[at].slice())
+  }
+  return out
+}
+
+function spreads(particles: Float64Array[], count: number): Float64Array {
+  const out = new Float64Array(count)
+  for (let d = 0; d < count; d++) {
+    let sum = 0, squares = 0
+    for (const p of particles) {
+      sum += p[d]
+      squares += p[d] * p[d]
+    }
+    const mean = sum / particles.length
+    out[d] = Math.sqrt(Math.max(1e-12, squares / particles.length - mean * mean))
+  }
+  return out
+}

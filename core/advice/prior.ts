@@ -1,0 +1,75 @@
+import { radians } from '../quantity/angle'
+import type { Random } from '../quantity/random'
+import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
+import type { Geometry } from '../response/setup'
+
+/** One or two normals; `weight` is the share of the first. */
+export type Density = { mean: number; sd: number; weight: number; mean2: number; sd2: number }
+
+const one = (mean: number, sd: number): Density => ({ mean, sd, weight: 1, mean2: mean, sd2: sd })
+const two = (weight: number, mean: number, sd: number, mean2: number, sd2: number): Density => ({ mean, sd, weight, mean2, sd2 })
+
+/** The unknowns of a bike, in the order of a particle's coordinates. */
+export const UNKNOWNS = ['cable', 'lnBacklash', 'inwardShare', 'lnRatio', 'camber', 'bow', 'asymmetry', 'stopH', 'stopL', 'mmPerTurnH', 'mmPerTurnL', 'lnSharpness'] as const
+export type Unknown = (typeof UNKNOWNS)[number]
+export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Record<Unknown, number>
+
+/** What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual ones. */
+export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>>
+
+/** Beliefs about a bike nothing is known of. All `model`; base rates of faults from model, section 3. */
+export function usualPrior(g: Geometry): Record<Unknown, Density> {
+  const first = g.pitchMm[0]
+  const last = g.pitchMm[g.n - 1]
+  const largest = g.placeMm[g.n - 1]
+  return {
+    cable: two(0.6, 0, 0.8, 0, 1.8),
+    lnBacklash: two(0.8, Math.log(0.28), 0.38, Math.log(0.95), 0.33),
+    inwardShare: one(NEW_CABLE.inwardShare, 0.09),
+    lnRatio: two(0.94, 0, 0.007, 0, 0.085),
+    camber: two(0.85, 0, radians(0.15), 0, radians(2.2)),
+    bow: one(0, 0.12),
+    asymmetry: one(0, 0.01),
+    stopH: two(0.5, -0.15 * first, 0.5, -0.15 * first, 1.5),
+    stopL: two(0.5, largest + 0.05 * last, 0.5, largest + 0.05 * last, 1.5),
+    mmPerTurnH: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
+    mmPerTurnL: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
+    lnSharpness: one(0, 0.17),
+  }
+}
+
+/** Beliefs about what a re-clamp or a new part brings; `cable` is what the clamp or the move adds. */
+export const RENEWED = {
+  clampMm: one(0, 0.6),
+  movedMm: two(0.5, 0, 0.6, 0, 1.8),
+  newBacklash: one(Math.log(NEW_CABLE.backlashMm), 0.33),
+  newShare: one(NEW_CABLE.inwardShare, 0.07),
+  matched: one(0, 0.007),
+  straight: one(0, radians(0.1)),
+  bow: one(0, 0.12),
+  screw: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
+} as const
+
+/** Worn sprockets: chance that there are any, and every run of one to three neighbours alike (model, section 3). */
+export const WORN_RATE = 0.08
+
+export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | undefined): Record<Unknown, Density> {
+  if (!known) return prior
+  const out = { ...prior }
+  for (const name of UNKNOWNS) {
+    const k = known[name]
+    // a tenth stays with the usual belief: a bike may have changed since
+    if (k) out[name] = two(0.9, k.mean, k.sd, prior[name].mean, Math.max(prior[name].sd, prior[name].sd2))
+  }
+  return out
+}
+
+export const drawFrom = (d: Density, random: Random): number =>
+  d.weight >= 1 || random.next() < d.weight ? d.mean + d.sd * random.normal() : d.mean2 + d.sd2 * random.normal()
+
+export function logDensity(d: Density, x: number): number {
+  const a = (x - d.mean) / d.sd
+  if (d.weight >= 1) return -0.5 * a * a - Math.log(d.sd)
+  const b = (x - d.mean2) / d.sd2
+  return Math.log((d.weight / d.sd) * Math.exp(-0.5 * a * a) + ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * b * b) + 1e-300)
+}

@@ -1,0 +1,218 @@
+import { degrees, radians } from '../quantity/angle'
+import { randomFrom, type Random } from '../quantity/random'
+import type { BenchEvent, Move, Part } from '../advice/contract'
+import { senseOfShift, startOf, step, type Trace } from '../advice/trace'
+import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/heard'
+import { EDGE, HEARING, MEASURE, RIGHT_CHANCE, SAFE, WORN_SKIPS, WRONG_REPORTS } from '../response/parameters'
+import { errorPitch, freePlaceMm, restPlaceMm, type Bike } from '../response/pulley'
+import { stopIsSafe } from '../response/safe'
+import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
+import { arrivalsAt, type Hearing } from '../response/window'
+import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '../standards/drivetrains'
+
+/** A simulated bike on the stand. Its hidden state is never given to the advice, only what a person would see and hear. */
+export type HiddenBike = Bike & Hearing & { mmPerTurnH: number; mmPerTurnL: number; worn: ReadonlySet<number> }
+
+export type SimulatedBench = {
+  readonly setup: RearSetup
+  readonly log: readonly BenchEvent[]
+  /** For scores and tests only. */
+  readonly hidden: HiddenBike
+  /** Does a move and tells what was found; nothing for `done`. */
+  perform(move: Move): BenchEvent | null
+  /** Is every gear clean often enough from both sides, and both stops safe (model, section 2)? */
+  isRight(): boolean
+  /** Has the chain gone over an end so far? */
+  chainOff(): boolean
+}
+
+/** A bike of the population of model, section 5, on a standard drivetrain. */
+export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike } {
+  const random = randomFrom(seed, 77)
+  const standards = DRIVETRAIN_STANDARDS.filter(s => s.speeds >= 8 && s.speeds <= 12)
+  const standard = standards[random.below(standards.length)]
+  const range = 6 + random.below(3)
+  const gaps = standard.speeds - 1
+  const setup: RearSetup = {
+    teeth: [...USUAL_TEETH[standard.speeds]],
+    pitchMm: new Array<number>(gaps).fill(standard.pitchMm),
+    pullMm: new Array<number>(gaps).fill(standard.pullMm),
+    pullRatio: standard.listedRatio,
+    barrelPitchMm: 0.8,
+    barrelTurnsOut: Math.round(random.next() * 5 * 8) / 8,
+    barrelTurnsRange: range,
+  }
+  const g = geometryOf(setup)
+  const uniform = (from: number, to: number) => from + (to - from) * random.next()
+  const either = () => (random.next() < 0.5 ? -1 : 1)
+  const mismatch = random.next() < 0.05 ? either() * uniform(0.05, 0.15) : 0
+  const ratio = g.fittedRatio * (1 + mismatch) * Math.exp(0.005 * random.normal())
+  const backlash = random.next() < 0.2 ? uniform(0.6, 1.4) : uniform(0.1, 0.4)
+  const share = Math.min(0.8, Math.max(0.2, 0.5 + 0.09 * random.normal()))
+  const camberDeg = random.next() < 0.15 ? either() * uniform(0.8, 3) : 0.12 * random.normal()
+  const wrongStop = random.next() < 0.15 ? (random.next() < 0.5 ? 'H' : 'L') : null
+  const place = (stop: 'H' | 'L') => {
+    const { from, to } = SAFE[stop]
+    const inPitch = wrongStop === stop
+      ? (random.next() < 0.5 ? from - uniform(0.02, 0.25) : to + uniform(0.02, 0.25))
+      : uniform(from + 0.05, to - 0.05)
+    const end = stop === 'H' ? 0 : g.n - 1
+    return g.placeMm[end] + inPitch * g.pitchMm[end]
+  }
+  const worn = new Set<number>()
+  if (random.next() < 0.08) {
+    const count = 1 + random.below(3)
+    const first = random.below(g.n - count + 1)
+    for (let k = first; k < first + count; k++) worn.add(k)
+  }
+  const hidden: HiddenBike = {
+    cableMm: uniform(-2.5, 2.5),
+    ratio,
+    backlashInMm: backlash * share,
+    backlashOutMm: backlash * (1 - share),
+    camberTan: Math.tan(radians(camberDeg)),
+    bowMm: 0.12 * random.normal(),
+    stopHMm: place('H'),
+    stopLMm: place('L'),
+    sharpness: Math.min(1.3, Math.max(0.7, 1 + 0.15 * random.normal())),
+    asymmetryPitch: 0.008 * random.normal(),
+    mmPerTurnH: uniform(0.7, 1.4),
+    mmPerTurnL: uniform(0.7, 1.4),
+    worn,
+  }
+  return { setup, hidden }
+}
+
+/** Puts a bike on the simulated stand. `seed` is for what the person hears and how they measure. */
+export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number): SimulatedBench {
+  const g = geometryOf(setup)
+  const random = randomFrom(seed, 4242)
+  const log: BenchEvent[] = []
+  let hidden: HiddenBike = { ...bike }
+  let trace = startOf(setup)
+  let off = false
+  const record = (event: BenchEvent): BenchEvent => {
+    const from = trace
+    trace = step(trace, event, setup)
+    const turned = (trace.barrelTurns - from.barrelTurns) * setup.barrelPitchMm
+    if (event.kind !== 'reclamp' && event.kind !== 'replace') hidden = { ...hidden, cableMm: hidden.cableMm + turned }
+    if (event.kind === 'turn' && event.screw === 'H') hidden = { ...hidden, stopHMm: hidden.stopHMm + event.turns * hidden.mmPerTurnH }
+    if (event.kind === 'turn' && event.screw === 'L') hidden = { ...hidden, stopLMm: hidden.stopLMm - event.turns * hidden.mmPerTurnL }
+    log.push(event)
+    return event
+  }
+  return {
+    setup,
+    log,
+    get hidden() { return hidden },
+    chainOff: () => off,
+    isRight: () => isRight(g, hidden),
+    perform(move) {
+      switch (move.do) {
+        case 'done': return null
+        case 'turn': return record({ kind: 'turn', screw: move.screw, turns: move.turns })
+        case 'shift': {
+          const heard = hear(g, hidden, trace, move.to, random)
+          if (heard === 'off') off = true
+          return record({ kind: 'shift', from: trace.lever, to: move.to, heard })
+        }
+        case 'sight': {
+          const place = move.at === 'H' ? hidden.stopHMm : hidden.stopLMm - g.placeMm[g.n - 1]
+          return record({ kind: 'sight', at: move.at, offsetMm: measured(place, MEASURE.sightSdMm, 3, random) })
+        }
+        case 'offset': {
+          const place = restPlaceMm(g, hidden, move.click, move.click > 0) - g.placeMm[move.click]
+          return record({ kind: 'offset', click: move.click, offsetMm: measured(place, MEASURE.offsetSdMm, 4, random) })
+        }
+        case 'edge': return record(windToEdge(g, setup, hidden, trace, move, random))
+        case 'hanger':
+          return record({ kind: 'hanger', camberDeg: degrees(Math.atan(hidden.camberTan)) + MEASURE.hangerSdDeg * random.normal(), toeDeg: MEASURE.hangerSdDeg * random.normal() })
+        case 'reclamp':
+          hidden = { ...hidden, cableMm: hidden.stopHMm / hidden.ratio + clampSlip(random) }
+          return record({ kind: 'reclamp', barrelTurnsOut: move.barrelTurnsOut })
+        case 'replace':
+          hidden = renewed(g, hidden, move.part, random)
+          return record({ kind: 'replace', part: move.part })
+      }
+    },
+  }
+}
+
+const clampSlip = (random: Random): number => Math.max(-1.2, Math.min(1.2, 0.5 * random.normal()))
+
+const measured = (value: number, sd: number, spanMm: number, random: Random): number =>
+  Math.round(10 * (random.next() < MEASURE.slips ? value + spanMm * (2 * random.next() - 1) : value + sd * random.normal())) / 10
+
+function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: Random): Heard {
+  const { inward, alreadyThere } = senseOfShift(trace, g.n, trace.lever, to)
+  const chances = outcomeChances(g, bike, to, inward, alreadyThere)
+  let draw = random.next()
+  let happened: Heard = 'clean'
+  for (const heard of HEARD) {
+    if (draw < chances[heard]) { happened = heard; break }
+    draw -= chances[heard]
+  }
+  if (happened === 'off' || random.next() >= WRONG_REPORTS) return happened
+  const others = HEARD.filter(h => h !== happened && h !== 'off')
+  return others[random.below(others.length)]
+}
+
+/** Chances of what happens on a shift, thrown chains and worn teeth included. */
+export function outcomeChances(g: Geometry, bike: HiddenBike, to: number, inward: boolean, alreadyThere: boolean): Record<Heard, number> {
+  const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
+  const z = errorPitch(g, bike, to, inward)
+  const chances = arrivalChances(z - bike.asymmetryPitch, { end, inward, alreadyThere }, bike.sharpness)
+  if (bike.worn.has(to)) {
+    const arrives = 1 - chances.none - chances.jumps
+    for (const heard of HEARD) if (heard !== 'none' && heard !== 'jumps') chances[heard] *= 1 - WORN_SKIPS
+    chances.skips = WORN_SKIPS * arrives
+  }
+  if (!end) return chances
+  const thrown = thrownChance(end, z, ((end === 'largest' ? bike.stopLMm : bike.stopHMm) - g.placeMm[to]) / g.pitchMm[to])
+  for (const heard of HEARD) chances[heard] *= 1 - thrown
+  return { ...chances, off: thrown }
+}
+
+export function isRight(g: Geometry, bike: HiddenBike): boolean {
+  if (!stopIsSafe(g, 'H', bike.stopHMm) || !stopIsSafe(g, 'L', bike.stopLMm)) return false
+  for (let k = 0; k < g.n; k++)
+    for (const inward of arrivalsAt(g, k))
+      if (outcomeChances(g, bike, k, inward, false).clean < RIGHT_CHANCE) return false
+  return true
+}
+
+function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trace, move: { click: number; way: 'out' | 'in' }, random: Random): BenchEvent {
+  const { click, way } = move
+  const perTurn = bike.ratio * setup.barrelPitchMm
+  const left = Math.min(EDGE.limitTurns, way === 'out' ? setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
+  const limit = Math.floor(left * 16 + 1e-6) / 16
+  const sign = way === 'out' ? 1 : -1
+  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + sign * HEARING.rub * bike.sharpness + EDGE.sdPitch * random.normal())
+  const free = freePlaceMm(g, bike, click)
+  const start = free - bike.backlashInMm
+  let turns = way === 'out' ? (rub - start) / perTurn : start < rub ? 0 : (free + bike.backlashOutMm - rub) / perTurn
+  // a stop holds the pulley short of the rub
+  if (way === 'out' ? bike.stopLMm < rub : bike.stopHMm > rub) turns = Infinity
+  if (turns > 0) turns += EDGE.lateTurns + EDGE.sdTurns * random.normal()
+  if (random.next() < MEASURE.slips) turns = 2 * random.next()
+  const told = Math.max(0, Math.round(turns * 16) / 16)
+  return told > limit ? { kind: 'edge', click, way, turns: sign * limit, found: false } : { kind: 'edge', click, way, turns: told === 0 ? 0 : sign * told, found: true }
+}
+
+/** The bike with one part renewed; after hanger, derailleur or cassette, stops and offset have moved. */
+function renewed(g: Geometry, bike: HiddenBike, part: Part, random: Random): HiddenBike {
+  const move = () => (random.next() < 0.6 ? 0.5 : 1.3) * random.normal()
+  const clamped = (b: HiddenBike): HiddenBike => ({ ...b, cableMm: b.stopHMm / b.ratio + clampSlip(random) })
+  const moved = (b: HiddenBike): HiddenBike => ({ ...b, stopHMm: b.stopHMm + move(), stopLMm: b.stopLMm + move(), cableMm: b.cableMm + move() })
+  const matching = g.fittedRatio * Math.exp(0.005 * random.normal())
+  switch (part) {
+    case 'cable': {
+      const backlash = 0.15 + 0.25 * random.next()
+      return clamped({ ...bike, backlashInMm: backlash / 2, backlashOutMm: backlash / 2 })
+    }
+    case 'hanger': return moved({ ...bike, camberTan: Math.tan(radians(0.05 * random.normal())) })
+    case 'shifter': return clamped({ ...bike, ratio: matching })
+    case 'derailleur': return clamped(moved({ ...bike, ratio: matching, bowMm: 0.12 * random.normal() }))
+    case 'cassette': return moved({ ...bike, ratio: matching, worn: new Set() })
+  }
+}

@@ -1,0 +1,9 @@
+/**
+ * What core offers to tests and callers outside: the contract. Inside the project import the module that holds the rule.
+ */
+export { advise, consider, type AdviseOptions } from './advice/advise'
+export type { Advice, BenchEvent, Cause, Heard, Move, Part, RearSetup, Screw } from './advice/contract'
+export { fitHanger, type HangerFit, type HangerReading } from './rear/hanger'
+export { guideGap } from './rear/gap'
+export { matchDrivetrain, type Match, type MatchParts } from './standards/match'
+export { capstan } from './cable/capstan'

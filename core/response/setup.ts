@@ -1,0 +1,74 @@
+import { finite, notNegative, positive, positiveList, wholeIn } from '../quantity/check'
+import { pitchDiameterMm } from '../rear/gap'
+import { runningSum } from '../standards/match'
+
+/** A rear drivetrain by its numbers, as the log starts. */
+export type RearSetup = {
+  /** Smallest sprocket first. */
+  teeth: number[]
+  /** n − 1 centre-to-centre gaps, mm. */
+  pitchMm: number[]
+  /** n − 1 cable pulls, click 0→1 first, mm. */
+  pullMm: number[]
+  /** mm of pulley per mm of cable, as listed, so rounded. */
+  pullRatio: number
+  /** Thread of the barrel, mm per turn. */
+  barrelPitchMm: number
+  /** Turns out from fully in when the log starts. */
+  barrelTurnsOut: number
+  /** Fully in to the safe limit, turns. */
+  barrelTurnsRange: number
+}
+
+/** What follows from a setup and never changes with the adjustment. Arrays by sprocket or click, 0 the smallest. */
+export type Geometry = {
+  n: number
+  /** Lateral place of each sprocket from the smallest, mm, + inboard. */
+  placeMm: number[]
+  /** Pitch about each sprocket: mean of the gaps to its neighbours, mm. */
+  pitchMm: number[]
+  /** Cable pulled at each click, mm. */
+  cableMm: number[]
+  /** Share of the bow at each click: 4t(1 − t). */
+  bow: number[]
+  /** Pitch radius less that of the smallest sprocket, mm: lever arm of a bent hanger. */
+  radiusMm: number[]
+  /** Ratio that fits pull to pitch end to end. */
+  fittedRatio: number
+}
+
+/** @throws RangeError naming the field that makes no sense */
+export function checkSetup(setup: RearSetup): void {
+  positiveList('teeth', setup.teeth, 2)
+  setup.teeth.forEach((t, i) => wholeIn(`teeth[${i}]`, t, 5, 120))
+  positiveList('pitchMm', setup.pitchMm)
+  positiveList('pullMm', setup.pullMm)
+  const gaps = setup.teeth.length - 1
+  if (setup.pitchMm.length !== gaps) throw new RangeError(`pitchMm needs ${gaps} gaps for ${gaps + 1} sprockets, it has ${setup.pitchMm.length}`)
+  if (setup.pullMm.length !== gaps) throw new RangeError(`pullMm needs ${gaps} clicks for ${gaps + 1} sprockets, it has ${setup.pullMm.length}`)
+  positive('pullRatio', setup.pullRatio)
+  positive('barrelPitchMm', setup.barrelPitchMm)
+  positive('barrelTurnsRange', setup.barrelTurnsRange)
+  notNegative('barrelTurnsOut', setup.barrelTurnsOut)
+  finite('barrelTurnsOut', setup.barrelTurnsOut)
+  if (setup.barrelTurnsOut > setup.barrelTurnsRange)
+    throw new RangeError(`barrelTurnsOut ${setup.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`)
+}
+
+/** Geometry of a setup that has been checked. */
+export function geometryOf(setup: RearSetup): Geometry {
+  const placeMm = runningSum(setup.pitchMm)
+  const cableMm = runningSum(setup.pullMm)
+  const n = setup.teeth.length
+  const lastCable = cableMm[n - 1]
+  const radii = setup.teeth.map(t => pitchDiameterMm(t) / 2)
+  return {
+    n,
+    placeMm,
+    cableMm,
+    pitchMm: placeMm.map((_, k) => k === 0 ? setup.pitchMm[0] : k === n - 1 ? setup.pitchMm[n - 2] : (setup.pitchMm[k - 1] + setup.pitchMm[k]) / 2),
+    bow: cableMm.map(c => 4 * (c / lastCable) * (1 - c / lastCable)),
+    radiusMm: radii.map(r => r - radii[0]),
+    fittedRatio: placeMm[n - 1] / lastCable,
+  }
+}
