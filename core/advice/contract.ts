@@ -11,6 +11,8 @@ export type Screw = 'barrel' | 'H' | 'L'
 /** What happened at the bench; the meaning of each kind is in docs/contract.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
 export type BenchEvent =
   | { kind: 'shift'; from: number; to: number; heard: Heard }
+  /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */
+  | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[] }
   | { kind: 'turn'; screw: Screw; turns: number }
   | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number }
   | { kind: 'offset'; click: number; offsetMm: number }
@@ -47,7 +49,7 @@ export type Advice = {
 }
 
 /** What each step costs a mechanic, in units of a shift listened to (model, section 5). */
-export const MOVE_COST = { shift: 1, turn: 1, sight: 2, offset: 2, edge: 2, reclamp: 3, hanger: 4 } as const
+export const MOVE_COST = { shift: 1, unclean: 1, turn: 1, sight: 2, offset: 2, edge: 2, reclamp: 3, hanger: 4 } as const
 export const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
 
 export const costOf = (event: BenchEvent): number => event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]

@@ -33,6 +33,7 @@ type Epoch = {
 
 type Observation =
   | { is: 'heard'; epoch: number; screws: Screws; click: number; inward: boolean; table: HearingTable | null; end: 'smallest' | 'largest' | null; key: string; times: number }
+  | { is: 'unclean'; epoch: number; screws: Screws; click: number; arrivals: { inward: boolean; table: HearingTable }[] }
   | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
   | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
   | { is: 'edge'; epoch: number; screws: Screws; click: number; out: boolean; turns: number; limit: number; found: boolean }
@@ -166,19 +167,34 @@ function resolve(s: State, x: Float64Array, r: Float64Array): void {
 const LOG_SQRT_2PI = 0.5 * Math.log(2 * Math.PI)
 const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math.log(sd) - LOG_SQRT_2PI
 
+/** Free place of the pulley at a click, when the observation was made, mm. */
+function freeAt(s: State, r: Float64Array, obs: Observation, k: number): number {
+  const o = obs.epoch * R.size
+  const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - s.epochs[obs.epoch].barrelTurns)
+  return r[o + R.ratio] * (s.geometry.cableMm[k] + cable) + r[o + R.bow] * s.geometry.bow[k] + r[o + R.camber] * s.geometry.radiusMm[k]
+}
+
+/** Own place of a stop, when the observation was made, mm. */
+function stopHAt(s: State, r: Float64Array, obs: Observation): number {
+  const o = obs.epoch * R.size
+  return r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - s.epochs[obs.epoch].hTurns)
+}
+function stopLAt(s: State, r: Float64Array, obs: Observation): number {
+  const o = obs.epoch * R.size
+  return r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - s.epochs[obs.epoch].lTurns)
+}
+
 /** Log chance of one observation; never above 0 for the discrete ones, near it for the measured. */
 function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
   const g = s.geometry
   const o = obs.epoch * R.size
-  const epoch = s.epochs[obs.epoch]
   switch (obs.is) {
     case 'heard': {
       const k = obs.click
-      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
-      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      const free = freeAt(s, r, obs, k)
       let y = obs.inward ? free - r[o + R.hIn] : free + r[o + R.hOut]
-      const stopH = r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
-      const stopL = r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
       if (y < stopH) y = stopH
       if (y > stopL) y = stopL
       const z = (y - g.placeMm[k]) / g.pitchMm[k]
@@ -189,30 +205,40 @@ function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
       }
       return obs.times * lookUp(obs.table!, z - r[o + R.asym], r[o + R.lnQ])
     }
+    case 'unclean': {
+      const k = obs.click
+      const free = freeAt(s, r, obs, k)
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
+      let allClean = 1
+      for (const { inward, table } of obs.arrivals) {
+        const y = Math.min(Math.max(inward ? free - r[o + R.hIn] : free + r[o + R.hOut], stopH), stopL)
+        allClean *= Math.exp(lookUp(table, (y - g.placeMm[k]) / g.pitchMm[k] - r[o + R.asym], r[o + R.lnQ]))
+      }
+      return Math.log(1 - allClean + 1e-9)
+    }
     case 'stop': {
       const place = obs.at === 'H'
-        ? r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
-        : r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+        ? stopHAt(s, r, obs)
+        : stopLAt(s, r, obs)
       return slipping(logNormal(obs.placeMm - place, MEASURE.sightSdMm), MEASURE.slips, 6)
     }
     case 'offset': {
       const k = obs.click
-      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
-      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      const free = freeAt(s, r, obs, k)
       let y = k === 0 ? free + r[o + R.hOut] : free - r[o + R.hIn]
-      y = Math.max(y, r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns))
-      y = Math.min(y, r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns))
+      y = Math.max(y, stopHAt(s, r, obs))
+      y = Math.min(y, stopLAt(s, r, obs))
       return slipping(logNormal(obs.placeMm - y, MEASURE.offsetSdMm), MEASURE.slips, 8)
     }
     case 'edge': {
       const k = obs.click
-      const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - epoch.barrelTurns)
-      const free = r[o + R.ratio] * (g.cableMm[k] + cable) + r[o + R.bow] * g.bow[k] + r[o + R.camber] * g.radiusMm[k]
+      const free = freeAt(s, r, obs, k)
       const perTurn = r[o + R.ratio] * s.setup.barrelPitchMm
       const q = Math.exp(r[o + R.lnQ])
       const rub = g.placeMm[k] + g.pitchMm[k] * (r[o + R.asym] + (obs.out ? 1 : -1) * HEARING.rub * q)
-      const stopH = r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - epoch.hTurns)
-      const stopL = r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - epoch.lTurns)
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
       const sd = Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[k]) / perTurn) ** 2)
       let turns: number
       if (obs.out) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
@@ -282,6 +308,11 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       const { barrelTurns, hTurns, lTurns } = base.screws
       const key = [base.epoch, event.to, sense.inward, sense.alreadyThere, event.heard, barrelTurns, end ? `${hTurns} ${lTurns}` : ''].join()
       return { is: 'heard', ...base, click: event.to, inward: sense.inward, table, end, key, times: 1 }
+    }
+    case 'unclean': {
+      const end = event.to === 0 ? 'smallest' : event.to === g.n - 1 ? 'largest' : null
+      const arrivals = event.ways.map(way => ({ inward: way === 'spokes', table: hearingTable('clean', { end, inward: way === 'spokes', alreadyThere: false }) }))
+      return { is: 'unclean', ...base, click: event.to, arrivals }
     }
     case 'sight':
       return { is: 'stop', ...base, at: event.at, placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]) }

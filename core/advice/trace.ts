@@ -43,6 +43,8 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
       next.lastInward = inward
       return next
     }
+    case 'unclean':
+      return { ...next, lever: event.to, chain: event.to, lastInward: event.ways.at(-1) === 'spokes' }
     case 'turn':
       if (event.screw === 'barrel') next.barrelTurns = turned(trace.barrelTurns, event.turns, setup)
       else if (event.screw === 'H') next.hTurns += event.turns
@@ -85,6 +87,11 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       wholeIn('from', event.from, 0, n - 1)
       wholeIn('to', event.to, 0, n - 1)
       oneOf('heard', event.heard, HEARD)
+      return event
+    case 'unclean':
+      wholeIn('to', event.to, 0, n - 1)
+      if (!event.ways.length) throw new RangeError('ways must name at least one way')
+      event.ways.forEach(way => oneOf('ways', way, ['spokes', 'frame']))
       return event
     case 'turn':
       oneOf('screw', event.screw, ['barrel', 'H', 'L'])

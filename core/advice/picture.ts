@@ -1,0 +1,57 @@
+import { restPlaceMm } from '../response/pulley'
+import { arrivalsAt, cleanErrors } from '../response/window'
+import type { Consideration } from './advise'
+import { sayMove } from './explain'
+import { spreadOf, type GearBelief, type Spread } from './know'
+import type { Advice } from './contract'
+
+/** Everything the bench screen shows of a belief: plain data, so that it crosses from the worker. */
+export type Picture = Advice & {
+  title: string
+  gears: GearBelief[]
+  /** mm of pulley per mm of cable, as believed. */
+  ratio: number
+  barrelTurns: number
+  /** Chance that the bike is right after the move, where the move is a turn. */
+  after: number | null
+  eighths: { turns: number; right: number }[]
+  stops: { H: StopView; L: StopView }
+  /** Chance that there is any setting of the barrel at which every gear is clean. */
+  windowExists: number
+  backlashMm: Spread
+  atCost: number
+}
+export type StopView = { seen: boolean; offset: Spread; good: number }
+
+/** The belief as the instruments draw it: the same state that gives the advice. */
+export function pictureOf({ advice, posterior, analysis, decision }: Consideration): Picture {
+  const g = posterior.geometry
+  const pairs = (f: (i: number) => number): [number, number][] => analysis.readings.map((r, i) => [f(i), r.weight])
+  const b = analysis.readings.map(r => r.belief)
+  const stop = (at: 'H' | 'L'): StopView => ({
+    seen: at === 'H' ? posterior.trace.seenH : posterior.trace.seenL,
+    offset: spreadOf(pairs(i => (at === 'H' ? b[i].stopHMm : b[i].stopLMm - g.placeMm[g.n - 1]))),
+    good: analysis.stops[at].good,
+  })
+  const weightedMean = (f: (i: number) => number) => analysis.readings.reduce((s, r, i) => s + r.weight * f(i), 0)
+  return {
+    ...advice,
+    title: sayMove(advice.move, posterior.setup.teeth),
+    gears: g.placeMm.map((place, k) => {
+      const arriving = (inward: boolean) => arrivalsAt(g, k).includes(inward) ? spreadOf(pairs(i => restPlaceMm(g, b[i], k, inward) - place)) : null
+      return {
+        inMm: arriving(true),
+        outMm: arriving(false),
+        cleanMm: { from: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).from), to: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).to) },
+      }
+    }),
+    ratio: weightedMean(i => b[i].ratio),
+    barrelTurns: posterior.trace.barrelTurns,
+    after: advice.move.do === 'turn' && advice.move.screw === 'barrel' ? decision.best.right : null,
+    eighths: analysis.eighths,
+    stops: { H: stop('H'), L: stop('L') },
+    windowExists: analysis.windowExists,
+    backlashMm: spreadOf(pairs(i => b[i].backlashInMm + b[i].backlashOutMm)),
+    atCost: posterior.trace.cost,
+  }
+}

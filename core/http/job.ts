@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import { RearParts } from '../ledger/parts'
+import { Sheet } from '../ledger/sheet'
+import { line, optionalLine } from './words'
+
+export const JobNumber = z.coerce.number({ error: 'Job number: a whole number' }).int('Job number: a whole number').min(1, 'Job numbers start at 1').max(2_000_000_000, 'There is no such job number')
+export const Tag = z.string({ error: 'Tag: type what hangs on the bike' }).trim().regex(/^[A-Za-z0-9-]{1,8}$/, 'Tag: 1 to 8 letters or digits, as on the bike')
+
+/** A bike comes in: new or known. Known customers and bikes are named by id. */
+export const TakeIn = z.strictObject({
+  customer: z.union([
+    z.strictObject({ id: z.uuid() }),
+    z.strictObject({ name: line('Customer', 80), contact: optionalLine('Contact', 120) }),
+  ]),
+  bike: z.union([
+    z.strictObject({ id: z.uuid() }),
+    z.strictObject({ name: line('Bike', 80), frameNumber: optionalLine('Frame number', 40) }),
+  ]),
+  tag: Tag,
+  promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
+  complaint: line('Complaint', 400),
+  parts: RearParts,
+  /** The bike's parts are those of its last sheet, so that it may start from there. */
+  sameParts: z.boolean(),
+})
+export type TakeIn = z.infer<typeof TakeIn>
+
+export const Note = z.strictObject({ text: line('Note', 400) })
+export const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
+export const HandBack = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0), how: z.enum(['proven', 'unridable']) })
+
+/** One job as a page needs it; its log comes apart. */
+export const JobView = z.object({
+  number: z.int(),
+  tag: z.string(),
+  complaint: z.string(),
+  promisedAt: z.string(),
+  createdAt: z.string(),
+  closedAt: z.string().nullable(),
+  customer: z.object({ name: z.string(), contact: z.string() }),
+  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string() }),
+  notes: z.array(NoteView),
+  /** The last sheet of this bike, if the parts are the same: where the belief starts. */
+  known: Sheet.nullable(),
+  sheet: Sheet.nullable(),
+  people: z.record(z.string(), z.string()),
+})
+export type JobView = z.infer<typeof JobView>
+
+/** A bike found by name, tag or frame number. */
+export const FoundBike = z.object({
+  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string() }),
+  customer: z.object({ id: z.uuid(), name: z.string(), contact: z.string() }),
+  open: z.object({ number: z.int(), tag: z.string() }).nullable(),
+  last: z.object({ number: z.int(), closedAt: z.string(), sheet: Sheet }).nullable(),
+})
+export type FoundBike = z.infer<typeof FoundBike>
+
+export const FloorJob = z.object({
+  number: z.int(), tag: z.string(), bike: z.string(), customer: z.string(), complaint: z.string(), promisedAt: z.string(),
+  place: z.enum(['rack', 'stand', 'door', 'gone']), stand: z.int().nullable(),
+  /** What a bike by the door was given; null while it is worked on. */
+  summary: z.string().nullable(),
+  unridable: z.boolean(), closedAt: z.string().nullable(), recallOn: z.string().nullable(),
+})
+export type FloorJob = z.infer<typeof FloorJob>
+export const FloorRecall = z.object({ number: z.int(), tag: z.string(), bike: z.string(), dueOn: z.string(), done: z.boolean() })
+export const FloorView = z.object({ today: z.string(), stands: z.int(), jobs: z.array(FloorJob), recalls: z.array(FloorRecall) })
+export type FloorView = z.infer<typeof FloorView>

@@ -1,0 +1,54 @@
+import { z } from 'zod'
+import { PersonId } from '../ledger/events'
+import { line } from './words'
+
+export const Role = z.enum(['owner', 'mechanic', 'trainee'])
+export type Role = z.infer<typeof Role>
+
+const Password = z.string({ error: 'Password: type it in' }).min(1, 'Password is empty: type it in').max(200, 'Password is longer than 200 characters')
+export const NewPassword = z.string({ error: 'Password: type it in' }).min(10, 'Password needs at least 10 characters').max(200, 'Password is longer than 200 characters')
+export const Pin = z.string({ error: 'PIN: type 4 to 8 digits' }).regex(/^\d{4,8}$/, 'PIN: type 4 to 8 digits')
+export const ShopCode = z.string({ error: 'Shop code: type it in' }).trim().toLowerCase().regex(/^[a-z0-9-]{3,30}$/, 'Shop code: 3 to 30 letters, digits or dashes')
+
+export const SignIn = z.strictObject({ shop: ShopCode, name: line('Name', 60), password: Password })
+export const FirstRun = z.strictObject({
+  code: z.string().trim().min(1, 'Code: type the one shown in the terminal'),
+  shopName: line('Shop name', 80),
+  shop: ShopCode,
+  zone: z.string().refine(isZone, 'Time zone: use a name such as Europe/Dublin'),
+  name: line('Your name', 60),
+  password: NewPassword,
+  pin: Pin,
+})
+export const SwitchPerson = z.strictObject({ person: PersonId, pin: z.string().max(12).optional() })
+export const NewPerson = z.strictObject({ name: line('Name', 60), role: Role, pin: Pin, password: NewPassword.optional() })
+
+export const PersonView = z.object({ id: PersonId, name: z.string(), role: Role })
+export type PersonView = z.infer<typeof PersonView>
+
+/** Who is signed in and who works. */
+export const SessionView = z.object({
+  session: z.uuid(),
+  shop: z.object({ name: z.string(), code: z.string(), zone: z.string(), demo: z.boolean() }),
+  person: PersonView.nullable(),
+  people: z.array(PersonView.extend({ fresh: z.boolean() })),
+})
+export type SessionView = z.infer<typeof SessionView>
+
+/** What the sign-in page may show before anyone is signed in. */
+export const DoorView = z.object({
+  firstRun: z.boolean(),
+  demo: z.object({ shop: z.string(), people: z.array(z.object({ name: z.string(), role: Role, password: z.string().nullable(), pin: z.string() })) }).nullable(),
+})
+export type DoorView = z.infer<typeof DoorView>
+
+export const DeviceView = z.object({ id: z.uuid(), device: z.string(), signedInAt: z.string(), lastSeenAt: z.string(), person: z.string().nullable(), current: z.boolean() })
+export type DeviceView = z.infer<typeof DeviceView>
+
+function isZone(zone: string): boolean {
+  try {
+    return Boolean(new Intl.DateTimeFormat('en', { timeZone: zone }))
+  } catch {
+    return false
+  }
+}

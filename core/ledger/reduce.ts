@@ -1,0 +1,161 @@
+import type { BenchEvent } from '../advice/contract'
+import { costOf } from '../advice/contract'
+import { startOf, step, type Trace } from '../advice/trace'
+import { fromSixteenths, toSixteenths } from '../quantity/turns'
+import type { RearSetup } from '../response/setup'
+import type { EventId, LedgerEvent, PersonId } from './events'
+import { setupOf, type RearParts } from './parts'
+import { benchEventsOf } from './project'
+
+/** An entry as the reducer needs it: stored or still waiting. */
+export type Told = { id: EventId; at: string; by: PersonId; event: LedgerEvent; signedBy?: PersonId | null }
+
+export type ScrewName = 'barrel' | 'H' | 'L' | 'B'
+export type Place = { where: 'rack' | 'stand' | 'door' | 'gone'; stand: number | null }
+export type Proof = { holds: boolean; by: PersonId; at: string }
+
+/** Where a job stands after its log. */
+export type JobState = {
+  parts: RearParts | null
+  place: Place
+  /** Net since arrival, or since the clamp or part was renewed, in sixteenths: barrel + out, others + in. */
+  netSixteenths: Record<ScrewName, number>
+  /** Screws whose count was restarted since arrival, and so cannot be put back "as it came in". */
+  restarted: ReadonlySet<ScrewName>
+  barrelSixteenths: number
+  proofs: { front: Proof | null; rear: Proof | null }
+  /** Closed by hand-back: how, by whom, when. */
+  handedBack: { how: 'proven' | 'unridable'; by: PersonId; at: string } | null
+  /** The contract's view: what the advice is asked with. */
+  setup: RearSetup | null
+  bench: BenchEvent[]
+  trace: Trace | null
+  /** Entries in force, in order, undone ones and undos left out. */
+  inForce: Told[]
+  undone: ReadonlySet<EventId>
+  /** Entries that were kept but do not follow from what was known; the screen asks about them. */
+  flagged: { id: EventId; why: string }[]
+}
+
+const fresh = (): JobState => ({
+  parts: null,
+  place: { where: 'rack', stand: null },
+  netSixteenths: { barrel: 0, H: 0, L: 0, B: 0 },
+  restarted: new Set(),
+  barrelSixteenths: 0,
+  proofs: { front: null, rear: null },
+  handedBack: null,
+  setup: null,
+  bench: [],
+  trace: null,
+  inForce: [],
+  undone: new Set(),
+  flagged: [],
+})
+
+/** State of a job: the same in browser, server and tests. An entry told twice counts once; an undo can be undone. */
+export function reduce(entries: readonly Told[]): JobState {
+  const once = [...new Map(entries.map(e => [e.id, e])).values()]
+  const gone = new Set<EventId>()
+  for (const { id, event } of [...once].reverse())
+    if (event.kind === 'undo' && !gone.has(id)) gone.add(event.undoes)
+  const inForce = once.filter(e => e.event.kind !== 'undo' && !gone.has(e.id))
+  const state = inForce.reduce(apply, fresh())
+  return { ...state, inForce, undone: gone }
+}
+
+function apply(s: JobState, told: Told): JobState {
+  const { event } = told
+  switch (event.kind) {
+    case 'arrived': {
+      const setup = setupOf(event.parts)
+      return { ...s, parts: event.parts, setup, trace: startOf(setup), bench: [], barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
+    }
+    case 'placed':
+      return { ...s, place: { where: event.where, stand: event.stand } }
+    case 'turn':
+      return onBench({ ...s, netSixteenths: { ...s.netSixteenths, [event.screw]: s.netSixteenths[event.screw] + event.sixteenths } }, told)
+    case 'edge':
+      return onBench({ ...s, netSixteenths: { ...s.netSixteenths, barrel: s.netSixteenths.barrel + event.sixteenths } }, told)
+    case 'reclamp':
+      return onBench(restart(s, ['barrel']), told)
+    case 'replace':
+      return onBench(restart(s, event.part === 'cable' || event.part === 'shifter' ? ['barrel'] : event.part === 'derailleur' ? ['barrel', 'H', 'L', 'B'] : []), told)
+    case 'shift':
+    case 'pass':
+    case 'sight':
+    case 'offset':
+    case 'gauge':
+      return onBench(s, told)
+    case 'proof':
+      return { ...s, proofs: { ...s.proofs, [event.brake]: { holds: event.holds, by: told.signedBy ?? told.by, at: told.at } } }
+    case 'handedBack':
+      return { ...s, handedBack: { how: event.how, by: told.by, at: told.at }, place: { where: 'door', stand: null } }
+    case 'reopened':
+      return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
+    case 'undo':
+      return s
+    default:
+      return unreachable(event)
+  }
+}
+
+function restart(s: JobState, screws: ScrewName[]): JobState {
+  const netSixteenths = { ...s.netSixteenths }
+  for (const screw of screws) netSixteenths[screw] = 0
+  return { ...s, netSixteenths, restarted: new Set([...s.restarted, ...screws]) }
+}
+
+/**
+ * Follows an entry on the bench. One that the thread forbids is kept and flagged: the count of turns at arrival must
+ * have been wrong, so the barrel's place is moved to make room, and the screen asks.
+ */
+function onBench(s: JobState, { id, event }: Told): JobState {
+  if (!s.setup || !s.trace) return { ...s, flagged: [...s.flagged, { id, why: 'noted before the drivetrain was known' }] }
+  let { trace, setup } = s
+  const bench = [...s.bench]
+  const flagged = [...s.flagged]
+  for (const made of benchEventsOf(event, trace, setup)) {
+    try {
+      trace = step(trace, made, setup)
+      bench.push(made)
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error
+      flagged.push({ id, why: made.kind === 'turn' || made.kind === 'edge' ? 'past the assumed thread: count the turns out again' : error.message })
+    }
+  }
+  return { ...s, trace, setup, bench, flagged, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+}
+
+const unreachable = (event: never): never => { throw new Error(`unhandled ledger event ${JSON.stringify(event)}`) }
+
+/** The last entry that an undo would take back: anything done at the bench, never arrival or hand-back. */
+export function undoable(state: JobState): Told | null {
+  return state.inForce.findLast(({ event }) => event.kind !== 'arrived' && event.kind !== 'handedBack' && event.kind !== 'reopened' && event.kind !== 'placed') ?? null
+}
+
+/** What is left of the barrel each way, in turns. */
+export const barrelLeft = (state: JobState): { inTurns: number; outTurns: number } | null =>
+  state.setup && { inTurns: fromSixteenths(state.barrelSixteenths), outTurns: state.setup.barrelTurnsRange - fromSixteenths(state.barrelSixteenths) }
+
+/** Turns that put a screw back as it came in; null where a part or clamp was renewed and there is nothing to go back to. */
+export function asItCameIn(state: JobState): Partial<Record<ScrewName, number>> {
+  const out: Partial<Record<ScrewName, number>> = {}
+  for (const screw of ['barrel', 'H', 'L', 'B'] as const)
+    if (!state.restarted.has(screw) && state.netSixteenths[screw] !== 0) out[screw] = -state.netSixteenths[screw]
+  return out
+}
+
+/** May the bike leave? Words when not. */
+export function staysBecause(state: JobState): string | null {
+  const { front, rear } = state.proofs
+  if (front && !front.holds) return 'front brake failed its proof'
+  if (rear && !rear.holds) return 'rear brake failed its proof'
+  if (!front && !rear) return 'brakes not proven'
+  if (!front) return 'front brake not proven'
+  if (!rear) return 'rear brake not proven'
+  return null
+}
+
+/** What the work so far has cost, in shifts listened to. */
+export const workOf = (state: JobState): number => state.bench.reduce((sum, e) => sum + costOf(e), 0)

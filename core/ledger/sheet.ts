@@ -1,0 +1,116 @@
+import { z } from 'zod'
+import type { Consideration } from '../advice/advise'
+import { CAUSES } from '../advice/contract'
+import { CAUSE_WORDS } from '../advice/explain'
+import { keptBelief } from '../advice/know'
+import { UNKNOWNS } from '../advice/prior'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
+import { RearParts, sayParts } from './parts'
+import { barrelLeft, staysBecause, workOf, type JobState, type ScrewName } from './reduce'
+
+/** Which model froze a sheet: raised when a figure would come out otherwise. */
+export const MODEL_VERSION = 1
+/** Settle-in recall, days after hand-back. `practice` */
+export const RECALL_DAYS = 14
+
+const Fact = z.object({ what: z.string(), figure: z.string() })
+const ProofView = z.object({ holds: z.boolean(), by: z.string(), at: z.string() }).nullable()
+
+/** A setup sheet, frozen at hand-back. People by id: names live in their own rows. */
+export const Sheet = z.object({
+  modelVersion: z.int(),
+  closedAt: z.string(),
+  by: z.string(),
+  how: z.enum(['proven', 'unridable']),
+  parts: RearParts,
+  drivetrain: z.string(),
+  found: z.array(Fact),
+  done: z.array(Fact),
+  left: z.array(Fact),
+  netSixteenths: z.object({ barrel: z.int(), H: z.int(), L: z.int(), B: z.int() }),
+  barrelSixteenths: z.int(),
+  barrelAssumed: z.boolean(),
+  proofs: z.object({ front: ProofView, rear: ProofView }),
+  right: z.number().nullable(),
+  recallOn: z.string().nullable(),
+  belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
+  work: z.number(),
+})
+export type Sheet = z.infer<typeof Sheet>
+export type SheetFact = z.infer<typeof Fact>
+
+const percent = (chance: number): string => `${Math.round(chance * 100)} %`
+
+/** Net turns of a screw in words: "5/8 out", "0". Barrel + out, others + in. */
+export function sayNet(screw: ScrewName, sixteenths: number): string {
+  if (sixteenths === 0) return '0'
+  return `${sayTurns(fromSixteenths(sixteenths))} ${(screw === 'barrel') === sixteenths > 0 ? 'out' : 'in'}`
+}
+
+export const SCREW_WORDS: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H screw', L: 'L screw', B: 'B screw' }
+const PART_WORDS = { cable: 'Cable and housing renewed', hanger: 'Hanger renewed', shifter: 'Shifter renewed', derailleur: 'Derailleur renewed', cassette: 'Cassette renewed' } as const
+
+/**
+ * Freezes what was found, done and left. The same function shows the sheet before hand-back.
+ * @param considered the belief at the end; null where there were no parts to judge
+ * @param recallOn date of the settle-in recall, yyyy-mm-dd, or null when the bike leaves unridable
+ */
+export function sheetOf(state: JobState, first: Consideration | null, considered: Consideration | null, at: string, by: string, how: 'proven' | 'unridable', recallOn: string | null): Sheet {
+  if (!state.parts) throw new RangeError('parts: a sheet needs the drivetrain by its numbers')
+  const left = barrelLeft(state)!
+  return {
+    modelVersion: MODEL_VERSION,
+    closedAt: at,
+    by,
+    how,
+    parts: state.parts,
+    drivetrain: sayParts(state.parts),
+    found: foundIn(state, first),
+    done: doneIn(state),
+    left: [
+      { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
+      { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
+      ...(considered ? [{ what: 'Every gear clean', figure: `${percent(considered.advice.right)} sure` }] : []),
+      ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
+      ...(how === 'unridable' ? [{ what: 'Leaves unridable', figure: staysBecause(state) ?? 'the customer was told' }] : []),
+    ],
+    netSixteenths: state.netSixteenths,
+    barrelSixteenths: state.barrelSixteenths,
+    barrelAssumed: state.parts.barrel.assumed,
+    proofs: state.proofs,
+    right: considered?.advice.right ?? null,
+    recallOn,
+    belief: considered ? keptBelief(considered.posterior, considered.analysis) : {},
+    work: workOf(state),
+  }
+}
+
+function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
+  const out: SheetFact[] = []
+  for (const { event } of state.inForce) {
+    if (event.kind === 'sight') out.push({ what: `${event.at} stop seen`, figure: sayOffset(event.offsetMm) })
+    if (event.kind === 'gauge') out.push({ what: 'Hanger', figure: `${event.acrossMm.toFixed(1)} mm across the wheel, camber ${event.camberDeg.toFixed(1)}°` })
+  }
+  const heard = state.bench.filter(e => e.kind === 'shift')
+  const bad = heard.filter(e => e.heard !== 'clean').length
+  if (heard.length) out.push({ what: 'Shifts heard', figure: `${heard.length}, of them ${bad} not clean` })
+  if (first) {
+    const causes = CAUSES.filter(c => first.advice.causes[c] >= 0.5)
+    if (causes.length) out.push({ what: 'Judged to be', figure: causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${percent(first.advice.causes[c])}`).join(', ') })
+  }
+  return out
+}
+
+const sayOffset = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'}`
+
+function doneIn(state: JobState): SheetFact[] {
+  const out: SheetFact[] = []
+  for (const screw of ['barrel', 'H', 'L', 'B'] as const)
+    if (state.netSixteenths[screw] !== 0 || state.inForce.some(({ event }) => event.kind === 'turn' && event.screw === screw))
+      out.push({ what: SCREW_WORDS[screw], figure: `${sayNet(screw, state.netSixteenths[screw])}, net${state.restarted.has(screw) ? ' since it was renewed' : ''}` })
+  for (const { event } of state.inForce) {
+    if (event.kind === 'reclamp') out.push({ what: 'Clamped again', figure: `barrel ${sayTurns(fromSixteenths(event.barrelSixteenthsOut))} out` })
+    if (event.kind === 'replace') out.push({ what: PART_WORDS[event.part], figure: '' })
+  }
+  return out
+}

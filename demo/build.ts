@@ -1,0 +1,91 @@
+import { addDays, addSeconds, set } from 'date-fns'
+import { TZDate } from '@date-fns/tz'
+import { advise } from '#core/advice/advise'
+import { simulatedBench } from '#core/bench/bench'
+import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
+import { ledgerEventOf, moveKey } from '#core/ledger/fromBench'
+import { setupOf } from '#core/ledger/parts'
+import { hashSecret } from '../server/auth/secrets'
+import { inShop, type Db } from '../server/db/connect'
+import { newId } from '../server/db/ids'
+import { addNote, jobByNumber, placeJob, takeIn } from '../server/db/jobs'
+import { append } from '../server/db/ledger'
+import { addPerson, createShop } from '../server/db/people'
+import { handBack } from '../server/db/sheets'
+import { hiddenBike, partsOf } from './bikes'
+import { DEMO_JOBS, type DemoJob } from './jobs'
+import { DEMO_PEOPLE, DEMO_SHOP } from './people'
+
+/** How long each step takes at the bench, for plausible times, seconds. */
+const STEP_S = 25
+
+export type DemoOptions = { shop?: { code: string; name: string; zone: string }; now?: Date; jobs?: readonly DemoJob[]; demo?: boolean }
+
+/**
+ * Builds a shop as its people would have: through the services the application uses, with what a simulated bench
+ * lets them see and hear. @returns the shop's id
+ */
+export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<string> {
+  const { shop: house = DEMO_SHOP, now = new Date(), jobs = DEMO_JOBS, demo = true } = options
+  const shop = newId()
+  const [first, ...others] = await Promise.all(DEMO_PEOPLE.map(async p => ({
+    name: p.name, role: p.role, passwordHash: p.password ? await hashSecret(p.password) : null, pinHash: await hashSecret(p.pin),
+  })))
+  const ids = new Map<string, string>([[first.name, await createShop(db, { id: shop, ...house, demo }, first)]])
+  await inShop(db, shop, async tx => { for (const p of others) ids.set(p.name, await addPerson(tx, shop, p)) })
+  for (const job of jobs) await buildJob(db, shop, house.zone, ids.get(job.by)!, job, now)
+  return shop
+}
+
+async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {
+  const parts = partsOf(job.standard)
+  const promisedAt = new Date(set(addDays(new TZDate(now, zone), job.promisedInDays), { hours: job.promisedHour, minutes: 0, seconds: 0, milliseconds: 0 }))
+  const closedDaysAgo = 'closedDaysAgo' in job.state ? job.state.closedDaysAgo : null
+  // work ends a little before now, or on the day it was closed; never in the future
+  const end = closedDaysAgo === null ? addSeconds(now, -240) : addDays(addSeconds(now, -3000), -closedDaysAgo)
+  const came = job.cameDaysAgo === 0 ? addSeconds(now, -5400) : addDays(addSeconds(now, -7000), -job.cameDaysAgo)
+  const number = await takeIn(db, shop, person, null, {
+    customer: { name: job.customer, contact: job.contact }, bike: { name: job.bike, frameNumber: job.frameNumber },
+    tag: job.tag, promisedAt: promisedAt.toISOString(), complaint: job.complaint, parts, sameParts: false,
+  }, came)
+  if (job.note) {
+    const text = job.note
+    await inShop(db, shop, async tx => addNote(tx, shop, (await jobByNumber(tx, shop, number))!.id, person, text, newId(), addSeconds(came, 60)))
+  }
+  if (job.state.at === 'rail') return
+  const events = play(job, parts)
+  const begun = addSeconds(end, -(events.length + 4) * STEP_S)
+  const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1))
+  if (job.state.at === 'stand') {
+    await append(db, shop, number, null, [entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1), ...entries])
+    const { stand } = job.state
+    await inShop(db, shop, tx => placeJob(tx, shop, number, 'stand', stand))
+    return
+  }
+  const brakes = (['front', 'rear'] as const).map(brake => entryOf({ kind: 'proof', brake, holds: true }, person, addSeconds(end, -STEP_S), 1))
+  await append(db, shop, number, null, [...entries, ...brakes])
+  await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, end)
+  if (job.state.at === 'gone') await inShop(db, shop, tx => placeJob(tx, shop, number, 'gone', null))
+}
+
+/** What the mechanic did and heard, following the advice on a simulated bike, until the move the story stops at. */
+function play(job: DemoJob, parts: ReturnType<typeof partsOf>): LedgerEvent[] {
+  const setup = setupOf(parts)
+  const bench = simulatedBench(setup, hiddenBike(parts, job.trouble), job.seed)
+  const until = job.state.at === 'stand' ? job.state.until : 'done'
+  const out: LedgerEvent[] = []
+  while (out.length < 60) {
+    const advice = advise(setup, [...bench.log])
+    const barrel = advice.move.do === 'turn' && advice.move.screw === 'barrel'
+    if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4)))) break
+    const made = bench.perform(advice.move)
+    if (!made || made.kind === 'unclean') break
+    out.push(ledgerEventOf(made, { move: moveKey(advice.move), right: round(advice.right), after: null, cause: null, taken: true }))
+  }
+  return out
+}
+
+const round = (x: number): number => Math.round(Math.min(1, Math.max(0, x)) * 1000) / 1000
+
+const entryOf = (event: LedgerEvent, person: string, at: Date, basedOn: number) =>
+  ({ id: EventId.parse(newId()), v: EVENT_VERSION, at: at.toISOString(), basedOn, by: PersonId.parse(person), event, verified: true, signedBy: null }) as const

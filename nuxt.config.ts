@@ -1,0 +1,74 @@
+import tailwindcss from '@tailwindcss/vite'
+
+const self = '\'self\''
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  modules: ['@pinia/nuxt', 'nuxt-security', '@vite-pwa/nuxt', '@nuxt/eslint'],
+  devtools: { enabled: false },
+  telemetry: false,
+  css: ['~/assets/main.css'],
+  app: {
+    head: {
+      htmlAttrs: { lang: 'en' },
+      title: 'Ocho',
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'theme-color', content: '#0E3B35' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  experimental: { appManifest: false, payloadExtraction: false, defaults: { nuxtLink: { prefetch: false } } },
+  // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
+  routeRules: { '/jobs/**': { ssr: false } },
+  vite: { plugins: [tailwindcss()], worker: { format: 'es' } },
+  nitro: { compressPublicAssets: { brotli: true, gzip: true } },
+  typescript: {
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } },
+    nodeTsConfig: {
+      include: ['../core/**/*', '../e2e/**/*', '../ops/**/*', '../demo/**/*', '../bench/**/*', '../server/db/**/*', '../server/auth/**/*', '../*.config.ts'],
+      compilerOptions: { noUncheckedIndexedAccess: false },
+    },
+  },
+  eslint: { config: { stylistic: false } },
+  security: {
+    headers: {
+      crossOriginEmbedderPolicy: false,
+      strictTransportSecurity: false,
+      contentSecurityPolicy: {
+        'default-src': ['\'none\''],
+        'base-uri': ['\'none\''],
+        'form-action': [self],
+        'frame-ancestors': ['\'none\''],
+        'object-src': ['\'none\''],
+        'script-src': [self, '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
+        'script-src-attr': ['\'none\''],
+        'style-src': [self, '\'nonce-{{nonce}}\''],
+        'style-src-attr': ['\'unsafe-inline\''],
+        'worker-src': [self],
+        'connect-src': [self],
+        'font-src': [self],
+        'manifest-src': [self],
+        'img-src': [self, 'data:', 'blob:'],
+        'upgrade-insecure-requests': false,
+      },
+    },
+    xssValidator: false,
+    rateLimiter: false,
+    requestSizeLimiter: false,
+  },
+  pwa: {
+    strategies: 'injectManifest',
+    srcDir: 'worker',
+    filename: 'sw.ts',
+    registerType: 'autoUpdate',
+    injectManifest: { globPatterns: ['**/*.{js,css,woff2,svg}'], maximumFileSizeToCacheInBytes: 4_000_000 },
+    client: { registerPlugin: true, installPrompt: false },
+    manifest: {
+      name: 'Ocho', short_name: 'Ocho', description: 'The bench companion for cable-shifted gears', theme_color: '#0E3B35', background_color: '#EDF0EE',
+      icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+    },
+    devOptions: { enabled: false },
+  },
+})

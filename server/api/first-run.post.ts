@@ -1,0 +1,28 @@
+import { defineEventHandler, getRequestIP } from 'h3'
+import { FirstRun } from '#core/http/session'
+import { enter } from '../auth/enter'
+import { closeFirstRun, firstRunCodeMatches, firstRunOpen } from '../auth/firstRun'
+import { failed, mayTry } from '../auth/limits'
+import { body, refuse } from '../auth/refuse'
+import { hashSecret } from '../auth/secrets'
+import { newId } from '../db/ids'
+import { createShop } from '../db/people'
+import { db } from '../db/shared'
+
+/** Makes the first shop and its owner, by the code the terminal showed. */
+export default defineEventHandler(async (event): Promise<{ ok: true }> => {
+  if (!firstRunOpen()) throw refuse(409, 'A shop is set up here already: sign in')
+  const order = await body(event, FirstRun)
+  const address = getRequestIP(event) ?? 'unknown'
+  await mayTry('firstRun', address)
+  if (!firstRunCodeMatches(order.code)) {
+    await failed('firstRun', address)
+    throw refuse(403, 'That is not the code the terminal shows', [{ field: 'code', message: 'That is not the code the terminal shows' }])
+  }
+  const shop = newId()
+  const owner = await createShop(db(), { id: shop, code: order.shop, name: order.shopName, zone: order.zone, demo: false },
+    { name: order.name, role: 'owner', passwordHash: await hashSecret(order.password), pinHash: await hashSecret(order.pin) })
+  closeFirstRun()
+  await enter(event, shop, owner)
+  return { ok: true }
+})

@@ -1,0 +1,11 @@
+import { defineEventHandler } from 'h3'
+import type { FloorView } from '#core/http/job'
+import { requireSession } from '../auth/actor'
+import { inShop } from '../db/connect'
+import { floor } from '../db/floor'
+import { db } from '../db/shared'
+
+export default defineEventHandler(async (event): Promise<FloorView> => {
+  const { shop } = await requireSession(event)
+  return inShop(db(), shop, tx => floor(tx, shop))
+})

@@ -1,0 +1,96 @@
+import { deleteCookie, getCookie, setCookie, type H3Event } from 'h3'
+import type { Role } from '#core/http/session'
+import { inShop } from '../db/connect'
+import { personById } from '../db/people'
+import { FRESH_MINUTES, markTap, sessionByToken } from '../db/sessions'
+import { db } from '../db/shared'
+import { tokenHash } from './secrets'
+import { refuse } from './refuse'
+
+const COOKIE = 'ocho'
+/** How long a looked-up session is kept; changes made through this server drop it at once. */
+const KEEP_MS = 5_000
+/** A tap renews the freshness of a name at most this often, so that appending stays one round trip. */
+const TAP_EVERY_MS = 30_000
+
+export type Actor = {
+  shop: string
+  session: string
+  person: { id: string; name: string; role: Role } | null
+  /** Who was unlocked on this device, and when each last tapped there. */
+  unlocked: Map<string, Date>
+}
+
+const kept = new Map<string, { actor: Actor; until: number }>()
+
+/** Signs a device in: opaque token in the cookie, its hash in a row. */
+export function giveCookie(event: H3Event, shop: string, token: string): void {
+  setCookie(event, COOKIE, `${shop}.${token}`, { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 180 * 24 * 3600, secure: process.env.OCHO_HTTPS === '1' })
+}
+
+export const takeCookie = (event: H3Event): void => deleteCookie(event, COOKIE, { path: '/' })
+
+/** Who is asking, or null. */
+export async function actorOf(event: H3Event): Promise<Actor | null> {
+  const cookie = getCookie(event, COOKIE)
+  if (!cookie) return null
+  const held = kept.get(cookie)
+  if (held && held.until > Date.now()) return held.actor
+  const [shop, token] = cookie.split('.')
+  if (!/^[0-9a-f-]{36}$/.test(shop ?? '') || !token) return null
+  const actor = await inShop(db(), shop, async tx => {
+    const found = await sessionByToken(tx, shop, tokenHash(token))
+    if (!found) return null
+    const person = found.session.person ? await personById(tx, shop, found.session.person) : undefined
+    return {
+      shop,
+      session: found.session.id,
+      person: person ? { id: person.id, name: person.name, role: person.role } : null,
+      unlocked: new Map(found.unlocked.map(u => [u.person, u.last_tap_at])),
+    }
+  })
+  if (actor) kept.set(cookie, { actor, until: Date.now() + KEEP_MS })
+  else kept.delete(cookie)
+  if (kept.size > 2000) kept.clear()
+  return actor
+}
+
+/** Forgets what is kept of a session, after anything about it changed. */
+export function forgetSession(session: string): void {
+  for (const [cookie, { actor }] of kept) if (actor.session === session) kept.delete(cookie)
+}
+
+export function forgetAllSessions(): void {
+  kept.clear()
+}
+
+/** Throws 401 unless a device is signed in. */
+export async function requireSession(event: H3Event): Promise<Actor> {
+  const actor = await actorOf(event)
+  if (!actor) throw refuse(401, 'This device is not signed in: sign in for your shop')
+  return actor
+}
+
+/** Throws 401, or 403 when nobody has said who works. */
+export async function requirePerson(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
+  const actor = await requireSession(event)
+  if (!actor.person) throw refuse(403, 'Say who works: choose your name and type your PIN')
+  return { ...actor, person: actor.person }
+}
+
+/** Throws 401 or 403 unless an owner works on this device, and did lately. */
+export async function requireOwner(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
+  const actor = await requirePerson(event)
+  if (actor.person.role !== 'owner') throw refuse(403, 'Only an owner may do this: let an owner unlock this device')
+  return actor
+}
+
+export const isFresh = (lastTap: Date | undefined): boolean => lastTap !== undefined && Date.now() - lastTap.getTime() < FRESH_MINUTES * 60_000
+
+/** Notes that a person tapped, without making them wait for it. */
+export function tapped(actor: Actor, person: string): void {
+  const last = actor.unlocked.get(person)
+  if (last && Date.now() - last.getTime() < TAP_EVERY_MS) return
+  actor.unlocked.set(person, new Date())
+  inShop(db(), actor.shop, tx => markTap(tx, actor.shop, actor.session, person)).catch((error: Error) => console.error(`tap not noted: ${error.message}`))
+}

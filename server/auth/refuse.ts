@@ -1,0 +1,37 @@
+import { createError, getRequestHeader, getRouterParam, getQuery, readRawBody, type H3Event } from 'h3'
+import type { z } from 'zod'
+import { issuesOf, type Refusal } from '#core/http/words'
+
+/** Largest body taken: 200 entries with room to spare. */
+export const MAX_BODY_BYTES = 256 * 1024
+
+/** An answer that says what to do; thrown, so that nothing after it runs. */
+export function refuse(statusCode: number, message: string, issues: Refusal['issues'] = []) {
+  return createError({ statusCode, message, data: { message, issues } satisfies Refusal })
+}
+
+function parsed<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
+  const read = schema.safeParse(value)
+  if (read.success) return read.data
+  const issues = issuesOf(read.error)
+  throw refuse(400, issues.map(i => i.message).join('. '), issues)
+}
+
+/** The request's JSON body by a schema. Throws 413, 415 or 400 with each field and what to do. */
+export async function body<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
+  const tooLarge = () => refuse(413, `The request is larger than ${MAX_BODY_BYTES / 1024} kB: send less at once`)
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > MAX_BODY_BYTES) throw tooLarge()
+  if (!/^application\/json\b/.test(getRequestHeader(event, 'content-type') ?? '')) throw refuse(415, 'Send JSON')
+  const raw = await readRawBody(event, 'utf8')
+  if (raw && raw.length > MAX_BODY_BYTES) throw tooLarge()
+  let value: unknown
+  try {
+    value = JSON.parse(raw ?? '')
+  } catch {
+    throw refuse(400, 'The request is not valid JSON')
+  }
+  return parsed(schema, value)
+}
+
+export const param = <S extends z.ZodType>(event: H3Event, name: string, schema: S): z.infer<S> => parsed(schema, getRouterParam(event, name))
+export const query = <S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> => parsed(schema, getQuery(event))

@@ -1,0 +1,12 @@
+import { Migrator, type Kysely } from 'kysely'
+import { first } from './0001_first'
+
+const MIGRATIONS = { '0001_first': first }
+
+/** Brings the database to this version; run by its owner. @throws the error of the migration that failed */
+export async function migrate(owner: Kysely<unknown>): Promise<string[]> {
+  const migrator = new Migrator({ db: owner, provider: { getMigrations: async () => MIGRATIONS } })
+  const { error, results } = await migrator.migrateToLatest()
+  if (error) throw error
+  return (results ?? []).filter(r => r.status === 'Success').map(r => r.migrationName)
+}
