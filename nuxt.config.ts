@@ -8,6 +8,7 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   telemetry: false,
   css: ['~/assets/main.css'],
+  components: [{ path: '~/components', pathPrefix: false }, { path: '~/drawings', pathPrefix: false }],
   app: {
     head: {
       htmlAttrs: { lang: 'en' },

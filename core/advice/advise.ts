@@ -3,7 +3,7 @@ import { checkSetup, type RearSetup } from '../response/setup'
 import { analyse, type Analysis } from './analysis'
 import type { Advice, BenchEvent } from './contract'
 import { decide, type Decision } from './decide'
-import { explain } from './explain'
+import { effectOf, explain } from './explain'
 import { posteriorAtStart, type Posterior } from './posterior'
 import type { KnownPrior } from './prior'
 import { startOf, step } from './trace'
@@ -16,7 +16,7 @@ export type AdviseOptions = {
 }
 
 /** The whole answer, of which `advise` is the contract's narrow view. */
-export type Consideration = { advice: Advice; posterior: Posterior; analysis: Analysis; decision: Decision }
+export type Consideration = { advice: Advice; effect: string | null; because: string; posterior: Posterior; analysis: Analysis; decision: Decision }
 
 /** Beliefs after the latest logs: the next call mostly asks for one event more, or one fewer. */
 const KEPT = 24
@@ -43,7 +43,10 @@ export function consider(setup: RearSetup, log: readonly BenchEvent[], options: 
   const analysis = analyse(posterior, log.some(e => e.kind === 'replace' && e.part === 'cassette'))
   const decision = decide(posterior, analysis, log)
   const { right, causes, offsetMm, windowTurns } = analysis
-  return { posterior, analysis, decision, advice: { move: decision.move, why: explain(posterior, analysis, decision), right, causes, offsetMm, windowTurns } }
+  const effect = effectOf(posterior, analysis, decision.move)
+  const because = explain(posterior, analysis, decision)
+  const why = effect ? `${effect}. ${because}` : because
+  return { posterior, analysis, decision, effect, because, advice: { move: decision.move, why, right, causes, offsetMm, windowTurns } }
 }
 
 function believe(setup: RearSetup, log: readonly BenchEvent[], seed: number, prior: KnownPrior | undefined): Posterior {

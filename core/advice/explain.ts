@@ -35,6 +35,11 @@ export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'o
 
 const percent = (chance: number): string => `${Math.round(chance * 100)} %`
 
+/** What a barrel turn does, in a line of its own; null for any other move. */
+export function effectOf(posterior: Posterior, analysis: Analysis, move: Move): string | null {
+  return move.do === 'turn' && move.screw === 'barrel' ? effectOfBarrel(posterior, move.turns, meanRatio(analysis)) : null
+}
+
 /** Why this move, in one line. */
 export function explain(posterior: Posterior, analysis: Analysis, decision: Decision): string {
   const { move, best } = decision
@@ -52,7 +57,7 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
       }
       const offset = analysis.offsetMm
       const slack = offset.mean < 0 ? 'slack' : 'tight'
-      return `${effectOfBarrel(posterior, move.turns, meanRatio(analysis))}. The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${percent(analysis.right)} to ${percent(best.right)}.`
+      return `The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${percent(analysis.right)} to ${percent(best.right)}.`
     }
     case 'edge':
       return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis)}`

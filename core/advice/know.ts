@@ -45,14 +45,18 @@ export function priorOfKnownBike(kept: KeptBelief): KnownPrior {
   return out
 }
 
-/** How far a listed ratio may lie from the fitted one by rounding alone. `memory` */
+/** How far a typed ratio may lie from the fitted one by rounding alone. `memory` */
 const ROUNDING = 0.045
 
-/** What the numbers of mixed parts say at once: a listed ratio too far from the needed one is believed, within a few per cent. */
-export function priorOfParts(setup: RearSetup): KnownPrior | undefined {
+/**
+ * What the numbers of mixed parts say at once: a ratio too far from the needed one is believed, within a few per cent.
+ * @param ratio mm of pulley per mm of cable that the sums go by
+ * @param rounded whether that is a listed figure, so rounded
+ */
+export function priorOfMatch(setup: RearSetup, ratio: number, rounded: boolean): KnownPrior | undefined {
   const { ratioNeeded } = matchDrivetrain(setup)
-  const apart = Math.log(setup.pullRatio / ratioNeeded)
-  return Math.abs(apart) > ROUNDING ? { lnRatio: { mean: apart, sd: 0.02 } } : undefined
+  const apart = Math.log(ratio / ratioNeeded)
+  return Math.abs(apart) > (rounded ? ROUNDING : 0.02) ? { lnRatio: { mean: apart, sd: 0.02 } } : undefined
 }
 
 /** Where each gear stands, as believed: mm from its sprocket, by the way of arriving, with the spread. For the drawings. */

@@ -8,6 +8,9 @@ import type { Advice } from './contract'
 /** Everything the bench screen shows of a belief: plain data, so that it crosses from the worker. */
 export type Picture = Advice & {
   title: string
+  /** What a barrel turn does, and why this move, apart. */
+  effect: string | null
+  because: string
   gears: GearBelief[]
   /** mm of pulley per mm of cable, as believed. */
   ratio: number
@@ -24,7 +27,7 @@ export type Picture = Advice & {
 export type StopView = { seen: boolean; offset: Spread; good: number }
 
 /** The belief as the instruments draw it: the same state that gives the advice. */
-export function pictureOf({ advice, posterior, analysis, decision }: Consideration): Picture {
+export function pictureOf({ advice, effect, because, posterior, analysis, decision }: Consideration): Picture {
   const g = posterior.geometry
   const pairs = (f: (i: number) => number): [number, number][] => analysis.readings.map((r, i) => [f(i), r.weight])
   const b = analysis.readings.map(r => r.belief)
@@ -36,6 +39,8 @@ export function pictureOf({ advice, posterior, analysis, decision }: Considerati
   const weightedMean = (f: (i: number) => number) => analysis.readings.reduce((s, r, i) => s + r.weight * f(i), 0)
   return {
     ...advice,
+    effect,
+    because,
     title: sayMove(advice.move, posterior.setup.teeth),
     gears: g.placeMm.map((place, k) => {
       const arriving = (inward: boolean) => arrivalsAt(g, k).includes(inward) ? spreadOf(pairs(i => restPlaceMm(g, b[i], k, inward) - place)) : null
@@ -54,4 +59,11 @@ export function pictureOf({ advice, posterior, analysis, decision }: Considerati
     backlashMm: spreadOf(pairs(i => b[i].backlashInMm + b[i].backlashOutMm)),
     atCost: posterior.trace.cost,
   }
+}
+
+/** Where the pulley is believed to stand with the chain on a sprocket, mm from the smallest; null before anything is believed. */
+export function restPlaceOf(picture: Picture, g: { placeMm: readonly number[] }, chain: number, inward: boolean): number | null {
+  const gear = picture.gears[chain]
+  const spread = gear && ((inward ? gear.inMm : gear.outMm) ?? gear.inMm ?? gear.outMm)
+  return spread ? g.placeMm[chain] + spread.mean : null
 }

@@ -1,9 +1,8 @@
 import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { consider } from '#core/advice/advise'
-import { priorOfKnownBike, priorOfParts } from '#core/advice/know'
-import type { KnownPrior } from '#core/advice/prior'
 import { EVENT_VERSION, EventId, PersonId, type Stored } from '#core/ledger/events'
+import { priorFor } from '#core/ledger/belief'
 import { reduce, staysBecause, type JobState } from '#core/ledger/reduce'
 import { RECALL_DAYS, Sheet, sheetOf } from '#core/ledger/sheet'
 import { inShop, type Db, type ShopTx } from './connect'
@@ -21,12 +20,6 @@ export async function lastSheet(tx: ShopTx, shop: string, where: { job: string }
   return row ? Sheet.parse(row.body) : null
 }
 
-/** Where belief in a job's bike starts: its last sheet when the parts are the same, else what the numbers say. */
-export function priorFor(state: JobState, known: Sheet | null): KnownPrior | undefined {
-  if (known) return priorOfKnownBike(known.belief)
-  return state.setup ? priorOfParts(state.setup) : undefined
-}
-
 /** Date of the settle-in recall, in the shop's own days. */
 export const recallDate = (at: Date, zone: string): string => formatISO(addDays(new TZDate(at, zone), RECALL_DAYS), { representation: 'date' })
 
@@ -37,6 +30,16 @@ export function draftSheet(state: JobState, known: Sheet | null, at: Date, by: s
   const firstTurn = state.bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
   const first = state.setup && firstTurn > 0 ? consider(state.setup, state.bench.slice(0, firstTurn), { prior }) : considered
   return sheetOf(state, first, considered, at.toISOString(), by, how, how === 'proven' ? recallDate(at, zone) : null)
+}
+
+/** A job's sheet as it would be frozen now, or null when there is no such job. */
+export async function sheetDraft(tx: ShopTx, shop: string, number: number, person: string, at = new Date()): Promise<Sheet | null> {
+  const job = await jobByNumber(tx, shop, number)
+  if (!job) return null
+  const entries = (await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null)
+  const { zone } = await tx.selectFrom('shop').select('zone').where('shop', '=', shop).executeTakeFirstOrThrow()
+  const known = job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null
+  return draftSheet(reduce(entries), known, at, person, 'proven', zone)
 }
 
 export type HandBackOrder = { id: string; basedOn: number; how: 'proven' | 'unridable' }

@@ -1,0 +1,18 @@
+<!-- Where winding the barrel began to rub: entered afterwards, three hands being too few. -->
+<script setup lang="ts">
+import { sayTurns } from '#core/quantity/turns'
+
+const props = defineProps<{ way: 'out' | 'in'; limitTurns: number; chosen: number }>()
+const emit = defineEmits<{ edge: [turns: number, found: boolean] }>()
+const steps = computed(() => Array.from({ length: Math.floor(Math.min(2, props.limitTurns) * 8 + 1e-6) + 1 }, (_, i) => i / 8))
+</script>
+
+<template>
+  <div>
+    <p class="small">It began to rub after winding {{ way }}, turns:</p>
+    <div class="mt-1 grid grid-cols-6 gap-1">
+      <button v-for="t in steps" :key="t" type="button" class="also figure min-h-11! justify-center px-0! text-[0.9375rem]" :class="{ 'bg-act! text-act-ink!': Math.abs(t - chosen) < 0.01 }" :data-test="`edge-${t}`" @click="emit('edge', t, true)">{{ t === 0 ? 'at once' : sayTurns(t) }}</button>
+    </div>
+    <button type="button" class="also mt-2 w-full" data-test="edge-none" @click="emit('edge', steps.at(-1)!, false)">No rub within {{ sayTurns(steps.at(-1)!) }} <kbd class="key">N</kbd></button>
+  </div>
+</template>

@@ -1,0 +1,28 @@
+<!-- What has been turned since the bike came in. -->
+<script setup lang="ts">
+import { RotateCcw, RotateCw } from '@lucide/vue'
+import type { JobState, ScrewName } from '#core/ledger/reduce'
+import { sayNet } from '#core/ledger/sheet'
+
+const props = defineProps<{ state: JobState }>()
+const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B screw' }
+const rows = computed(() => (['barrel', 'H', 'L', 'B'] as const).map(screw => {
+  const net = props.state.netSixteenths[screw]
+  return { screw, name: NAMES[screw], words: sayNet(screw, net), way: net === 0 ? null : (screw === 'barrel') === net > 0 ? 'out' : 'in' }
+}))
+</script>
+
+<template>
+  <div>
+    <h2 class="small border-t border-rule pt-2">Turned since it came in</h2>
+    <dl>
+      <div v-for="r in rows" :key="r.screw" class="flex min-h-8 items-center justify-between">
+        <dt>{{ r.name }}</dt>
+        <dd class="figure flex items-center gap-1.5 font-semibold" :class="{ 'text-out': r.way === 'out', 'text-in': r.way === 'in' }" :data-test="`net-${r.screw}`">
+          {{ r.words }}
+          <RotateCcw v-if="r.way === 'out'" :size="16" aria-hidden="true" /><RotateCw v-if="r.way === 'in'" :size="16" aria-hidden="true" />
+        </dd>
+      </div>
+    </dl>
+  </div>
+</template>

@@ -1,0 +1,83 @@
+<!-- A drivetrain by its numbers: from the table with one choice, each part changed or typed on its own. -->
+<script setup lang="ts">
+import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
+import { CARE_PITCH } from '#core/standards/match'
+import { setupOf, unusedGears } from '#core/ledger/parts'
+import { matchOfParts, standardById, typedFromStandard, type ReadParts, type TypedParts } from '#core/ledger/typedParts'
+
+const typed = defineModel<TypedParts>({ required: true })
+const props = defineProps<{ read: ReadParts; showErrors: boolean; countedWords: string }>()
+const wrong = (field: keyof TypedParts) => (props.showErrors && props.read.is === 'wrong' ? props.read.fields[field] ?? null : null)
+const parts = computed(() => (props.read.is === 'parts' ? props.read.parts : null))
+const match = computed(() => parts.value && matchOfParts(parts.value))
+const setup = computed(() => parts.value && setupOf(parts.value))
+const set = (change: Partial<TypedParts>) => { typed.value = { ...typed.value, ...change } }
+const keepBarrel = () => ({ turnsOut: typed.value.turnsOut, rangeTurns: typed.value.rangeTurns })
+
+function choose(id: string) {
+  const s = standardById(id)
+  if (s) set({ ...typedFromStandard(s), ...keepBarrel() })
+}
+function part(which: 'shifter' | 'derailleur' | 'cassette', id: string) {
+  const s = standardById(id)
+  if (!s) return set({ [`${which}Standard`]: '' })
+  const all = typedFromStandard(s)
+  if (which === 'shifter') set({ shifterStandard: id, speeds: all.speeds, pullMm: all.pullMm })
+  if (which === 'derailleur') set({ derailleurStandard: id, pullRatio: all.pullRatio })
+  if (which === 'cassette') set({ cassetteStandard: id, teeth: all.teeth, pitchMm: all.pitchMm })
+}
+const whole = computed(() => typed.value.shifterStandard === typed.value.derailleurStandard && typed.value.derailleurStandard === typed.value.cassetteStandard ? typed.value.shifterStandard : '')
+const sayStandard = (s: (typeof DRIVETRAIN_STANDARDS)[number]) => `${s.speeds}-speed${s.wideRange ? ' wide' : ''}, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}`
+const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
+</script>
+
+<template>
+  <div class="grid gap-4">
+    <div>
+      <label class="label" :for="ids.whole">A stock drivetrain, by its numbers</label>
+      <select :id="ids.whole" class="field" :value="whole" data-test="standard" @change="choose(($event.target as HTMLSelectElement).value)">
+        <option value="">mixed or typed in</option>
+        <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ sayStandard(s) }}</option>
+      </select>
+    </div>
+    <div class="grid gap-x-4 gap-y-3 sm:grid-cols-3">
+      <fieldset class="grid content-start gap-2">
+        <legend class="font-bold">Shifter</legend>
+        <label class="sr-only" :for="ids.shifter">Shifter from the table</label>
+        <select :id="ids.shifter" class="field" :value="typed.shifterStandard" data-test="shifter" @change="part('shifter', ($event.target as HTMLSelectElement).value)">
+          <option value="">typed in</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.speeds }}-speed, {{ s.pullMm }} mm ({{ s.id }})</option>
+        </select>
+        <TextField :model-value="typed.speeds" label="Speeds" mono inputmode="numeric" :error="wrong('speeds')" @update:model-value="set({ speeds: $event, shifterStandard: '' })" />
+        <TextField :model-value="typed.pullMm" label="Pull per click, mm" mono inputmode="decimal" :error="wrong('pullMm')" @update:model-value="set({ pullMm: $event, shifterStandard: '' })" />
+      </fieldset>
+      <fieldset class="grid content-start gap-2">
+        <legend class="font-bold">Derailleur</legend>
+        <label class="sr-only" :for="ids.derailleur">Derailleur from the table</label>
+        <select :id="ids.derailleur" class="field" :value="typed.derailleurStandard" data-test="derailleur" @change="part('derailleur', ($event.target as HTMLSelectElement).value)">
+          <option value="">typed in</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">× {{ s.listedRatio }} ({{ s.id }})</option>
+        </select>
+        <TextField :model-value="typed.pullRatio" label="Pull ratio" mono inputmode="decimal" :error="wrong('pullRatio')" @update:model-value="set({ pullRatio: $event, derailleurStandard: '' })" />
+        <TextField :model-value="typed.turnsOut" label="Barrel out now, turns" mono inputmode="decimal" :hint="typed.turnsOut ? countedWords : 'empty: the middle is assumed'" :error="wrong('turnsOut')" @update:model-value="set({ turnsOut: $event })" />
+      </fieldset>
+      <fieldset class="grid content-start gap-2">
+        <legend class="font-bold">Cassette</legend>
+        <label class="sr-only" :for="ids.cassette">Cassette from the table</label>
+        <select :id="ids.cassette" class="field" :value="typed.cassetteStandard" data-test="cassette" @change="part('cassette', ($event.target as HTMLSelectElement).value)">
+          <option value="">typed in</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.speeds }}, pitch {{ s.pitchMm }} ({{ s.id }})</option>
+        </select>
+        <TextField :model-value="typed.teeth" label="Teeth, smallest first" mono :error="wrong('teeth')" @update:model-value="set({ teeth: $event })" />
+        <TextField :model-value="typed.pitchMm" label="Pitch, mm" mono inputmode="decimal" :error="wrong('pitchMm')" @update:model-value="set({ pitchMm: $event, cassetteStandard: '' })" />
+      </fieldset>
+    </div>
+    <div v-if="match && setup" data-test="match">
+      <p class="mb-2 text-lg font-semibold" :class="{ 'text-stop': match.verdict === 'will-not-index', 'text-clean': match.verdict === 'works' }">{{ match.words }}</p>
+      <p v-if="parts && unusedGears(parts)" class="mb-2 font-semibold text-stop">{{ unusedGears(parts) }}.</p>
+      <div class="mat p-1"><MatchStrip :teeth="setup.teeth" :error-mm="match.errorMm" :pitch-mm="setup.pitchMm" :care-pitch="CARE_PITCH" /></div>
+      <p class="small mt-1">Table figures are from memory; a shop's own measurement beats them. A listed ratio is rounded: parts of the table count with the ratio that makes their own trio meet.</p>
+    </div>
+    <p v-else class="small">Fill the lines above and the misfit shows here, gear by gear.</p>
+  </div>
+</template>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { sayParts } from '#core/ledger/parts'
+import { sayTurns } from '#core/quantity/turns'
+import type { LedgerEvent } from '#core/ledger/events'
+import { sayNet, SCREW_WORDS } from '#core/ledger/sheet'
+
+const route = useRoute()
+const number = Number(route.params.number)
+const ledger = useLedger()
+const session = useSession()
+const { state, record, loaded, stored, waiting } = storeToRefs(ledger)
+useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Job · Ocho` })
+useLive(number)
+void ledger.open(number)
+const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const entries = computed(() => [...stored.value, ...waiting.value].reverse())
+const teeth = (k: number) => state.value.setup?.teeth[k] ?? k
+
+function say(e: LedgerEvent): string {
+  switch (e.kind) {
+    case 'arrived': return 'Taken in'
+    case 'placed': return e.where === 'stand' ? `On stand ${e.stand}` : e.where === 'rack' ? 'On the rail' : e.where === 'door' ? 'By the door' : 'Collected'
+    case 'shift': return `To the ${teeth(e.to)}: ${e.heard}`
+    case 'pass': return e.exceptions.length ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}` : 'Whole pass, clean'
+    case 'turn': return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
+    case 'edge': return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(e.sixteenths / 16)} ${e.way}`
+    case 'sight': return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
+    case 'offset': return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
+    case 'gauge': return `Hanger ${e.acrossMm.toFixed(1)} mm across`
+    case 'reclamp': return `Clamped again, barrel ${sayTurns(e.barrelSixteenthsOut / 16)} out`
+    case 'replace': return `New ${e.part}`
+    case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake ${e.holds ? 'holds' : 'failed'}`
+    case 'undo': return 'Took back an entry'
+    case 'handedBack': return e.how === 'proven' ? 'Handed back' : 'Left unridable'
+    case 'reopened': return 'Reopened'
+  }
+}
+</script>
+
+<template>
+  <div>
+    <PageHead :title="`Tag ${record?.tag ?? ''}`"><span>{{ record?.bike.name }}</span></PageHead>
+    <main v-if="loaded === 'ready' && record" class="mx-auto grid max-w-5xl gap-8 px-4 py-5 sm:px-6 md:grid-cols-[1fr_1.2fr]">
+      <section>
+        <p class="text-xl">“{{ record.complaint }}”</p>
+        <dl class="mt-3 grid grid-cols-[6rem_1fr] gap-y-1">
+          <dt class="text-soft">Customer</dt><dd>{{ record.customer.name }} {{ record.customer.contact }}</dd>
+          <dt class="text-soft">Promised</dt><dd>{{ sayWhen(record.promisedAt, zone) }}</dd>
+          <dt class="text-soft">Drivetrain</dt><dd class="figure">{{ state.parts ? sayParts(state.parts) : '' }}</dd>
+        </dl>
+        <StagePath class="mt-4" :state="state" :number="number" :right="null" here="rear" />
+        <NuxtLink class="act mt-4" :to="`/jobs/${number}/rear`">To the rear bench</NuxtLink>
+        <NuxtLink class="also mt-2" :to="`/jobs/${number}/sheet`">To the sheet</NuxtLink>
+        <h2 class="mt-5 font-bold">In words</h2>
+        <p v-for="n in record.notes" :key="n.id">{{ n.text }} <span class="text-soft">{{ n.by }}</span></p>
+        <p v-if="!record.notes.length" class="text-soft">Nothing written.</p>
+      </section>
+      <section>
+        <h2 class="font-bold">The ledger so far</h2>
+        <ol class="mt-2 border-t border-rule">
+          <li v-for="e in entries" :key="e.id" class="grid grid-cols-[1fr_auto] gap-3 border-b border-rule py-1" :class="{ 'line-through text-soft': state.undone.has(e.id) }"><span>{{ say(e.event) }}</span><span class="small">{{ record.people[e.by] ?? '' }}, {{ sayTime(e.at, zone) }}</span></li>
+        </ol>
+      </section>
+    </main>
+    <main v-else class="p-6"><p v-if="loaded === 'loading'">Reading the log</p><p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p></main>
+  </div>
+</template>

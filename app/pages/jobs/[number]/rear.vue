@@ -1,0 +1,399 @@
+<script setup lang="ts">
+import { useElementSize, useWakeLock } from '@vueuse/core'
+import { Undo2 } from '@lucide/vue'
+import { geometryOf } from '#core/response/setup'
+import type { Heard } from '#core/response/heard'
+import { restPlaceOf } from '#core/advice/picture'
+import type { Move } from '#core/advice/contract'
+import { CAUSES } from '#core/advice/contract'
+import { priorFor } from '#core/ledger/belief'
+import type { Advised, LedgerEvent } from '#core/ledger/events'
+import { moveKey } from '#core/ledger/fromBench'
+import { sayParts } from '#core/ledger/parts'
+import type { ScrewName } from '#core/ledger/reduce'
+import { sayTurns } from '#core/quantity/turns'
+import type { HangerFit } from '#core/rear/hanger'
+import { HEARD_KEYS } from '~/components/bench/heard'
+import { useAdvice, type Question } from '~/workers/useAdvice'
+
+const route = useRoute()
+const number = Number(route.params.number)
+const ledger = useLedger()
+const { state, record, waiting, trouble, loaded, outdated } = storeToRefs(ledger)
+useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Rear bench · Ocho` })
+useLive(number)
+void ledger.open(number)
+
+const setup = computed(() => state.value.setup)
+const geometry = computed(() => setup.value && geometryOf(setup.value))
+const question = computed<Question | null>(() => setup.value && record.value
+  ? { job: number, setup: setup.value, log: state.value.bench, prior: priorFor(state.value, record.value.known) }
+  : null)
+const { answer, again } = useAdvice(question)
+const picture = computed(() => answer.value.picture)
+const stale = computed(() => answer.value.is === 'thinking')
+
+// --- the dead time: a second contact must not accept a move nobody has seen
+const DEAD_MS = 400
+const dead = ref(false)
+let deadUntilDrawn = false
+let timer: ReturnType<typeof setTimeout> | undefined
+function startDead() {
+  dead.value = true
+  deadUntilDrawn = true
+  clearTimeout(timer)
+}
+watch(answer, async now => {
+  if (!deadUntilDrawn || now.is === 'thinking') return
+  deadUntilDrawn = false
+  await nextTick()
+  timer = setTimeout(() => { dead.value = false }, DEAD_MS)
+})
+
+// --- the gear shifted into next
+const aim = ref<number | null>(null)
+const lever = computed(() => state.value.trace?.lever ?? 0)
+const barredFrom = computed(() => (state.value.trace?.seenL || !geometry.value ? null : geometry.value.n - 1))
+const last = computed(() => (geometry.value?.n ?? 1) - 1)
+const reachable = computed(() => (barredFrom.value === null ? last.value : last.value - 1))
+/** Where the next shift goes: as chosen, as advised, or on the way already taken. */
+const target = computed(() => {
+  if (aim.value !== null) return Math.min(aim.value, reachable.value)
+  const move = picture.value?.move
+  if (move?.do === 'shift') return move.to
+  const inward = state.value.trace?.lastInward ?? true
+  const next = lever.value + (lever.value === 0 ? 1 : lever.value >= reachable.value ? -1 : inward ? 1 : -1)
+  return Math.max(0, Math.min(reachable.value, next))
+})
+const inward = computed(() => (target.value === lever.value ? target.value === last.value || (target.value !== 0 && (state.value.trace?.lastInward ?? true)) : target.value > lever.value))
+const exceptions = ref(new Set<number>())
+function toggle(sprocket: number) {
+  const next = new Set(exceptions.value)
+  if (!next.delete(sprocket)) next.add(sprocket)
+  exceptions.value = next
+}
+const aimBy = (by: number) => { aim.value = Math.max(0, Math.min(reachable.value, target.value + by)) }
+
+// --- recording
+const panel = ref<'move' | 'else' | 'keys'>('move')
+const screw = ref<ScrewName>('barrel')
+const pending = ref(0) // eighths wound with the bracket keys, not yet logged
+const edgeChosen = ref(-1)
+const said = ref('')
+const hint = ref('')
+
+const advised = (taken: boolean): { advised?: Advised } => {
+  const p = picture.value
+  if (!p || stale.value) return {}
+  const cause = [...CAUSES].sort((a, b) => p.causes[b] - p.causes[a])[0]
+  return { advised: { move: moveKey(p.move), right: p.right, after: p.after, cause, taken } }
+}
+async function put(event: LedgerEvent, words: string) {
+  // what was waiting for L stays shut to a trainee until a mechanic signs
+  if (event.kind === 'sight' && event.at === 'L' && session.now?.person?.role === 'trainee') {
+    signing.value = event
+    return
+  }
+  said.value = words
+  hint.value = ''
+  aim.value = null
+  pending.value = 0
+  edgeChosen.value = -1
+  tick()
+  await ledger.append(event)
+}
+const session = useSession()
+const signing = shallowRef<LedgerEvent | null>(null)
+async function signed(sign: { person: string; pin: string }) {
+  const event = signing.value
+  signing.value = null
+  if (event) await ledger.append(event, sign)
+}
+
+function heard(what: Heard) {
+  if (what === 'off' && target.value !== 0 && target.value !== last.value) return
+  const moved = picture.value?.move
+  void put({ kind: 'shift', from: lever.value, to: target.value, heard: what, ...advised(moved?.do === 'shift' && moved.to === target.value) }, `Noted ${what}`)
+}
+function pass() {
+  if (barredFrom.value !== null) return void (hint.value = 'See L by hand before a whole pass: it runs to the largest sprocket')
+  const list = [...exceptions.value].map(sprocket => ({ sprocket, way: null, heard: null }))
+  exceptions.value = new Set()
+  void put({ kind: 'pass', exceptions: list, ...advised(false) }, list.length ? `Noted a pass with ${list.length} not clean` : 'Noted a clean pass')
+}
+/** Done as advised. Dead while the move is still the old one, or has only just appeared. */
+function accept() {
+  const p = picture.value
+  if (panel.value === 'else') return
+  if (pending.value !== 0) return logPending()
+  if (!p || stale.value || dead.value) return
+  const move: Move = p.move
+  switch (move.do) {
+    case 'turn':
+      startDead()
+      return void put({ kind: 'turn', screw: move.screw, sixteenths: Math.round(move.turns * 16), ...advised(true) }, `Logged ${sayTurns(move.turns)}`)
+    case 'sight':
+      startDead()
+      return void put({ kind: 'sight', at: move.at, offsetMm: 0, ...advised(true) }, `${move.at} seen in line`)
+    case 'edge':
+      if (edgeChosen.value >= 0) edge(edgeChosen.value, true)
+      return
+    case 'reclamp':
+      startDead()
+      return void put({ kind: 'reclamp', barrelSixteenthsOut: Math.round(move.barrelTurnsOut * 16), ...advised(true) }, 'Clamped again')
+    case 'replace':
+      startDead()
+      return void put({ kind: 'replace', part: move.part, ...advised(true) }, `New ${move.part}`)
+    case 'done':
+      return void navigateTo(`/jobs/${number}/sheet`)
+  }
+}
+function sight(mm: number) {
+  const move = picture.value?.move
+  if (move?.do === 'sight') {
+    startDead()
+    void put({ kind: 'sight', at: move.at, offsetMm: mm, ...advised(true) }, `${move.at} seen`)
+  }
+}
+function edge(turns: number, found: boolean) {
+  const move = picture.value?.move
+  if (move?.do !== 'edge') return
+  startDead()
+  void put({ kind: 'edge', click: move.click, way: move.way, sixteenths: Math.round(turns * 16) * (move.way === 'out' ? 1 : -1), found, ...advised(true) }, 'Noted the edge')
+}
+function offset(mm: number) {
+  const move = picture.value?.move
+  if (move?.do === 'offset') void put({ kind: 'offset', click: move.click, offsetMm: mm, ...advised(true) }, 'Noted the offset')
+}
+const gauge = (fit: HangerFit) => void put({ kind: 'gauge', camberDeg: fit.camberDeg, toeDeg: fit.toeDeg, acrossMm: fit.acrossMm, ...advised(true) }, 'Noted the hanger')
+function bracket(by: 1 | -1) {
+  const move = picture.value?.move
+  if (panel.value === 'move' && move?.do === 'edge' && pending.value === 0) {
+    edgeChosen.value = Math.max(0, Math.min(2, (edgeChosen.value < 0 ? 0 : edgeChosen.value) + by / 8))
+    return
+  }
+  const room = state.value.setup && screw.value === 'barrel' ? { out: state.value.setup.barrelTurnsRange - state.value.barrelSixteenths / 16, in: state.value.barrelSixteenths / 16 } : { out: 12, in: 12 }
+  pending.value = Math.max(-Math.floor(room.in * 8 + 1e-6), Math.min(Math.floor(room.out * 8 + 1e-6), pending.value + by))
+}
+function logPending() {
+  const sixteenths = pending.value * 2 * (screw.value === 'barrel' ? 1 : -1)
+  const words = `Logged ${sayTurns(pending.value / 8)}`
+  if (sixteenths) void put({ kind: 'turn', screw: screw.value, sixteenths, ...advised(false) }, words)
+}
+async function other(event: LedgerEvent) {
+  panel.value = 'move'
+  await put('advised' in event || event.kind === 'proof' ? event : ({ ...event, ...advised(false) } as LedgerEvent), 'Noted')
+}
+function undo() {
+  said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'
+  startDead()
+  void ledger.undo()
+}
+
+const noting = ref(false)
+const noteTrouble = ref('')
+async function note(text: string) {
+  noting.value = true
+  const asked = await ask(`/api/jobs/${number}/notes`, { method: 'POST', body: { text } })
+  noteTrouble.value = asked.is === 'offline' ? `${OFFLINE_WORDS}; the line is kept in the field` : asked.is === 'refused' ? asked.message : ''
+  noting.value = false
+  if (asked.is !== 'done') return
+  said.value = 'Written'
+  panel.value = 'move'
+  await ledger.refresh()
+}
+
+const KEY_WORDS = [['1–8', 'what was heard'], ['0', 'a whole pass, clean but for the gears marked'], ['←  →', 'aim a gear towards the spokes, the frame'], ['X', 'mark the aimed gear as not clean in the pass'], ['[  ]', 'wind the chosen screw an eighth in, out; Enter logs it'], ['B H L', 'choose barrel, H or L for the brackets'], ['R', 'where winding began to rub'], ['N', 'no rub found'], ['Enter', 'done as advised'], ['E', 'I did something else'], ['Z', 'take back'], ['?', 'this list']]
+useBenchKeys(() => ({
+  ...Object.fromEntries(HEARD_KEYS.map(k => [k.key, () => heard(k.heard)])),
+  '0': pass,
+  ArrowLeft: () => aimBy(1),
+  ArrowRight: () => aimBy(-1),
+  x: () => toggle(target.value),
+  '[': () => bracket(-1),
+  ']': () => bracket(1),
+  b: () => { screw.value = 'barrel' },
+  h: () => { screw.value = 'H' },
+  l: () => { screw.value = 'L' },
+  r: () => { if (edgeChosen.value >= 0) edge(edgeChosen.value, true) },
+  n: () => {
+    const move = picture.value?.move
+    if (move?.do === 'edge' && setup.value) edge(Math.min(2, Math.floor(8 * (move.way === 'out' ? setup.value.barrelTurnsRange - state.value.barrelSixteenths / 16 : state.value.barrelSixteenths / 16) + 1e-6) / 8), false)
+  },
+  Enter: accept,
+  e: () => { panel.value = panel.value === 'else' ? 'move' : 'else' },
+  z: undo,
+  '?': () => { panel.value = panel.value === 'keys' ? 'move' : 'keys' },
+  Escape: () => {
+    panel.value = 'move'
+    pending.value = 0
+    aim.value = null
+    exceptions.value = new Set()
+  },
+}))
+
+const wake = useWakeLock()
+onMounted(() => { if (wake.isSupported.value) void wake.request('screen').catch(() => undefined) })
+
+// --- sizes: the instruments fill what there is, to true scale across
+const mats = useTemplateRef<HTMLElement>('mats')
+const { width, height } = useElementSize(mats)
+const narrow = computed(() => width.value > 0 && width.value < 600)
+const inset = computed(() => (narrow.value ? 44 : 76))
+const sizes = computed(() => {
+  const w = Math.max(280, Math.floor(width.value))
+  const h = narrow.value ? 480 : Math.max(360, Math.floor(height.value))
+  const rule = Math.max(118, Math.round(h * 0.28))
+  const numbers = 44
+  const gap = 10
+  const rest = h - rule - numbers - gap
+  return { w, lanes: Math.round(rest * 0.42), strip: rest - Math.round(rest * 0.42), numbers, rule }
+})
+const cells = computed(() => {
+  if (!geometry.value) return []
+  const { placeMm, n } = geometry.value
+  const from = inset.value
+  const to = sizes.value.w - inset.value
+  const step = (to - from) / (n - 1)
+  return placeMm.map((p, k) => ({ k, x: to - (p / placeMm[n - 1]) * (to - from) - step / 2, w: step }))
+})
+const pulley = computed(() => (picture.value && geometry.value && state.value.trace ? restPlaceOf(picture.value, geometry.value, state.value.trace.chain, state.value.trace.lastInward) : null))
+const stuck = computed(() => state.value.flagged.at(-1) ?? null)
+const dismissed = ref(new Set<string>())
+</script>
+
+<template>
+  <div class="bench">
+    <header class="top">
+      <NuxtLink to="/" class="flex min-h-11 items-center text-ink" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
+      <h1 class="font-bold whitespace-nowrap">Tag {{ record?.tag ?? '' }}</h1>
+      <span class="whitespace-nowrap">{{ record?.bike.name }}</span>
+      <span v-if="record" class="hidden min-w-0 truncate text-soft md:inline">“{{ record.complaint }}”</span>
+      <span v-if="state.parts" class="figure ml-auto hidden text-sm whitespace-nowrap text-soft xl:inline">{{ sayParts(state.parts) }}</span>
+      <span class="ml-auto font-semibold whitespace-nowrap xl:ml-0" :class="waiting.length ? 'text-stop' : 'text-clean'" role="status" data-test="saved">{{ waiting.length ? `${waiting.length} waiting` : 'saved' }}</span>
+      <PersonMenu />
+    </header>
+
+    <div v-if="loaded !== 'ready'" class="p-6">
+      <p v-if="loaded === 'loading'">Reading the log</p>
+      <template v-else>
+        <p class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : `${OFFLINE_WORDS}. This job has not been opened on this device before.` }}</p>
+        <NuxtLink to="/" class="act mt-4 max-w-sm">To the Floor</NuxtLink>
+      </template>
+    </div>
+
+    <template v-else-if="setup && geometry">
+      <aside class="left">
+        <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="rear" />
+        <div class="mt-auto pt-2">
+          <NetTurns :state="state" />
+          <button type="button" class="quiet w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
+        </div>
+      </aside>
+
+      <main class="middle">
+        <p v-if="trouble?.is === 'offline'" class="stopped" role="status" data-test="offline">The server cannot be reached. What you tap is kept here and sent when it is back.</p>
+        <p v-else-if="trouble?.is === 'signed-out'" class="stopped" role="alert">This device was signed out. What you tapped is kept here: <NuxtLink class="underline" :to="{ path: '/sign-in', query: { to: route.fullPath } }">sign in again</NuxtLink></p>
+        <p v-else-if="trouble?.is === 'refused'" class="stopped flex items-center justify-between" role="alert">{{ trouble.message }} <button type="button" class="quiet" @click="ledger.clearTrouble()">Close</button></p>
+        <p v-if="outdated" class="stopped" role="alert">A newer Ocho wrote some of this log: reload to update.</p>
+        <p v-if="stuck && !dismissed.has(stuck.id)" class="stopped flex flex-wrap items-center justify-between gap-2" role="alert" data-test="flagged">
+          {{ stuck.why }}
+          <span class="flex gap-1"><button type="button" class="quiet" @click="ledger.append({ kind: 'undo', undoes: stuck.id })">It was the same: take it back</button><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span>
+        </p>
+        <div ref="mats" class="mats">
+          <div class="mat relative" data-test="lanes">
+            <SprocketLanes :width="sizes.w" :height="sizes.lanes" :teeth="setup.teeth" :place-mm="geometry.placeMm" :pulley-mm="pulley" :selected="target" :barred-from="barredFrom" :inset="inset" />
+            <MisfitStrip :width="sizes.w" :height="sizes.strip" :place-mm="geometry.placeMm" :gears="picture?.gears ?? []" :stops="picture?.stops ?? null" :inset="inset" />
+            <div class="relative" :style="{ height: `${sizes.numbers}px` }">
+              <button
+                v-for="c in cells" :key="c.k" type="button" class="figure exception" :style="{ left: `${c.x}px`, width: `${c.w}px` }"
+                :class="{ aimed: c.k === target, marked: exceptions.has(c.k) }" :aria-pressed="exceptions.has(c.k)" :aria-label="`Gear ${setup.teeth.length - c.k}, the ${setup.teeth[c.k]}: not clean in the pass`" :data-test="`mark-${c.k}`" @click="toggle(c.k)"
+              ><span>{{ exceptions.has(c.k) ? '×' : setup.teeth.length - c.k }}</span></button>
+            </div>
+            <button
+              v-for="c in cells" :key="`lane${c.k}`" type="button" class="lane" :style="{ left: `${c.x}px`, width: `${c.w}px`, height: `${sizes.lanes + sizes.strip}px` }" :disabled="barredFrom !== null && c.k >= barredFrom"
+              :aria-label="`Shift to the ${setup.teeth[c.k]}${barredFrom !== null && c.k >= barredFrom ? ': see L by hand first' : ''}`" :aria-pressed="c.k === target" :data-test="`lane-${c.k}`" @click="aim = c.k"
+            />
+          </div>
+          <div class="mat mt-2.5" data-test="rule">
+            <BarrelRule :width="sizes.w" :height="sizes.rule" :turns-out="state.barrelSixteenths / 16" :range-turns="setup.barrelTurnsRange" :clean-turns="picture?.windowTurns ?? null" :eighths="picture?.eighths ?? []" :turn="picture?.move.do === 'turn' && picture.move.screw === 'barrel' && !stale ? picture.move.turns : null" />
+          </div>
+        </div>
+      </main>
+
+      <aside class="right">
+        <SomethingElse v-if="panel === 'else'" v-model:screw="screw" :state="state" :teeth="setup.teeth" :noting="noting" :note-trouble="noteTrouble" @record="other" @note="note" @close="panel = 'move'" />
+        <section v-else-if="panel === 'keys'" aria-label="Keys">
+          <div class="flex items-center justify-between"><h2 class="text-lg font-bold">Keys</h2><button type="button" class="quiet" @click="panel = 'move'">Close</button></div>
+          <dl class="mt-2 grid grid-cols-[5rem_1fr] gap-y-1.5"><template v-for="[k, w] in KEY_WORDS" :key="k"><dt class="figure font-semibold">{{ k }}</dt><dd>{{ w }}</dd></template></dl>
+        </section>
+        <template v-else>
+          <div v-if="pending" class="mb-3 rounded-md border-2 border-ink p-3" data-test="pending">
+            <p class="font-bold" :class="pending > 0 ? 'text-out' : 'text-in'">{{ screw === 'barrel' ? 'Barrel' : screw }} {{ pending > 0 ? 'out' : 'in' }} {{ sayTurns(pending / 8) }}</p>
+            <div class="mt-2 flex gap-2"><button type="button" class="act flex-1" @click="logPending">Log it <kbd class="key">Enter</kbd></button><button type="button" class="also" @click="pending = 0">Drop</button></div>
+          </div>
+          <NextMove
+            v-if="picture" :picture="picture" :teeth="setup.teeth" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
+            @accept="accept" @sight="sight" @edge="edge" @offset="offset" @gauge="gauge"
+          >
+            <button type="button" class="also" data-test="else" @click="panel = 'else'">I did something else <kbd class="key">E</kbd></button>
+          </NextMove>
+          <CauseBars v-if="picture" class="mt-1" :picture="picture" />
+          <p v-else-if="answer.is === 'failed'" class="stopped" role="alert">No advice now: {{ answer.message }}. What you tap is still recorded. <button type="button" class="quiet underline" @click="again">Ask again</button></p>
+          <div v-else data-test="thinking">
+            <p>Working out the first move</p>
+            <button type="button" class="also mt-4 w-full" @click="panel = 'else'">I did something else <kbd class="key">E</kbd></button>
+          </div>
+        </template>
+        <NuxtLink :to="`/jobs/${number}/sheet`" class="quiet mt-auto w-full justify-between border-t border-rule pt-1 text-sm">Brakes, sheet and hand back</NuxtLink>
+      </aside>
+
+      <footer class="bottom">
+        <div class="shiftline">
+          <p class="small leading-tight">Shift towards the {{ inward ? 'spokes' : 'frame' }}</p>
+          <p class="figure flex items-center gap-2 text-2xl font-semibold" data-test="shift">
+            {{ setup.teeth[lever] }}
+            <svg width="26" height="14" :class="inward ? '' : 'rotate-180'" role="img" :aria-label="inward ? 'to the left' : 'to the right'"><path d="M25 7H4M9 1.5L3 7l6 5.5" fill="none" stroke="currentColor" stroke-width="2.5" /></svg>
+            {{ setup.teeth[target] }}
+          </p>
+          <p class="sr-only" aria-live="polite">{{ said }}</p>
+          <p v-if="hint" class="text-sm font-semibold text-stop" role="alert">{{ hint }}</p>
+        </div>
+        <HeardKeys :pass-barred="barredFrom !== null" :exceptions="exceptions.size" :at-end="target === 0 || target === last" @heard="heard" @pass="pass" />
+      </footer>
+    </template>
+    <p v-else class="stopped m-6">This job has no rear drivetrain by its numbers.</p>
+
+    <SignGate v-if="signing" what="A trainee saw L: a mechanic looks too and signs" @sign="signed" @close="signing = null" />
+  </div>
+</template>
+
+<style scoped>
+.bench { display: grid; grid-template: 'top top top' 52px 'left middle right' minmax(0, 1fr) 'bottom bottom bottom' auto / 196px minmax(0, 1fr) 372px; height: 100dvh; }
+.top { grid-area: top; display: flex; align-items: center; gap: 16px; padding: 0 16px; background: var(--panel); border-bottom: 1px solid var(--rule); overflow: hidden; }
+.left { grid-area: left; display: flex; flex-direction: column; padding: 10px 16px 6px; border-right: 1px solid var(--rule); overflow-y: auto; }
+.middle { grid-area: middle; display: flex; flex-direction: column; gap: 8px; min-height: 0; padding: 12px 16px; overflow-y: auto; }
+.mats { flex: 1; min-height: 0; }
+.right { grid-area: right; display: flex; flex-direction: column; padding: 10px 20px 6px; border-left: 1px solid var(--rule); background: var(--panel); overflow-y: auto; }
+.bottom { grid-area: bottom; display: grid; grid-template-columns: 180px minmax(0, 1fr); align-items: center; gap: 16px; padding: 10px 16px; border-top: 1px solid var(--rule); background: var(--ground); }
+.lane { position: absolute; top: 0; background: transparent; border-radius: 4px; }
+.lane[aria-pressed='true'] { background: rgb(255 255 255 / 0.07); }
+.exception { position: absolute; top: 0; height: 44px; display: grid; place-items: center; color: #c4d6d1; font-size: 1rem; }
+.exception span { min-width: 32px; padding: 3px 0; text-align: center; border: 2px solid transparent; border-radius: 5px; }
+.exception.aimed span { border-color: #fff; color: #fff; font-weight: 600; }
+.exception.marked span { background: #ff8270; color: #12181a; font-weight: 600; border-color: #ff8270; }
+@media (max-height: 700px) {
+  .bench { grid-template-rows: 46px minmax(0, 1fr) auto; }
+  .middle { padding: 8px 16px; }
+  .bottom { padding: 6px 16px; }
+}
+@media (max-width: 1000px) {
+  .bench { grid-template: 'top' auto 'right' auto 'middle' auto 'left' auto 'bottom' auto / minmax(0, 1fr); height: auto; min-height: 100dvh; padding-bottom: 190px; }
+  .top { flex-wrap: wrap; gap: 4px 12px; padding: 4px 12px; }
+  .right { border-left: 0; border-bottom: 1px solid var(--rule); padding: 10px 14px; }
+  .left { border-right: 0; border-top: 1px solid var(--rule); }
+  .middle { padding: 10px 8px; }
+  .bottom { position: fixed; inset: auto 0 0 0; grid-template-columns: minmax(0, 1fr); gap: 4px; padding: 6px 8px; z-index: 20; }
+  .shiftline { display: flex; align-items: center; justify-content: space-between; gap: 10px; }
+}
+</style>

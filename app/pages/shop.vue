@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { NewPerson, type DeviceView, type Role } from '#core/http/session'
+
+useHead({ title: 'Shop · Ocho' })
+const session = useSession()
+const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const { data: devices, error, refresh } = await useFetch<DeviceView[]>('/api/shop/devices')
+const trouble = ref('')
+
+async function revoke(device: DeviceView) {
+  const asked = await ask(`/api/shop/devices/${device.id}`, { method: 'DELETE' })
+  trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+  await refresh()
+}
+
+const initial: { name: string; role: Role; pin: string } = { name: '', role: 'mechanic', pin: '' }
+const { form, trouble: formTrouble, server } = useContractForm({
+  initial,
+  schema: NewPerson,
+  send: value => ask<{ id: string }>('/api/shop/people', { method: 'POST', body: value }),
+  done: async () => {
+    form.reset()
+    await session.load()
+  },
+})
+</script>
+
+<template>
+  <div>
+    <PageHead title="Shop" />
+    <main class="mx-auto grid max-w-4xl gap-10 p-6 md:grid-cols-2">
+      <section>
+        <h2 class="text-lg font-bold">People</h2>
+        <ul class="mt-2 border-t border-rule">
+          <li v-for="p in session.now?.people" :key="p.id" class="flex min-h-11 items-center justify-between border-b border-rule"><span class="font-semibold">{{ p.name }}</span><span class="text-soft">{{ p.role }}</span></li>
+        </ul>
+        <form class="mt-6 grid gap-4" novalidate data-test="new-person" @submit.prevent="form.handleSubmit()">
+          <h3 class="font-bold">Add a person</h3>
+          <form.Field v-slot="{ field, state }" name="name"><TextField :model-value="state.value" label="Name" :error="firstError(state.meta.errors) ?? server.name" @update:model-value="field.handleChange($event)" /></form.Field>
+          <form.Field v-slot="{ field, state }" name="role">
+            <fieldset><legend class="label">Role</legend>
+              <div class="flex gap-2">
+                <button v-for="r in (['owner', 'mechanic', 'trainee'] as const)" :key="r" type="button" class="also flex-1 justify-center" :class="{ 'bg-act! text-act-ink!': state.value === r }" :aria-pressed="state.value === r" @click="field.handleChange(r)">{{ r }}</button>
+              </div>
+            </fieldset>
+          </form.Field>
+          <form.Field v-slot="{ field, state }" name="pin"><TextField :model-value="state.value" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" :error="firstError(state.meta.errors) ?? server.pin" @update:model-value="field.handleChange($event)" /></form.Field>
+          <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
+          <button class="act justify-center">Add</button>
+        </form>
+      </section>
+      <section>
+        <h2 class="text-lg font-bold">Devices signed in</h2>
+        <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
+        <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>
+        <ul class="mt-2 border-t border-rule">
+          <li v-for="d in devices" :key="d.id" class="flex items-center justify-between gap-3 border-b border-rule py-1">
+            <span><b>{{ d.device }}</b><span v-if="d.current"> (this one)</span><span class="small block">{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span></span>
+            <button v-if="!d.current" type="button" class="quiet text-stop" @click="revoke(d)">Sign out</button>
+          </li>
+        </ul>
+      </section>
+    </main>
+  </div>
+</template>

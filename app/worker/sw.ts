@@ -1,0 +1,35 @@
+/// <reference lib="webworker" />
+import { cleanupOutdatedCaches, precacheAndRoute } from 'workbox-precaching'
+
+declare const self: ServiceWorkerGlobalScope
+
+/**
+ * Lets the bench reload without the server: its files come from the precache, a navigation to it from the last shell.
+ * The shell is rendered in the browser, so it holds no customer. Nothing else is cached: other pages need the server.
+ */
+precacheAndRoute(self.__WB_MANIFEST)
+cleanupOutdatedCaches()
+
+const SHELL_CACHE = 'bench-shell-1'
+const SHELL = '/jobs/shell'
+
+self.addEventListener('install', () => { void self.skipWaiting() })
+self.addEventListener('activate', event => { event.waitUntil(self.clients.claim()) })
+
+self.addEventListener('fetch', event => {
+  const { request } = event
+  if (request.mode !== 'navigate') return
+  const { pathname } = new URL(request.url)
+  if (pathname.startsWith('/jobs/') && !pathname.endsWith('.pdf')) event.respondWith(shell(request))
+})
+
+async function shell(request: Request): Promise<Response> {
+  const cache = await caches.open(SHELL_CACHE)
+  try {
+    const response = await fetch(request)
+    if (response.ok && !response.redirected) await cache.put(SHELL, response.clone())
+    return response
+  } catch {
+    return (await cache.match(SHELL)) ?? Response.error()
+  }
+}
