@@ -24,9 +24,10 @@ export default defineNuxtConfig({
   // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false } },
   vite: { plugins: [tailwindcss()], worker: { format: 'es' } },
-  nitro: { compressPublicAssets: { brotli: true, gzip: true } },
+  nitro: { compressPublicAssets: { brotli: true, gzip: true }, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } } },
   typescript: {
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } },
+    sharedTsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } },
     nodeTsConfig: {
       include: ['../core/**/*', '../e2e/**/*', '../ops/**/*', '../demo/**/*', '../bench/**/*', '../server/db/**/*', '../server/auth/**/*', '../*.config.ts'],
       compilerOptions: { noUncheckedIndexedAccess: false },

@@ -1,6 +1,7 @@
 <!-- The line along the top of every page but the bench. -->
 <script setup lang="ts">
-defineProps<{ title: string }>()
+/** `wide`: the slot fills the line itself. */
+defineProps<{ title: string; wide?: boolean }>()
 </script>
 
 <template>
@@ -8,6 +9,6 @@ defineProps<{ title: string }>()
     <NuxtLink to="/" class="flex items-center text-ink" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
     <h1 class="text-lg font-bold">{{ title }}</h1>
     <slot />
-    <div class="ml-auto"><PersonMenu /></div>
+    <div :class="wide ? 'max-sm:ml-auto' : 'ml-auto'"><PersonMenu /></div>
   </header>
 </template>

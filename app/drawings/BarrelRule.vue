@@ -11,6 +11,7 @@ const props = defineProps<{
   cleanTurns: { from: number; to: number } | null
   /** Chance to be right at each eighth. */
   eighths: readonly { turns: number; right: number }[]
+  windowState: 'known' | 'unknown' | 'none'
   /** The advised turn, + out; null when none. */
   turn: number | null
 }>()
@@ -21,7 +22,13 @@ const tight = computed(() => props.height < 150)
 const ruleTop = computed(() => (tight.value ? 46 : Math.round(props.height * 0.4)))
 const ruleHeight = computed(() => (tight.value ? 44 : 58))
 const ticks = computed(() => Array.from({ length: Math.round(props.rangeTurns * 8) + 1 }, (_, i) => i))
-const nearRight = computed(() => x.value(props.turnsOut) > props.width / 2)
+/** The word stands on the side away from the window and the turn, where there is room. */
+const wordLeft = computed(() => {
+  const px = x.value(props.turnsOut)
+  const busyRight = (props.turn ?? 0) > 0 || (props.cleanTurns ? (props.cleanTurns.from + props.cleanTurns.to) / 2 > props.turnsOut : false)
+  if (px < PAD + 90) return false
+  return px > props.width - PAD - 90 || busyRight
+})
 const step = computed(() => x.value(1 / 8) - x.value(0))
 const below = computed(() => ruleTop.value + ruleHeight.value + 22)
 </script>
@@ -36,18 +43,18 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
       <rect class="clean" :x="x(cleanTurns.from)" :width="Math.max(4, x(cleanTurns.to) - x(cleanTurns.from))" :y="ruleTop - 20" height="20" fill="#7fe0b4" />
       <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="#7fe0b4">every gear clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}</text>
     </g>
-    <text v-else :x="width - 16" y="20" text-anchor="end" font-size="13" fill="#ff8270">no setting known at which all is clean</text>
+    <text v-else :x="width - 16" y="20" text-anchor="end" font-size="13" :fill="windowState === 'none' ? '#ff8270' : '#c4d6d1'">{{ windowState === 'none' ? 'no setting at which every gear is clean' : 'where every gear is clean is not known yet' }}</text>
     <g fill="#c4d6d1">
       <rect v-for="e in eighths" :key="e.turns" :x="x(e.turns) - step * 0.3" :width="step * 0.6" :y="ruleTop - 20 * e.right" :height="20 * e.right" opacity="0.55" />
     </g>
     <rect :x="PAD - 14" :width="width - 2 * PAD + 28" :y="ruleTop" :height="ruleHeight" rx="2" fill="#dde6e2" />
-    <path v-for="i in ticks" :key="i" :d="`M${x(i / 8)} ${ruleTop}v${i % 8 === 0 ? 24 : i % 4 === 0 ? 16 : 9}`" stroke="#12181a" :stroke-width="i % 8 === 0 ? 2 : 1" />
+    <path v-for="i in ticks" :key="i" :d="`M${x(i / 8)} ${ruleTop}v${i % 8 === 0 ? (tight ? 14 : 24) : i % 4 === 0 ? (tight ? 10 : 16) : tight ? 6 : 9}`" stroke="#12181a" :stroke-width="i % 8 === 0 ? 2 : 1" />
     <g class="figure" font-size="17" font-weight="600" fill="#12181a" text-anchor="middle">
       <text v-for="i in ticks.filter(t => t % 8 === 0)" :key="i" :x="x(i / 8)" :y="ruleTop + ruleHeight - 7">{{ i / 8 }}</text>
     </g>
     <g class="here" :transform="`translate(${x(turnsOut)} ${ruleTop})`">
       <path d="M0 0l-9 -17h18z" fill="#fff" stroke="#0e3b35" stroke-width="1.5" />
-      <text :x="nearRight ? -14 : 14" y="-8" :text-anchor="nearRight ? 'end' : 'start'" font-size="15" fill="#fff" class="figure" stroke="#0e3b35" stroke-width="4" paint-order="stroke">now {{ sayTurns(turnsOut) }}</text>
+      <text :x="wordLeft ? -14 : 14" y="-4" :text-anchor="wordLeft ? 'end' : 'start'" font-size="15" fill="#fff" class="figure" stroke="#0e3b35" stroke-width="4" paint-order="stroke">now {{ sayTurns(turnsOut) }}</text>
     </g>
     <g v-if="turn" :fill="turn > 0 ? '#ffb65c' : '#8ccbff'" :stroke="turn > 0 ? '#ffb65c' : '#8ccbff'">
       <path :d="`M${x(turnsOut)} ${below - 6}H${x(turnsOut + turn) + (turn > 0 ? -8 : 8)}`" stroke-width="5" />

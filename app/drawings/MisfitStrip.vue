@@ -17,7 +17,9 @@ const props = defineProps<{
 }>()
 
 const columns = computed(() => columnsAcross(props.placeMm, props.inset, props.width - props.inset))
+/** Reach of the scale, mm, and where its lines lie. */
 const STEPS = [1, 1.5, 2, 3, 4, 6]
+const lines = computed(() => { const mm = reach.value <= 1 ? 0.5 : reach.value <= 2 ? 1 : reach.value <= 4 ? 2 : 4; return [mm, 0, -mm] })
 const reach = computed(() => {
   const means = props.gears.flatMap(g => [g.inMm, g.outMm].flatMap(s => (s ? [Math.abs(s.mean)] : [])))
   const need = Math.max(0.9, ...means) + 0.1
@@ -49,7 +51,7 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
     />
     <path :d="`M${inset - half} ${y(0)}H${width - inset + half}`" stroke="#8fb3aa" />
     <g v-if="!small" class="figure" font-size="13" fill="#c4d6d1">
-      <g v-for="mm in [reach, reach / 2, 0, -reach / 2, -reach]" :key="mm">
+      <g v-for="mm in lines" :key="mm">
         <path v-if="mm !== 0" :d="`M${inset - half} ${y(mm)}H${width - inset + half}`" stroke="#1d4b44" />
         <text :x="inset - half - 6" :y="y(mm) + 4" text-anchor="end">{{ say(mm) }}</text>
       </g>
@@ -68,7 +70,7 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
       <g v-for="s in [{ k: last, of: stops.L, name: 'L' }, { k: 0, of: stops.H, name: 'H' }]" :key="s.name">
         <path v-if="s.of.seen" :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`" stroke="#ff8270" stroke-width="6" />
         <path v-else :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`" stroke="#ff8270" stroke-width="2" stroke-dasharray="4 4" />
-        <text :x="columns.at[s.k] + (s.name === 'L' ? 1 : -1) * (half + 2)" :y="y(s.of.offset.mean) + (s.name === 'L' ? -8 : 18)" :text-anchor="s.name === 'L' ? 'end' : 'start'">{{ s.name }}</text>
+        <text :x="columns.at[s.k] + (s.name === 'L' ? 1 : -1) * (half + 2)" :y="Math.max(top + 14, Math.min(bottom - 2, y(s.of.offset.mean) + (s.name === 'L' ? -8 : 18)))" :text-anchor="s.name === 'L' ? 'end' : 'start'">{{ s.name }}</text>
       </g>
     </g>
   </svg>

@@ -56,7 +56,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 
 <template>
   <div>
-    <PageHead :title="session.now?.shop.name ?? 'Floor'">
+    <PageHead :title="session.now?.shop.name ?? 'Floor'" wide>
       <span v-if="floor" class="text-soft hidden sm:inline">{{ format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM') }}</span>
       <div class="relative order-last w-full sm:order-none sm:ml-auto sm:w-80">
         <label class="sr-only" for="search">Find a bike by tag, name or frame number</label>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { TZDate } from '@date-fns/tz'
 import { addDays, format, set } from 'date-fns'
+import { z } from 'zod'
 import { TakeIn, type FoundBike } from '#core/http/job'
 import { issuesOf } from '#core/http/words'
 import { readTypedParts, typedFromParts, typedFromStandard, standardById, type TypedParts } from '#core/ledger/typedParts'
@@ -74,10 +75,9 @@ async function send() {
 
 /** A union's own words say little: each side is asked by its own schema. */
 function fieldsOf(order: Record<string, unknown>) {
-  const shape = TakeIn.shape
-  return Object.entries(shape).flatMap(([name, schema]) => {
-    const side = name === 'customer' || name === 'bike' ? (known.value ? schema.options[0] : schema.options[1]) : schema
-    const found = (side as typeof shape.tag).safeParse(order[name])
+  return Object.entries(TakeIn.shape).flatMap(([name, schema]) => {
+    const side: z.ZodType = schema instanceof z.ZodUnion ? schema.options[known.value ? 0 : 1] as z.ZodType : schema
+    const found = side.safeParse(order[name])
     return found.success ? [] : issuesOf(found.error).map(i => ({ field: i.field === 'body' ? name : `${name}.${i.field}`, message: i.message }))
   })
 }

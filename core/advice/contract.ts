@@ -1,5 +1,4 @@
 import type { Heard } from '../response/heard'
-import type { RearSetup } from '../response/setup'
 
 export type { Heard } from '../response/heard'
 export type { RearSetup } from '../response/setup'

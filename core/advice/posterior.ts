@@ -18,7 +18,6 @@ import { senseOfShift, startOf, step, type Trace } from './trace'
 export const PARTICLES = 600
 const SWEEPS = 6
 const SWEEPS_WHEN_FEW = 9
-const UNKNOWN_COUNT = UNKNOWNS.length
 
 /** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */
 type Epoch = {

@@ -112,7 +112,8 @@ function restart(s: JobState, screws: ScrewName[]): JobState {
  */
 function onBench(s: JobState, { id, event }: Told): JobState {
   if (!s.setup || !s.trace) return { ...s, flagged: [...s.flagged, { id, why: 'noted before the drivetrain was known' }] }
-  let { trace, setup } = s
+  const { setup } = s
+  let { trace } = s
   const bench = [...s.bench]
   const flagged = [...s.flagged]
   for (const made of benchEventsOf(event, trace, setup)) {

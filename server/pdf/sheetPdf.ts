@@ -29,7 +29,7 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
   const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAILED'}, ${name(p.by)}, ${at(p.at)}` : 'not proven')
   const head: Content[] = [
     { columns: [{ text: 'Setup sheet', style: 'title' }, { text: `Tag ${job.tag}`, style: 'title', alignment: 'right' }] },
-    { columns: [shop.name, { text: `Job ${job.number}${draft ? ', draft' : ''}`, alignment: 'right' }].map(c => (typeof c === 'string' ? { text: printable(c) } : c)) },
+    { columns: [{ text: printable(shop.name) }, { text: `Job ${job.number}${draft ? ', draft' : ''}`, alignment: 'right' }] },
     line(1.5),
   ]
   return {

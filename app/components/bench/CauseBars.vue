@@ -15,11 +15,11 @@ const offset = computed(() => {
 <template>
   <section aria-label="What it is" class="border-t border-rule pt-1.5">
     <p class="flex items-baseline justify-between gap-2"><span>Cable {{ offset.words }}</span><span class="figure" data-test="offset">{{ offset.figure }}</span></p>
-    <ul class="mt-1">
-      <li v-for="r in rows" :key="r.name" class="grid grid-cols-[5.2rem_1fr_3.2rem] items-center gap-2 leading-6">
-        <span>{{ r.name }}</span>
+    <ul class="mt-1 grid grid-cols-2 gap-x-5">
+      <li v-for="r in rows" :key="r.name" class="grid grid-cols-[4.6rem_1fr_2.9rem] items-center gap-1.5 leading-6">
+        <span class="text-[0.9375rem]">{{ r.name }}</span>
         <span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(r.chance * 100)}%` }" /></span>
-        <span class="figure text-right" :data-test="`cause-${r.name.toLowerCase()}`">{{ Math.round(r.chance * 100) }} %</span>
+        <span class="figure text-right text-[0.9375rem]" :data-test="`cause-${r.name.toLowerCase()}`">{{ Math.round(r.chance * 100) }} %</span>
       </li>
     </ul>
   </section>

@@ -9,10 +9,10 @@ const steps = computed(() => Array.from({ length: Math.floor(Math.min(2, props.l
 
 <template>
   <div>
-    <p class="small">It began to rub after winding {{ way }}, turns:</p>
+    <p class="small">Turns {{ way }} when it began to rub:</p>
     <div class="mt-1 grid grid-cols-6 gap-1">
-      <button v-for="t in steps" :key="t" type="button" class="also figure min-h-11! justify-center px-0! text-[0.9375rem]" :class="{ 'bg-act! text-act-ink!': Math.abs(t - chosen) < 0.01 }" :data-test="`edge-${t}`" @click="emit('edge', t, true)">{{ t === 0 ? 'at once' : sayTurns(t) }}</button>
+      <button v-for="t in steps" :key="t" type="button" class="also min-h-11! justify-center px-0! text-base whitespace-nowrap tabular-nums" :class="{ 'bg-act! text-act-ink!': Math.abs(t - chosen) < 0.01 }" :data-test="`edge-${t}`" @click="emit('edge', t, true)">{{ t === 0 ? '0' : sayTurns(t) }}</button>
+      <button type="button" class="also min-h-11! justify-center px-0! text-base" :aria-label="`No rub within ${sayTurns(steps.at(-1)!)} turns`" data-test="edge-none" @click="emit('edge', steps.at(-1)!, false)">none</button>
     </div>
-    <button type="button" class="also mt-2 w-full" data-test="edge-none" @click="emit('edge', steps.at(-1)!, false)">No rub within {{ sayTurns(steps.at(-1)!) }} <kbd class="key">N</kbd></button>
   </div>
 </template>

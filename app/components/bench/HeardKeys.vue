@@ -11,7 +11,7 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
   <div class="keys" role="group" aria-label="What was heard">
     <button type="button" class="heard border-clean text-clean" :disabled="passBarred" data-test="pass" @click="emit('pass')">
       <span class="word">Whole pass</span>
-      <span class="more">{{ passBarred ? 'see L first' : exceptions ? `clean but ${exceptions}` : 'clean, both ways' }} <kbd class="key">0</kbd></span>
+      <span class="more">{{ passBarred ? 'see L first' : exceptions ? `all but ${exceptions}` : 'clean in, back' }} <kbd class="key">0</kbd></span>
     </button>
     <button
       v-for="k in HEARD_KEYS" :key="k.key" type="button" class="heard" :data-test="`heard-${k.heard}`" :disabled="k.heard === 'off' && !atEnd"

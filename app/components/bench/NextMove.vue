@@ -19,7 +19,7 @@ const props = defineProps<{
 const emit = defineEmits<{ accept: []; sight: [mm: number]; edge: [turns: number, found: boolean]; offset: [mm: number]; gauge: [fit: HangerFit] }>()
 const move = computed<Move>(() => props.picture.move)
 const turn = computed(() => (move.value.do === 'turn' ? { way: sayWay(move.value), turns: move.value.turns, screw: move.value.screw } : null))
-const head = computed(() => {
+const head = computed<{ small: string; big: string }>(() => {
   const m = move.value
   const teeth = (k: number) => props.teeth[k]
   switch (m.do) {
@@ -33,6 +33,7 @@ const head = computed(() => {
     case 'replace': return { small: 'Stop turning the barrel', big: m.part === 'cable' ? 'New cable' : `New ${m.part}` }
     case 'done': return { small: props.picture.right >= 0.5 ? 'It is right' : 'Nothing gains more', big: 'Stop here' }
   }
+  return { small: '', big: '' }
 })
 const caution = computed(() => {
   const m = move.value
@@ -59,7 +60,7 @@ const percent = (p: number) => `${Math.round(p * 100)} %`
 <template>
   <section aria-label="Next move" :class="{ 'opacity-70': stale }" :aria-busy="stale">
     <p class="small">Next move</p>
-    <div class="mt-1 flex min-h-24 items-center gap-4" aria-live="polite" data-test="move">
+    <div class="head mt-1 flex items-center gap-4" aria-live="polite" data-test="move">
       <ClockFace v-if="turn" :turns="turn.turns" :way="turn.way" class="shrink-0" />
       <p :class="turn ? (turn.way === 'out' ? 'text-out' : 'text-in') : 'text-ink'">
         <span class="block text-xl font-bold">{{ head.small }}</span>
@@ -76,17 +77,21 @@ const percent = (p: number) => `${Math.round(p * 100)} %`
       <GaugePad v-if="move.do === 'hanger'" @gauge="emit('gauge', $event)" />
       <p v-if="move.do === 'shift'" class="font-semibold">Then touch what you heard, below.</p>
       <button v-if="acceptWords" type="button" class="act" :aria-disabled="dead || stale" data-test="accept" @click="emit('accept')">{{ acceptWords }} <kbd class="key">Enter</kbd></button>
-      <slot />
     </div>
-    <dl class="mt-2.5 border-t border-rule pt-1.5">
-      <div class="flex items-baseline justify-between"><dt>Bike right, as it stands</dt><dd class="figure text-2xl font-semibold" data-test="right">{{ percent(picture.right) }}</dd></div>
-      <div class="flex items-baseline justify-between" :class="picture.after === null ? 'invisible' : 'text-clean'"><dt>After this turn</dt><dd class="figure text-2xl font-semibold">{{ percent(picture.after ?? 0) }}</dd></div>
+    <dl class="mt-2.5 grid grid-cols-2 gap-4 border-t border-rule pt-1.5">
+      <div><dt class="small">Bike right, as it stands</dt><dd class="figure text-3xl leading-tight font-semibold" data-test="right">{{ percent(picture.right) }}</dd></div>
+      <div :class="picture.after === null ? 'invisible' : ''"><dt class="small">After this turn</dt><dd class="figure text-3xl leading-tight font-semibold text-clean">{{ percent(picture.after ?? 0) }}</dd></div>
     </dl>
   </section>
 </template>
 
 <style scoped>
+.head { min-height: 92px; }
 .big { font-size: 2.5rem; line-height: 1.05; letter-spacing: -0.01em; }
-@media (max-height: 700px) { .big { font-size: 2rem; } }
+@media (max-height: 700px) {
+  .head { min-height: 60px; }
+  .head svg { width: 64px; height: 64px; }
+  .big { font-size: 2rem; }
+}
 [aria-disabled='true'] { opacity: 0.55; }
 </style>

@@ -28,8 +28,9 @@ onMounted(async () => {
 
 const because = computed(() => {
   if (seen.value.is !== 'seen') return ''
-  const { causes, right } = seen.value.picture
-  const worst = [...CAUSES].sort((a, b) => causes[b] - causes[a])[0]
+  const { causes, right, move } = seen.value.picture
+  // the cause the move is about, else the likeliest
+  const worst = move.do === 'replace' ? move.cause : move.do === 'hanger' ? 'hanger' : [...CAUSES].sort((a, b) => causes[b] - causes[a])[0]
   return right >= 0.8 ? `right ${Math.round(right * 100)} %` : `${CAUSE_WORDS[worst].toLowerCase()} ${Math.round(causes[worst] * 100)} %`
 })
 </script>

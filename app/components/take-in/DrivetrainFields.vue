@@ -46,7 +46,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         <label class="sr-only" :for="ids.shifter">Shifter from the table</label>
         <select :id="ids.shifter" class="field" :value="typed.shifterStandard" data-test="shifter" @change="part('shifter', ($event.target as HTMLSelectElement).value)">
           <option value="">typed in</option>
-          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.speeds }}-speed, {{ s.pullMm }} mm ({{ s.id }})</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.id }}: {{ s.pullMm }} mm</option>
         </select>
         <TextField :model-value="typed.speeds" label="Speeds" mono inputmode="numeric" :error="wrong('speeds')" @update:model-value="set({ speeds: $event, shifterStandard: '' })" />
         <TextField :model-value="typed.pullMm" label="Pull per click, mm" mono inputmode="decimal" :error="wrong('pullMm')" @update:model-value="set({ pullMm: $event, shifterStandard: '' })" />
@@ -56,21 +56,23 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         <label class="sr-only" :for="ids.derailleur">Derailleur from the table</label>
         <select :id="ids.derailleur" class="field" :value="typed.derailleurStandard" data-test="derailleur" @change="part('derailleur', ($event.target as HTMLSelectElement).value)">
           <option value="">typed in</option>
-          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">× {{ s.listedRatio }} ({{ s.id }})</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.id }}: × {{ s.listedRatio }}</option>
         </select>
         <TextField :model-value="typed.pullRatio" label="Pull ratio" mono inputmode="decimal" :error="wrong('pullRatio')" @update:model-value="set({ pullRatio: $event, derailleurStandard: '' })" />
-        <TextField :model-value="typed.turnsOut" label="Barrel out now, turns" mono inputmode="decimal" :hint="typed.turnsOut ? countedWords : 'empty: the middle is assumed'" :error="wrong('turnsOut')" @update:model-value="set({ turnsOut: $event })" />
       </fieldset>
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Cassette</legend>
         <label class="sr-only" :for="ids.cassette">Cassette from the table</label>
         <select :id="ids.cassette" class="field" :value="typed.cassetteStandard" data-test="cassette" @change="part('cassette', ($event.target as HTMLSelectElement).value)">
           <option value="">typed in</option>
-          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.speeds }}, pitch {{ s.pitchMm }} ({{ s.id }})</option>
+          <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.id }}: pitch {{ s.pitchMm }}</option>
         </select>
-        <TextField :model-value="typed.teeth" label="Teeth, smallest first" mono :error="wrong('teeth')" @update:model-value="set({ teeth: $event })" />
         <TextField :model-value="typed.pitchMm" label="Pitch, mm" mono inputmode="decimal" :error="wrong('pitchMm')" @update:model-value="set({ pitchMm: $event, cassetteStandard: '' })" />
       </fieldset>
+    </div>
+    <div class="grid gap-x-4 gap-y-3 sm:grid-cols-[2fr_1fr]">
+    <TextField :model-value="typed.teeth" label="Teeth, smallest sprocket first" mono :error="wrong('teeth')" @update:model-value="set({ teeth: $event })" />
+      <TextField :model-value="typed.turnsOut" label="Barrel out now, turns" mono inputmode="decimal" :hint="typed.turnsOut ? countedWords : 'empty: the middle is assumed'" :error="wrong('turnsOut')" @update:model-value="set({ turnsOut: $event })" />
     </div>
     <div v-if="match && setup" data-test="match">
       <p class="mb-2 text-lg font-semibold" :class="{ 'text-stop': match.verdict === 'will-not-index', 'text-clean': match.verdict === 'works' }">{{ match.words }}</p>

@@ -258,6 +258,13 @@ const cells = computed(() => {
   return placeMm.map((p, k) => ({ k, x: to - (p / placeMm[n - 1]) * (to - from) - step / 2, w: step }))
 })
 const pulley = computed(() => (picture.value && geometry.value && state.value.trace ? restPlaceOf(picture.value, geometry.value, state.value.trace.chain, state.value.trace.lastInward) : null))
+/** A window is only drawn once some setting is likely enough to be in it. */
+const windowState = computed(() => {
+  const p = picture.value
+  if (!p) return 'unknown'
+  if (p.windowExists < 0.5 || p.causes.wear > 0.5) return 'none'
+  return p.windowTurns && Math.max(...p.eighths.map(e => e.right)) >= 0.25 ? 'known' : 'unknown'
+})
 const stuck = computed(() => state.value.flagged.at(-1) ?? null)
 const dismissed = ref(new Set<string>())
 </script>
@@ -316,12 +323,12 @@ const dismissed = ref(new Set<string>())
             />
           </div>
           <div class="mat mt-2.5" data-test="rule">
-            <BarrelRule :width="sizes.w" :height="sizes.rule" :turns-out="state.barrelSixteenths / 16" :range-turns="setup.barrelTurnsRange" :clean-turns="picture?.windowTurns ?? null" :eighths="picture?.eighths ?? []" :turn="picture?.move.do === 'turn' && picture.move.screw === 'barrel' && !stale ? picture.move.turns : null" />
+            <BarrelRule :width="sizes.w" :height="sizes.rule" :turns-out="state.barrelSixteenths / 16" :range-turns="setup.barrelTurnsRange" :clean-turns="windowState === 'known' ? picture?.windowTurns ?? null : null" :window-state="windowState" :eighths="picture?.eighths ?? []" :turn="picture?.move.do === 'turn' && picture.move.screw === 'barrel' && !stale ? picture.move.turns : null" />
           </div>
         </div>
       </main>
 
-      <aside class="right">
+      <aside class="right"><div class="inner">
         <SomethingElse v-if="panel === 'else'" v-model:screw="screw" :state="state" :teeth="setup.teeth" :noting="noting" :note-trouble="noteTrouble" @record="other" @note="note" @close="panel = 'move'" />
         <section v-else-if="panel === 'keys'" aria-label="Keys">
           <div class="flex items-center justify-between"><h2 class="text-lg font-bold">Keys</h2><button type="button" class="quiet" @click="panel = 'move'">Close</button></div>
@@ -335,17 +342,16 @@ const dismissed = ref(new Set<string>())
           <NextMove
             v-if="picture" :picture="picture" :teeth="setup.teeth" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
             @accept="accept" @sight="sight" @edge="edge" @offset="offset" @gauge="gauge"
-          >
-            <button type="button" class="also" data-test="else" @click="panel = 'else'">I did something else <kbd class="key">E</kbd></button>
-          </NextMove>
+          />
           <CauseBars v-if="picture" class="mt-1" :picture="picture" />
           <p v-else-if="answer.is === 'failed'" class="stopped" role="alert">No advice now: {{ answer.message }}. What you tap is still recorded. <button type="button" class="quiet underline" @click="again">Ask again</button></p>
-          <div v-else data-test="thinking">
-            <p>Working out the first move</p>
-            <button type="button" class="also mt-4 w-full" @click="panel = 'else'">I did something else <kbd class="key">E</kbd></button>
-          </div>
+          <p v-else data-test="thinking">Working out the first move</p>
         </template>
-        <NuxtLink :to="`/jobs/${number}/sheet`" class="quiet mt-auto w-full justify-between border-t border-rule pt-1 text-sm">Brakes, sheet and hand back</NuxtLink>
+        </div>
+          <div v-if="panel === 'move'" class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
+            <button type="button" class="also min-h-11! px-3! text-[0.9375rem]" data-test="else" @click="panel = 'else'">Something else <kbd class="key">E</kbd></button>
+            <NuxtLink :to="`/jobs/${number}/sheet`" class="also min-h-11! px-3! text-[0.9375rem]" data-test="to-sheet">Brakes, sheet</NuxtLink>
+          </div>
       </aside>
 
       <footer class="bottom">
@@ -374,7 +380,8 @@ const dismissed = ref(new Set<string>())
 .left { grid-area: left; display: flex; flex-direction: column; padding: 10px 16px 6px; border-right: 1px solid var(--rule); overflow-y: auto; }
 .middle { grid-area: middle; display: flex; flex-direction: column; gap: 8px; min-height: 0; padding: 12px 16px; overflow-y: auto; }
 .mats { flex: 1; min-height: 0; }
-.right { grid-area: right; display: flex; flex-direction: column; padding: 10px 20px 6px; border-left: 1px solid var(--rule); background: var(--panel); overflow-y: auto; }
+.right { grid-area: right; display: flex; flex-direction: column; padding: 10px 20px 6px; border-left: 1px solid var(--rule); background: var(--panel); min-height: 0; }
+.inner { flex: 1; min-height: 0; overflow-y: auto; padding: 3px; margin: -3px; }
 .bottom { grid-area: bottom; display: grid; grid-template-columns: 180px minmax(0, 1fr); align-items: center; gap: 16px; padding: 10px 16px; border-top: 1px solid var(--rule); background: var(--ground); }
 .lane { position: absolute; top: 0; background: transparent; border-radius: 4px; }
 .lane[aria-pressed='true'] { background: rgb(255 255 255 / 0.07); }
@@ -391,6 +398,7 @@ const dismissed = ref(new Set<string>())
   .bench { grid-template: 'top' auto 'right' auto 'middle' auto 'left' auto 'bottom' auto / minmax(0, 1fr); height: auto; min-height: 100dvh; padding-bottom: 190px; }
   .top { flex-wrap: wrap; gap: 4px 12px; padding: 4px 12px; }
   .right { border-left: 0; border-bottom: 1px solid var(--rule); padding: 10px 14px; }
+  .inner { overflow: visible; }
   .left { border-right: 0; border-top: 1px solid var(--rule); }
   .middle { padding: 10px 8px; }
   .bottom { position: fixed; inset: auto 0 0 0; grid-template-columns: minmax(0, 1fr); gap: 4px; padding: 6px 8px; z-index: 20; }

@@ -3,6 +3,7 @@ import { Download, Printer } from '@lucide/vue'
 import type { Sheet } from '#core/ledger/sheet'
 import { staysBecause } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const route = useRoute()
 const number = Number(route.params.number)
@@ -66,11 +67,11 @@ async function reopen() {
 }
 const print = () => window.print()
 const BRAKES = ['front', 'rear'] as const
-useBenchKeys(() => (closed.value ? {} : {
-  f: () => void prove('front', true),
-  r: () => void prove('rear', true),
+useBenchKeys((): BenchKeys => (closed.value ? {} : {
+  f: () => { void prove('front', true) },
+  r: () => { void prove('rear', true) },
   Enter: () => { if (!stays.value) void handBack('proven') },
-  z: () => void ledger.undo(),
+  z: () => { void ledger.undo() },
 }))
 </script>
 
@@ -118,7 +119,8 @@ useBenchKeys(() => (closed.value ? {} : {
         <p v-else>Working out the sheet</p>
       </div>
     </main>
-    <main v-else class="p-6">
+    <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
+    <main v-if="loaded !== 'ready'" class="p-6">
       <p v-if="loaded === 'loading'">Reading the log</p>
       <p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p>
     </main>
