@@ -4,24 +4,38 @@ import { useEventListener } from '@vueuse/core'
 export type BenchKeys = Record<string, () => void>
 
 /** A caliper types its figure faster than any hand: keys this close together are a figure, not commands. */
-const TYPED_MS = 35
+const TYPED_MS = 30
+/** What a caliper typed, for the field that waits for a figure. */
+export const FIGURE_TYPED = 'ocho:figure'
 
 /** Listens for keys while nobody types into a field and no dialog is open. */
 export function useBenchKeys(keys: () => BenchKeys): void {
-  let last = 0
+  let burst = ''
+  let held: { name: string; timer: ReturnType<typeof setTimeout> } | null = null
+
+  const act = (name: string) => keys()[name.length === 1 ? name.toLowerCase() : name]?.()
+  /** One key alone is a command; several in a rush are a figure, whose Enter is swallowed with it. */
+  function settle() {
+    const typed = burst
+    const name = held?.name ?? ''
+    burst = ''
+    held = null
+    if (typed.length <= 1) act(name)
+    else if (/^[-+]?\d*[.,]?\d+$/.test(typed)) window.dispatchEvent(new CustomEvent(FIGURE_TYPED, { detail: Number(typed.replace(',', '.')) }))
+  }
+
   useEventListener('keydown', (event: KeyboardEvent) => {
     const target = event.target as HTMLElement
     if (event.metaKey || event.ctrlKey || event.altKey || event.repeat) return
     if (target.closest('[role=dialog]') || (event.key !== 'Escape' && target.closest('input, textarea, select'))) return
-    const now = event.timeStamp
-    const fast = now - last < TYPED_MS
-    last = now
-    if (fast && event.key !== 'Escape') return void event.preventDefault()
-    const act = keys()[event.key.length === 1 ? event.key.toLowerCase() : event.key]
-    if (!act) return
-    // a focused button answers Enter itself
-    if (event.key === 'Enter' && target.closest('button, a') && !target.closest('[data-test=accept]')) return
+    // a focused button answers Enter and space itself, but for the one that accepts the move
+    if ((event.key === 'Enter' || event.key === ' ') && !held && target.closest('button, a') && !target.closest('[data-test=accept]')) return
+    const known = event.key.length === 1 ? event.key.toLowerCase() : event.key
+    if (!held && !keys()[known] && !/^[-+\d.,]$/.test(event.key)) return
     event.preventDefault()
-    act()
+    if (held) clearTimeout(held.timer)
+    burst += event.key.length === 1 ? event.key : ''
+    // within a rush, only figures count; its Enter ends it unheard
+    held = { name: held && event.key === 'Enter' ? held.name : event.key, timer: setTimeout(settle, TYPED_MS) }
   })
 }

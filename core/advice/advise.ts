@@ -35,11 +35,24 @@ export function advise(setup: RearSetup, log: BenchEvent[], options: AdviseOptio
 
 /** As `advise`, with the belief behind it. @throws RangeError naming the argument */
 export function consider(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions = {}): Consideration {
-  checkSetup(setup)
-  if (!Array.isArray(log)) throw new RangeError('log must be a list of bench events')
-  const seed = options.seed ?? 1
-  finite('seed', seed)
-  const posterior = believe(setup, log, seed, options.prior)
+  const steps = believing(setup, log, options)
+  for (;;) {
+    const next = steps.next()
+    if (next.done) return judged(next.value, log)
+  }
+}
+
+/** As `consider`, pausing after each event, so that a server goes on answering. */
+export async function considerInSteps(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions, pause: () => Promise<void>): Promise<Consideration> {
+  const steps = believing(setup, log, options)
+  for (;;) {
+    const next = steps.next()
+    if (next.done) return judged(next.value, log)
+    await pause()
+  }
+}
+
+function judged(posterior: Posterior, log: readonly BenchEvent[]): Consideration {
   const analysis = analyse(posterior, log.some(e => e.kind === 'replace' && e.part === 'cassette'))
   const decision = decide(posterior, analysis, log)
   const { right, causes, offsetMm, windowTurns } = analysis
@@ -49,7 +62,11 @@ export function consider(setup: RearSetup, log: readonly BenchEvent[], options: 
   return { posterior, analysis, decision, effect, because, advice: { move: decision.move, why, right, causes, offsetMm, windowTurns } }
 }
 
-function believe(setup: RearSetup, log: readonly BenchEvent[], seed: number, prior: KnownPrior | undefined): Posterior {
+/** Follows the log event by event, from the longest part of it that is still known. */
+function* believing(setup: RearSetup, log: readonly BenchEvent[], { seed = 1, prior }: AdviseOptions): Generator<void, Posterior> {
+  checkSetup(setup)
+  if (!Array.isArray(log)) throw new RangeError('log must be a list of bench events')
+  finite('seed', seed)
   // nonsense anywhere is refused before anything is computed
   log.reduce((trace, event) => step(trace, event, setup), startOf(setup))
   let key = JSON.stringify([setup, seed, prior])
@@ -60,6 +77,7 @@ function believe(setup: RearSetup, log: readonly BenchEvent[], seed: number, pri
   for (let i = Math.max(0, at); i < log.length; i++) {
     posterior = posterior.after(log[i])
     if (i >= log.length - 4) keep(keys[i + 1], posterior)
+    yield
   }
   return posterior
 }

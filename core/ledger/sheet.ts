@@ -94,7 +94,7 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   const heard = state.bench.filter(e => e.kind === 'shift')
   const bad = heard.filter(e => e.heard !== 'clean').length
   if (heard.length) out.push({ what: 'Shifts heard', figure: `${heard.length}, of them ${bad} not clean` })
-  if (first) {
+  if (first && state.bench.some(e => e.kind !== 'sight')) {
     const causes = CAUSES.filter(c => first.advice.causes[c] >= 0.5)
     if (causes.length) out.push({ what: 'Judged to be', figure: causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${percent(first.advice.causes[c])}`).join(', ') })
   }

@@ -1,6 +1,7 @@
 import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
-import { consider } from '#core/advice/advise'
+import { setImmediate as pause } from 'node:timers/promises'
+import { considerInSteps } from '#core/advice/advise'
 import { EVENT_VERSION, EventId, PersonId, type Stored } from '#core/ledger/events'
 import { priorFor } from '#core/ledger/belief'
 import { reduce, staysBecause, type JobState } from '#core/ledger/reduce'
@@ -24,11 +25,13 @@ export async function lastSheet(tx: ShopTx, shop: string, where: { job: string }
 export const recallDate = (at: Date, zone: string): string => formatISO(addDays(new TZDate(at, zone), RECALL_DAYS), { representation: 'date' })
 
 /** The sheet as it would be frozen now. */
-export function draftSheet(state: JobState, known: Sheet | null, at: Date, by: string, how: 'proven' | 'unridable', zone: string): Sheet {
+export async function draftSheet(state: JobState, known: Sheet | null, at: Date, by: string, how: 'proven' | 'unridable', zone: string): Promise<Sheet> {
   const prior = priorFor(state, known)
-  const considered = state.setup ? consider(state.setup, state.bench, { prior }) : null
+  // other tablets' taps are answered between the steps
+  const consider = (log: typeof state.bench) => (state.setup ? considerInSteps(state.setup, log, { prior }, () => pause()) : null)
+  const considered = await consider(state.bench)
   const firstTurn = state.bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
-  const first = state.setup && firstTurn > 0 ? consider(state.setup, state.bench.slice(0, firstTurn), { prior }) : considered
+  const first = firstTurn > 0 ? await consider(state.bench.slice(0, firstTurn)) : considered
   return sheetOf(state, first, considered, at.toISOString(), by, how, how === 'proven' ? recallDate(at, zone) : null)
 }
 
@@ -61,7 +64,7 @@ export async function handBack(db: Db, shop: string, number: number, person: str
     if (order.how === 'proven' && stays) throw new MustStay(`The bike stays: ${stays}`)
     const { zone } = await tx.selectFrom('shop').select('zone').where('shop', '=', shop).executeTakeFirstOrThrow()
     const known = job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null
-    const sheet = draftSheet(state, known, at, person, order.how, zone)
+    const sheet = await draftSheet(state, known, at, person, order.how, zone)
     await append(tx, shop, number, session, [{
       id: EventId.parse(order.id), v: EVENT_VERSION, at: at.toISOString(), basedOn: order.basedOn, by: PersonId.parse(person),
       event: { kind: 'handedBack', how: order.how }, verified: true, signedBy: null,

@@ -14,6 +14,9 @@ const RULE = '#12181a'
 /** The setup sheet on one A4 page. */
 export async function sheetPdf(paper: Paper): Promise<Buffer> {
   pdfmake.setFonts(await fontFiles())
+  // nothing is fetched, and no file but the fonts is read
+  pdfmake.setUrlAccessPolicy(() => false)
+  pdfmake.setLocalAccessPolicy(path => path.endsWith('.woff'))
   return pdfmake.createPdf(definition(paper)).getBuffer()
 }
 

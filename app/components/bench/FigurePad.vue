@@ -1,5 +1,8 @@
 <!-- One figure in mm or degrees: usual ones as touches, any other typed; a caliper that types is a keyboard. -->
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { FIGURE_TYPED } from '~/composables/benchKeys'
+
 const props = defineProps<{ label: string; unit: string; usual: readonly number[]; least: number; most: number; zeroWord?: string; inWord: string; outWord: string }>()
 const emit = defineEmits<{ figure: [value: number] }>()
 const text = ref('')
@@ -12,6 +15,10 @@ const wrong = computed(() => {
   return null
 })
 const say = (v: number) => v === 0 ? props.zeroWord ?? '0' : Math.abs(v).toFixed(1)
+useEventListener(FIGURE_TYPED, (typed: CustomEvent<number>) => {
+  text.value = String(typed.detail)
+  send()
+})
 function send() {
   if (text.value.trim() === '' || wrong.value) return
   emit('figure', value.value)

@@ -49,6 +49,10 @@ const unridable = ref(false)
 let handBackId = newUuid()
 async function handBack(how: 'proven' | 'unridable') {
   if (busy.value) return
+  // what was just tapped is on its way: it goes first
+  busy.value = true
+  await ledger.refresh()
+  busy.value = false
   if (waiting.value.length) return void (words.value = `${waiting.value.length} still waiting to be sent: hand back when all is saved`)
   busy.value = true
   words.value = ''

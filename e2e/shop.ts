@@ -1,0 +1,89 @@
+import { randomBytes } from 'node:crypto'
+import { test as base, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { simulatedBench, type SimulatedBench } from '#core/bench/bench'
+import { setupOf, type RearParts } from '#core/ledger/parts'
+import { buildDemo } from '../demo/build'
+import { hiddenBike, partsOf, type Trouble } from '../demo/bikes'
+import type { DemoJob } from '../demo/jobs'
+import { DEMO_PEOPLE } from '../demo/people'
+import { connect, inShop, type Db } from '../server/db/connect'
+import { takeIn } from '../server/db/jobs'
+import { personByName } from '../server/db/people'
+
+export type TestShop = { code: string; id: string; db: Db; person(name: string): Promise<string>; takeIn(tag: string, parts?: RearParts): Promise<number> }
+
+export const SERVER = () => process.env.OCHO_E2E_URL!
+
+/** Makes a shop with the demo's people and the given jobs, through the same services as the demo. */
+export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<TestShop> {
+  const code = `t-${randomBytes(6).toString('hex')}`
+  const id = await buildDemo(db, { shop: { code, name: `Bench ${code}`, zone: 'Europe/Dublin' }, jobs, demo: false })
+  const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
+  return {
+    code, id, db, person,
+    takeIn: async (tag, parts = partsOf('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
+      customer: { name: 'Hob Tarrant', contact: '085 555 0100' }, bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
+      tag, promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'slow in the middle', parts, sameParts: false,
+    }),
+  }
+}
+
+/** A test with a shop of its own and a signed-in page. */
+export const test = base.extend<{ shop: TestShop; bench: Page }>({
+  // eslint-disable-next-line no-empty-pattern -- Playwright asks for the braces
+  shop: async ({}, use) => {
+    const db = connect(process.env.OCHO_E2E_APP!, 3)
+    await use(await makeShop(db))
+    await db.destroy()
+  },
+  bench: async ({ page, shop }, use) => {
+    await signIn(page, shop)
+    await use(page)
+  },
+})
+export { expect } from '@playwright/test'
+
+export async function signIn(page: Page, shop: TestShop, options: { name?: string; url?: string } = {}): Promise<void> {
+  const { name = 'Ishbel', url = SERVER() } = options
+  const person = DEMO_PEOPLE.find(p => p.name === name)!
+  const answer = await page.request.post(`${url}/api/sign-in`, { data: { shop: shop.code, name, password: person.password } })
+  if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`)
+}
+
+export async function ready(page: Page): Promise<void> {
+  await page.waitForSelector('[data-hydrated]')
+}
+
+/** Opens a job's rear bench and waits for the first advice. */
+export async function openBench(page: Page, number: number, url = SERVER()): Promise<void> {
+  await page.goto(`${url}/jobs/${number}/rear`)
+  await settled(page)
+}
+
+/** A key as a hand presses it: keys in a rush would be a caliper's figure. */
+export async function press(page: Page, key: string): Promise<void> {
+  await page.keyboard.press(key)
+  await page.waitForTimeout(80)
+}
+
+/** The advice is drawn and no longer stale. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 20_000 })
+}
+
+export async function otherDevice(browser: Browser, shop: TestShop, name = 'Ishbel'): Promise<{ page: Page; context: BrowserContext }> {
+  const context = await browser.newContext()
+  const page = await context.newPage()
+  await signIn(page, shop, { name })
+  return { page, context }
+}
+
+/** A simulated bike whose answers the test gives. */
+export function bikeOnStand(parts: RearParts, trouble: Trouble, seed = 5): SimulatedBench {
+  return simulatedBench(setupOf(parts), hiddenBike(parts, trouble), seed)
+}
+
+/** Entries in the database: what was really kept. */
+export const storedEvents = (shop: TestShop, number: number) => inShop(shop.db, shop.id, tx =>
+  tx.selectFrom('event').innerJoin('job', j => j.onRef('job.shop', '=', 'event.shop').onRef('job.id', '=', 'event.job'))
+    .select(['event.id', 'event.seq', 'event.body', 'event.verified', 'event.signed_by']).where('job.shop', '=', shop.id).where('job.number', '=', number).orderBy('event.seq').execute())

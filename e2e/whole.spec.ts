@@ -1,0 +1,194 @@
+import { partsOf } from '../demo/bikes'
+import { bikeOnStand, expect, openBench, press, ready, SERVER, settled, storedEvents, test } from './shop'
+
+test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop }) => {
+  // sign in through the form
+  await page.goto(`${SERVER()}/`)
+  await expect(page).toHaveURL(/sign-in/)
+  await ready(page)
+  await page.getByLabel('Shop code').fill(shop.code)
+  await page.getByLabel('Name').fill('Moss')
+  await page.getByLabel('Password').fill('slack-tide-12')
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByText('No bike waits')).toBeVisible()
+
+  // take a bike in; the text stays as typed
+  await page.locator('[data-test=take-in]').click()
+  await ready(page)
+  await page.getByLabel('Customer', { exact: true }).fill('Ruadh <b>O\'Quay</b> "Q"')
+  await page.getByLabel('Contact').fill('085 555 0190')
+  await page.getByLabel('Bike', { exact: true }).fill('Gannet tourer')
+  await page.getByLabel('Tag').fill('63')
+  await page.getByRole('button', { name: 'Tomorrow 12:00' }).click()
+  await page.locator('[data-test=complaint]').fill('Slow into the easier gears')
+  await page.locator('[data-test=standard]').selectOption('r14-10')
+  await expect(page.locator('[data-test=match]')).toContainText('They go together')
+  await page.getByRole('button', { name: 'Take it in' }).click()
+  await expect(page).toHaveURL(/\/jobs\/\d+\/rear/)
+  const number = Number(/jobs\/(\d+)/.exec(page.url())![1])
+
+  // index it by what the simulated bike says, until Ocho says stop
+  const bench = bikeOnStand(partsOf('r14-10'), { slackMm: 0.7 })
+  for (let round = 0; round < 45; round++) {
+    await settled(page)
+    const move = await page.locator('[data-test=move]').innerText()
+    if (move.includes('Stop here')) break
+    if (move.includes('L stop') || move.includes('H stop')) {
+      const at = move.includes('L stop') ? 'L' : 'H'
+      const seen = bench.perform({ do: 'sight', at })!
+      await page.locator('[data-test=figure-typed]').fill(String('offsetMm' in seen ? seen.offsetMm : 0))
+      await page.getByRole('button', { name: 'Note it' }).click()
+    } else if (/screw|Barrel (out|in)/.test(move)) {
+      const entry = await lastAdvised(page)
+      bench.perform(entry)
+      await page.waitForTimeout(450) // the key is dead until the move was there to be seen
+      await page.locator('[data-test=accept]').click()
+    } else if (move.includes('To the')) {
+      const teeth = Number(/To the (\d+)/.exec(move)![1])
+      const heard = bench.perform({ do: 'shift', to: bench.setup.teeth.indexOf(teeth) })!
+      await page.locator(`[data-test=heard-${'heard' in heard ? heard.heard : ''}]`).click()
+    } else if (move.includes('Wind')) {
+      const teeth = Number(/On the (\d+)/.exec(move)![1])
+      const edge = bench.perform({ do: 'edge', click: bench.setup.teeth.indexOf(teeth), way: move.includes('Wind out') ? 'out' : 'in' })!
+      if (!('found' in edge)) throw new Error('not an edge')
+      await page.locator(edge.found ? `[data-test="edge-${Math.min(2, Math.round(Math.abs(edge.turns) * 8) / 8)}"]` : '[data-test=edge-none]').click()
+    } else throw new Error(`a move the test does not know: ${move}`)
+    await page.waitForTimeout(150)
+  }
+  await expect(page.locator('[data-test=move]')).toContainText('Stop here')
+  expect(bench.isRight()).toBe(true)
+  expect(bench.chainOff()).toBe(false)
+
+  // hand it back: the brakes first
+  await page.locator('[data-test=accept]').click()
+  await expect(page.locator('[data-test=stays]')).toContainText('brakes not proven')
+  await expect(page.locator('[data-test=hand-back]')).toBeDisabled()
+  await page.locator('[data-test=front-holds]').click()
+  await expect(page.locator('[data-test=stays]')).toContainText('rear brake not proven')
+  await page.locator('[data-test=rear-holds]').click()
+  await page.locator('[data-test=hand-back]').click()
+  await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
+  const paper = page.locator('[data-test=paper]')
+  await expect(paper).toContainText('Ruadh <b>O\'Quay</b> "Q"')
+  await expect(paper).toContainText('Settle-in recall')
+  await expect(paper).toContainText('holds, Moss')
+
+  const events = await storedEvents(shop, number)
+  expect(events.at(-1)!.body).toMatchObject({ kind: 'handedBack', how: 'proven' })
+  expect(events.map(e => e.seq)).toEqual(events.map((_, i) => i + 1))
+
+  // it stands by the door now
+  await page.locator('[data-test=to-floor]').click()
+  await expect(page.getByRole('heading', { name: 'By the door' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Gannet tourer' })).toBeVisible()
+})
+
+test('the sheet downloads as a one-page PDF that says what the page says', async ({ bench, shop }) => {
+  const number = await shop.takeIn('7')
+  const answer = await bench.request.get(`${SERVER()}/api/jobs/${number}/sheet.pdf`)
+  expect(answer.headers()['content-type']).toBe('application/pdf')
+  const { getDocument } = await import('pdfjs-dist/legacy/build/pdf.mjs')
+  const pdf = await getDocument({ data: new Uint8Array(await answer.body()), useSystemFonts: true }).promise
+  expect(pdf.numPages).toBe(1)
+  const page = await pdf.getPage(1)
+  const { width, height } = page.getViewport({ scale: 1 })
+  expect([Math.round(width), Math.round(height)]).toEqual([595, 842]) // A4, ISO 216, in points
+  const words = (await page.getTextContent()).items.map(i => ('str' in i ? i.str : '')).join(' ').replace(/\s+/g, ' ')
+  for (const wanted of ['Setup sheet', 'Tag 7', 'Hob Tarrant', 'Marram quay', 'slow in the middle', 'not proven', 'draft']) expect(words).toContain(wanted)
+})
+
+test('indexing goes by keyboard alone', async ({ bench, shop }) => {
+  const number = await shop.takeIn('12')
+  await openBench(bench, number)
+  await expect(bench.locator('[data-test=move]')).toContainText('L stop')
+  await press(bench, '0') // a whole pass runs to the largest: shut until L is seen
+  await press(bench, 'Enter')
+  await expect(bench.locator('[data-test=move]')).toContainText('H stop')
+  await bench.waitForTimeout(500)
+  await press(bench, 'Enter')
+  await expect(bench.locator('[data-test=move]')).not.toContainText('stop')
+  await press(bench, 'ArrowLeft')
+  await press(bench, 'ArrowRight')
+  await press(bench, '4')
+  await press(bench, '1')
+  await press(bench, ']')
+  await press(bench, ']')
+  await expect(bench.locator('[data-test=pending]')).toContainText('Barrel out 1/4')
+  await press(bench, 'Enter')
+  await expect(bench.locator('[data-test=net-barrel]')).toContainText('1/4 out')
+  await press(bench, 'z')
+  await expect(bench.locator('[data-test=net-barrel]')).toHaveText('0')
+  await press(bench, '0')
+  await press(bench, '?')
+  await expect(bench.getByText('take back', { exact: true })).toBeVisible()
+  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
+  expect(kinds).toEqual(['arrived', 'sight', 'sight', 'shift', 'shift', 'turn', 'undo', 'pass'])
+})
+
+test('a known bike with one correction is handed back in at most 12 taps or keys', async ({ page, shop }) => {
+  const { buildDemo } = await import('../demo/build')
+  const { DEMO_JOBS } = await import('../demo/jobs')
+  // a shop that has had this bike before, and has it on its rail again
+  const past = { ...DEMO_JOBS.find(j => j.tag === '31')!, tag: '31' }
+  const code = `${shop.code}-k`
+  const id = await buildDemo(shop.db, { shop: { code, name: 'Known', zone: 'Europe/Dublin' }, jobs: [past], demo: false })
+  const known: typeof shop = { ...shop, code, id }
+  const { inShop } = await import('../server/db/connect')
+  const { findBikes } = await import('../server/db/floor')
+  const { takeIn } = await import('../server/db/jobs')
+  const { personByName } = await import('../server/db/people')
+  const [bike] = await inShop(shop.db, id, tx => findBikes(tx, id, past.frameNumber))
+  const person = await inShop(shop.db, id, async tx => (await personByName(tx, id, 'Ishbel'))!.id)
+  const sheet = bike.last!.sheet
+  await takeIn(shop.db, id, person, null, {
+    customer: { id: bike.customer.id }, bike: { id: bike.bike.id }, tag: '64', promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'a little slow leaving the smallest',
+    parts: { ...sheet.parts, barrel: { ...sheet.parts.barrel, turnsOut: sheet.barrelSixteenths / 16 } }, sameParts: true,
+  })
+  const { signIn } = await import('./shop')
+  await signIn(page, known)
+  await page.goto(`${SERVER()}/`)
+  await ready(page)
+  let touches = 0
+  const tap = async (selector: string) => { touches++; await page.locator(selector).click() }
+  const key = async (name: string) => { touches++; await press(page, name) }
+  await tap('[data-test=tag-64]')
+  await settled(page)
+  await key('Enter') // L in line
+  await expect(page.locator('[data-test=move]')).toContainText('H stop')
+  await page.waitForTimeout(500)
+  await key('Enter') // H in line
+  await expect(page.locator('[data-test=move]')).not.toContainText('H stop')
+  await settled(page)
+  await key('4') // slow at the gear aimed at
+  await page.waitForTimeout(300)
+  await settled(page)
+  // one correction: as advised when a turn is advised, else an eighth out in two
+  if (/Barrel out/.test(await page.locator('[data-test=move]').innerText())) {
+    await page.waitForTimeout(500)
+    await key('Enter')
+  } else {
+    await key(']')
+    await key('Enter')
+  }
+  await expect(page.locator('[data-test=net-barrel]')).toContainText('out')
+  await key('0') // clean all the way in and back
+  await tap('[data-test=to-sheet]')
+  await key('f')
+  await expect(page.locator('[data-test=proof-front]')).toContainText('holds')
+  await key('r')
+  await expect(page.locator('[data-test=proof-rear]')).toContainText('holds')
+  await key('Enter')
+  await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
+  expect(touches).toBeLessThanOrEqual(12)
+})
+
+/** The move as the page would record it, read from what it says. */
+async function lastAdvised(page: import('@playwright/test').Page) {
+  const text = await page.locator('[data-test=move]').innerText()
+  const amount = /(?:(\d+) )?(?:(\d+)\/(\d+))?\s*turns?/.exec(text.replace(/\n/g, ' '))!
+  const turns = Number(amount[1] ?? 0) + (amount[2] ? Number(amount[2]) / Number(amount[3]) : 0)
+  const screw = /^([HL]) screw/.exec(text)?.[1] as 'H' | 'L' | undefined
+  const out = / out/.test(text.split('\n')[0])
+  return { do: 'turn', screw: screw ?? 'barrel', turns: (screw ? !out : out) ? turns : -turns } as const
+}

@@ -1,0 +1,46 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { say } from './say'
+import { ROOT } from './server'
+
+/** Runs everything in order, stops at the first step that fails, and ends with one line of counts. */
+const reports = mkdtempSync(join(tmpdir(), 'ocho-reports-'))
+const count = { passed: 0, failed: 0 }
+
+function step(what: string, command: string, args: string[], env: Record<string, string> = {}): boolean {
+  say(what)
+  const { status } = spawnSync(join(ROOT, 'node_modules', '.bin', command), args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } })
+  if (status !== 0) say(`${what}: failed`)
+  return status === 0
+}
+
+function end(ok: boolean): never {
+  if (!ok && count.failed === 0) count.failed = 1
+  say(ok ? 'all is well' : 'something failed: see above')
+  console.log(`${count.passed} passed, ${count.failed} failed`)
+  process.exit(ok ? 0 : 1)
+}
+
+const unitReport = join(reports, 'unit.json')
+const e2eReport = join(reports, 'e2e.json')
+
+if (!step('preparing types', 'nuxt', ['prepare'])) end(false)
+if (!step('checking types', 'nuxt', ['typecheck'])) end(false)
+if (!step('linting', 'eslint', ['.', '--max-warnings', '0'])) end(false)
+const unit = step('unit tests', 'vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`])
+if (existsSync(unitReport)) {
+  const told = JSON.parse(readFileSync(unitReport, 'utf8')) as { numPassedTests: number; numFailedTests: number }
+  count.passed += told.numPassedTests
+  count.failed += told.numFailedTests
+}
+if (!unit) end(false)
+if (!step('building', 'nuxt', ['build'])) end(false)
+const e2e = step('end-to-end tests', 'playwright', ['test'], { OCHO_E2E_REPORT: e2eReport })
+if (existsSync(e2eReport)) {
+  const { stats } = JSON.parse(readFileSync(e2eReport, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } }
+  count.passed += stats.expected + stats.flaky
+  count.failed += stats.unexpected
+}
+end(e2e)
