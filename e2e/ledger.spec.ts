@@ -1,0 +1,137 @@
+import { randomUUID } from 'node:crypto'
+import { freePort } from '../ops/cluster'
+import { startServer } from '../ops/server'
+import { expect, openBench, otherDevice, press, SERVER, settled, signIn, storedEvents, test } from './shop'
+
+const net = '[data-test=net-barrel]'
+
+test('a reload and another browser show the same state', async ({ bench, shop, browser }) => {
+  const number = await shop.takeIn('21')
+  await openBench(bench, number)
+  for (const key of [']', ']', ']', 'Enter', '4']) await press(bench, key)
+  await expect(bench.locator(net)).toContainText('3/8 out')
+  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await bench.reload()
+  await settled(bench)
+  await expect(bench.locator(net)).toContainText('3/8 out')
+  const other = await otherDevice(browser, shop, 'Moss')
+  await openBench(other.page, number)
+  await expect(other.page.locator(net)).toContainText('3/8 out')
+  await other.context.close()
+})
+
+test('a second tablet sees each tap within a second, and a stale acceptance is asked about', async ({ bench, shop, browser }) => {
+  const number = await shop.takeIn('22')
+  await openBench(bench, number)
+  const other = await otherDevice(browser, shop, 'Moss')
+  await openBench(other.page, number)
+  for (const key of [']', ']']) await press(bench, key)
+  await bench.keyboard.press('Enter')
+  await expect(bench.locator(net)).toContainText('1/4 out')
+  await expect(other.page.locator(net)).toContainText('1/4 out', { timeout: 1000 })
+
+  // both tablets record one and the same advised turn, each without having seen the other's
+  const ishbel = await shop.person('Ishbel')
+  const moss = await shop.person('Moss')
+  const turn = (by: string) => ({ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 2, by, event: { kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.6, cause: null, taken: true } } })
+  for (const [page, by] of [[bench, ishbel], [other.page, moss]] as const)
+    expect((await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [turn(by)] } })).ok()).toBe(true)
+  await expect(bench.locator('[data-test=flagged]')).toContainText('the same turn')
+  await bench.getByRole('button', { name: 'It was the same: take it back' }).click()
+  await expect(bench.locator('[data-test=flagged]')).toBeHidden()
+  await expect(other.page.locator(net)).toContainText('1/2 out')
+  await other.context.close()
+})
+
+test('taps while the server is away are kept, shown as waiting, survive a reload and are sent', async ({ page, shop }) => {
+  const number = await shop.takeIn('23')
+  const port = await freePort()
+  let server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
+  try {
+    const url = server.url
+    await signIn(page, shop, { url })
+    await openBench(page, number, url)
+    // the shell is kept once the service worker has seen a navigation to it
+    await page.evaluate(async () => { await navigator.serviceWorker.ready })
+    await page.reload()
+    await settled(page)
+    await press(page, '4')
+    await expect(page.locator('[data-test=saved]')).toHaveText('saved')
+
+    await server.kill()
+    await press(page, ']')
+    await press(page, 'Enter')
+    await press(page, '2')
+    await expect(page.locator('[data-test=saved]')).toHaveText('2 waiting')
+    await expect(page.locator('[data-test=offline]')).toBeVisible()
+    await expect(page.locator(net)).toContainText('1/8 out')
+
+    await page.reload() // no server: from the shell and what this device keeps
+    await settled(page)
+    await expect(page.locator(net)).toContainText('1/8 out')
+    await expect(page.locator('[data-test=saved]')).toHaveText('2 waiting')
+    expect(await storedEvents(shop, number)).toHaveLength(2)
+
+    server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
+    expect(server.port).toBe(port)
+    await expect(page.locator('[data-test=saved]')).toHaveText('saved', { timeout: 20_000 })
+    const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
+    expect(kinds).toEqual(['arrived', 'shift', 'turn', 'shift'])
+  } finally {
+    await server.stop()
+  }
+})
+
+test('a second contact on "done as advised" does not count, nor a key before the new move is drawn', async ({ bench, shop }) => {
+  const number = await shop.takeIn('24')
+  await openBench(bench, number)
+  await expect(bench.locator('[data-test=move]')).toContainText('L stop')
+  await bench.locator('[data-test=accept]').dblclick()
+  await bench.locator('[data-test=accept]').click({ force: true })
+  await expect(bench.locator('[data-test=move]')).toContainText('H stop')
+  // the new move has only just appeared
+  await bench.evaluate(() => document.querySelector<HTMLButtonElement>('[data-test=accept]')!.click())
+  await bench.waitForTimeout(600)
+  expect(await storedEvents(shop, number)).toHaveLength(2)
+  await bench.locator('[data-test=accept]').click()
+  await expect(bench.locator('[data-test=move]')).not.toContainText('H stop')
+  expect(await storedEvents(shop, number)).toHaveLength(3)
+})
+
+test('an undo of anything is one key, and what a caliper types is a figure and not commands', async ({ bench, shop }) => {
+  const number = await shop.takeIn('25')
+  await openBench(bench, number)
+  await expect(bench.locator('[data-test=move]')).toContainText('L stop')
+  for (const key of '-0.42') await bench.keyboard.press(key === '-' ? 'Minus' : key === '.' ? 'Period' : `Digit${key}`)
+  await bench.keyboard.press('Enter')
+  await expect(bench.locator('[data-test=move]')).toContainText('H stop')
+  const [, sight] = await storedEvents(shop, number)
+  expect(sight.body).toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
+  await bench.waitForTimeout(600)
+  await press(bench, 'z')
+  await expect(bench.locator('[data-test=move]')).toContainText('L stop')
+})
+
+test('one line is enough for somebody who wants no advice', async ({ bench, shop }) => {
+  const number = await shop.takeIn('26')
+  await openBench(bench, number)
+  await press(bench, 'e')
+  await bench.locator('[data-test=else-line]').click()
+  await bench.locator('[data-test=line]').fill('Barrel a touch out, "all" good <i>now</i>')
+  await bench.getByRole('button', { name: 'Write it' }).click()
+  await bench.locator('[data-test=to-sheet]').click()
+  await expect(bench.locator('[data-test=paper]')).toContainText('Barrel a touch out, "all" good <i>now</i>')
+})
+
+test('a pass with two bad gears is three touches', async ({ bench, shop }) => {
+  const number = await shop.takeIn('27')
+  await openBench(bench, number)
+  await bench.locator('[data-test=accept]').click()
+  await expect(bench.locator('[data-test=pass]')).toBeEnabled()
+  await bench.locator('[data-test=mark-3]').click()
+  await bench.locator('[data-test=mark-4]').click()
+  await bench.locator('[data-test=pass]').click()
+  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  const stored = await storedEvents(shop, number)
+  expect(stored.at(-1)!.body).toMatchObject({ kind: 'pass', exceptions: [{ sprocket: 3, way: null, heard: null }, { sprocket: 4, way: null, heard: null }] })
+})

@@ -1,0 +1,79 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, openBench, press, ready, SERVER, settled, test } from './shop'
+
+async function noViolations(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(v => `${where}: ${v.id} ${v.nodes.map(n => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+}
+
+for (const theme of ['light', 'dim'] as const)
+  test(`axe finds nothing on any page, ${theme}`, async ({ bench, shop }) => {
+    await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
+    const number = await shop.takeIn('51')
+    for (const path of ['/', '/take-in', '/shop', `/jobs/${number}`, '/t/nobody']) {
+      await bench.goto(`${SERVER()}${path}`)
+      await ready(bench)
+      await bench.waitForTimeout(400)
+      await noViolations(bench, path)
+    }
+    await openBench(bench, number)
+    await noViolations(bench, 'rear')
+    await press(bench, 'e')
+    await noViolations(bench, 'rear, something else')
+    await press(bench, 'Escape')
+    await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+    await bench.waitForSelector('[data-test=paper]')
+    await noViolations(bench, 'sheet')
+    await bench.locator('[data-test=person]').click()
+    await bench.waitForTimeout(300)
+    await noViolations(bench, 'who works')
+    await bench.context().clearCookies()
+    await bench.goto(`${SERVER()}/sign-in`)
+    await ready(bench)
+    await noViolations(bench, 'sign-in')
+  })
+
+test('at 1280×620 the bench needs no scrolling and nothing is cut', async ({ bench, shop }) => {
+  const number = await shop.takeIn('52')
+  await bench.setViewportSize({ width: 1280, height: 620 })
+  await openBench(bench, number)
+  const { scroll, view } = await bench.evaluate(() => ({ scroll: document.documentElement.scrollHeight, view: innerHeight }))
+  expect(scroll).toBeLessThanOrEqual(view)
+  for (const name of ['lanes', 'rule', 'accept', 'pass', 'heard-off', 'undo', 'to-sheet']) {
+    const box = await bench.locator(`[data-test=${name}]`).boundingBox()
+    expect(box, name).not.toBeNull()
+    expect(box!.y + box!.height, name).toBeLessThanOrEqual(620)
+  }
+})
+
+test('on a phone the keys lie in two rows at the thumb, large enough, and nothing runs out sideways', async ({ bench, shop }) => {
+  const number = await shop.takeIn('53')
+  await bench.setViewportSize({ width: 390, height: 844 })
+  for (const path of ['/', '/take-in', `/jobs/${number}/sheet`]) {
+    await bench.goto(`${SERVER()}${path}`)
+    await ready(bench)
+    await bench.waitForTimeout(300)
+    expect(await bench.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
+  }
+  await openBench(bench, number)
+  expect(await bench.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  const keys = await Promise.all((await bench.locator('[data-test^=heard-], [data-test=pass]').all()).map(k => k.boundingBox()))
+  expect(new Set(keys.map(k => Math.round(k!.y))).size).toBe(2)
+  for (const key of keys) expect(key!.height).toBeGreaterThanOrEqual(56)
+})
+
+test('the result of a tap is on screen within 100 ms with the server answering', async ({ bench, shop }) => {
+  const number = await shop.takeIn('54')
+  await openBench(bench, number)
+  await press(bench, 'e')
+  // from the touch to the frame that shows it
+  const ms = await bench.evaluate(() => new Promise<number>(resolve => {
+    const net = document.querySelector('[data-test=net-barrel]')!
+    const start = performance.now()
+    new MutationObserver(() => requestAnimationFrame(() => resolve(performance.now() - start))).observe(net, { subtree: true, childList: true, characterData: true })
+    document.querySelector<HTMLButtonElement>('[data-test="turn-out-0.25"]')!.click()
+  }))
+  expect(ms).toBeLessThan(100)
+  await settled(bench)
+})

@@ -1,0 +1,218 @@
+import { randomUUID } from 'node:crypto'
+import { readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import type { APIRequestContext } from '@playwright/test'
+import { partsOf } from '../demo/bikes'
+import { expect, makeShop, openBench, otherDevice, ready, SERVER, signIn, storedEvents, test } from './shop'
+
+const HERE = import.meta.dirname
+
+test('a wrong password and a wrong PIN are refused and limited in rate', async ({ page, shop }) => {
+  await page.goto(`${SERVER()}/sign-in`)
+  await ready(page)
+  await expect(page.locator('[data-test=demo-people]')).toHaveCount(0) // no demo here: nobody's secrets are shown
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByText('Password is empty: type it in')).toBeVisible()
+  await page.getByLabel('Shop code').fill(shop.code)
+  await page.getByLabel('Name').fill('Moss')
+  await page.getByLabel('Password').fill('wrong')
+  for (let i = 0; i < 9; i++) {
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await expect(page.getByRole('button', { name: 'Sign in' })).toBeEnabled()
+    await page.waitForTimeout(120)
+  }
+  await expect(page.getByRole('alert')).toContainText('Too many wrong tries')
+  await signIn(page, shop, { name: 'Tarn' })
+  await page.goto(`${SERVER()}/`)
+  await ready(page)
+  await page.locator('[data-test=person]').click()
+  await page.locator('[data-test=name-Wren]').click()
+  for (let i = 0; i < 6; i++) {
+    await page.locator('[data-test=pin]').fill('0000')
+    await page.locator('[data-test=pin-done]').click()
+    await expect(page.getByRole('alert')).toContainText('That PIN does not fit')
+    await page.waitForTimeout(150)
+  }
+  await page.locator('[data-test=pin]').fill('4242')
+  await page.locator('[data-test=pin-done]').click()
+  await expect(page.getByRole('alert')).toContainText('Too many wrong tries')
+})
+
+test('a person is a name and a PIN, and the name alone while fresh', async ({ bench, shop }) => {
+  const number = await shop.takeIn('31')
+  await openBench(bench, number)
+  await bench.locator('[data-test=person]').click()
+  await bench.locator('[data-test=name-Moss]').click()
+  await bench.locator('[data-test=pin]').fill('1357')
+  await bench.locator('[data-test=pin-done]').click()
+  await expect(bench.locator('[data-test=person]')).toHaveText('Moss')
+  await bench.locator('[data-test=person]').click()
+  await bench.locator('[data-test=name-Ishbel]').click() // tapped here a moment ago
+  await expect(bench.locator('[data-test=person]')).toHaveText('Ishbel')
+})
+
+test('a brake that fails keeps the bike; only "leaves unridable" lets it out, and heads the sheet', async ({ bench, shop }) => {
+  const number = await shop.takeIn('32')
+  const handBack = (how: string) => bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 1, how } })
+  expect((await handBack('proven')).status()).toBe(409)
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await bench.locator('[data-test=front-holds]').click()
+  await bench.locator('[data-test=rear-fails]').click()
+  await expect(bench.locator('[data-test=stays]')).toContainText('rear brake failed')
+  await expect(bench.locator('[data-test=hand-back]')).toBeDisabled()
+  expect((await handBack('proven')).status()).toBe(409)
+  await bench.locator('[data-test=unridable]').click()
+  await bench.locator('[data-test=unridable-sure]').click()
+  await expect(bench.locator('[data-test=handed-back]')).toHaveText('Left unridable')
+  await expect(bench.locator('[data-test=paper]')).toContainText('NOT TO BE RIDDEN')
+})
+
+test('a trainee\'s gate needs a mechanic\'s hand', async ({ bench, shop, browser }) => {
+  const number = await shop.takeIn('33')
+  const other = await otherDevice(browser, shop, 'Moss')
+  const page = other.page
+  await page.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await page.locator('[data-test=person]').click()
+  await page.locator('[data-test=name-Wren]').click()
+  await page.locator('[data-test=pin]').fill('4242')
+  await page.locator('[data-test=pin-done]').click()
+  await expect(page.locator('[data-test=person]')).toHaveText('Wren')
+  const wren = await shop.person('Wren')
+  const alone = await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: wren, event: { kind: 'proof', brake: 'front', holds: true } }] } })
+  expect((await alone.json()).answers[0]).toMatchObject({ is: 'refused', field: 'sign' })
+  await page.locator('[data-test=front-holds]').click()
+  await page.locator('[data-test=sign-Moss]').click()
+  await page.locator('[data-test=pin]').fill('1357')
+  await page.locator('[data-test=pin-done]').click()
+  await expect(page.locator('[data-test=proof-front]')).toContainText('holds, Moss')
+  expect((await storedEvents(shop, number)).at(-1)!.signed_by).toBe(await shop.person('Moss'))
+  await other.context.close()
+  void bench
+})
+
+test('a mismatch is said at once, in millimetres, gear by gear', async ({ bench }) => {
+  await bench.goto(`${SERVER()}/take-in`)
+  await ready(bench)
+  await bench.locator('[data-test=standard]').selectOption('r17-9')
+  await expect(bench.locator('[data-test=match]')).toContainText('They go together')
+  await bench.locator('[data-test=shifter]').selectOption('r11-9')
+  // 8 clicks of 4.0 mm at a fitted 1.706 against 8 gaps of 4.35 mm: 19.79 mm apart, half at each end
+  await expect(bench.locator('[data-test=match]')).toContainText('Will not index: 9.89 mm off')
+  await expect(bench.getByRole('img', { name: /Misfit by gear in mm/ })).toHaveAttribute('aria-label', /-9\.89, -7\.42, .* 9\.89/)
+})
+
+test('every form refuses nonsense beside its line and keeps what was typed', async ({ bench }) => {
+  await bench.goto(`${SERVER()}/take-in`)
+  await ready(bench)
+  await bench.getByRole('button', { name: 'Take it in' }).click()
+  for (const words of ['Customer is empty', 'Bike is empty', 'Tag: 1 to 8 letters', 'Promised: choose', 'Complaint is empty', 'Speeds: a whole number']) await expect(bench.getByText(words).first()).toBeVisible()
+  await bench.locator('[data-test=standard]').selectOption('r17-9')
+  for (const [label, bad, words] of [
+    ['Speeds', '0', 'from 2 to 14'], ['Pull per click, mm', '9', 'from 1 to 6 mm'], ['Pull per click, mm', 'NaN', 'type a number'],
+    ['Pitch, mm', '-3', 'from 2.5 to 8 mm'], ['Teeth, smallest sprocket first', '11 51 60 61 70 80 90 91 92', 'at most 60 teeth'], ['Teeth, smallest sprocket first', '11 51 52 53 54 55 56 57 58', 'A step of 40 teeth'],
+    ['Barrel out now, turns', 'two', 'type the turns'],
+  ] as const) {
+    await bench.locator('[data-test=standard]').selectOption('')
+    await bench.locator('[data-test=standard]').selectOption('r17-9')
+    await bench.getByLabel(label).fill(bad)
+    await expect(bench.getByText(words).first()).toBeVisible()
+    await expect(bench.getByLabel(label)).toHaveValue(bad)
+    await bench.getByLabel('Barrel out now, turns').fill('')
+  }
+  await bench.getByLabel('Customer', { exact: true }).fill('x'.repeat(81))
+  await bench.getByRole('button', { name: 'Take it in' }).click()
+  await expect(bench.getByText('Customer is longer than 80 characters')).toBeVisible()
+})
+
+test('nonsense sent to the server is refused with the field, and the rest of the batch is kept', async ({ bench, shop }) => {
+  const number = await shop.takeIn('34')
+  const by = await shop.person('Ishbel')
+  const url = `${SERVER()}/api/jobs/${number}/events`
+  const entry = (event: unknown, id: string = randomUUID()) => ({ id, v: 1, at: new Date().toISOString(), basedOn: 1, by, event })
+  const turn = (sixteenths: unknown) => ({ kind: 'turn', screw: 'barrel', sixteenths })
+  const good = entry(turn(2))
+  const sent = await bench.request.post(url, { data: { entries: [
+    entry({ kind: 'teleport' }), entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }), entry(turn('two')), entry(turn(0)), entry(turn(100_000)), good,
+    entry({ kind: 'shift', from: 0, to: 1, heard: 'sings' }), { ...entry(turn(2)), at: 'yesterday' }, entry({ kind: 'handedBack', how: 'proven' }), { nonsense: true },
+    entry({ kind: 'edge', click: 0, way: 'out', sixteenths: 3, found: true }), entry({ kind: 'edge', click: 2, way: 'out', sixteenths: -3, found: true }),
+  ] } })
+  expect(sent.status()).toBe(200)
+  const { answers } = await sent.json() as { answers: { is: string; message?: string; field?: string }[] }
+  expect(answers.map(a => a.is)).toEqual(['refused', 'refused', 'refused', 'refused', 'refused', 'stored', 'refused', 'refused', 'refused', 'refused', 'refused', 'refused'])
+  expect(answers[0].message).toContain('reload to update')
+  expect(answers[1].message).toContain('This bike has 10 gears')
+  expect(answers.filter(a => a.is === 'refused').every(a => a.field && a.message)).toBe(true)
+  expect(await storedEvents(shop, number)).toHaveLength(2)
+
+  // the same again changes nothing; the same id with other content is refused
+  const again = await (await bench.request.post(url, { data: { entries: [good, { ...good, event: turn(4) }] } })).json()
+  expect(again.answers.map((a: { is: string }) => a.is)).toEqual(['held', 'refused'])
+  expect(await storedEvents(shop, number)).toHaveLength(2)
+
+  expect((await bench.request.post(url, { data: { entries: [] } })).status()).toBe(400)
+  expect((await bench.request.post(url, { headers: { 'content-type': 'application/json' }, data: '{"entries":' })).status()).toBe(400)
+  expect((await bench.request.post(url, { data: { entries: ['x'.repeat(5_000_000)] } })).status()).toBe(413)
+  expect((await bench.request.post(url, { headers: { 'content-type': 'text/plain' }, data: 'x' })).status()).toBe(415)
+  expect((await bench.request.post(`${SERVER()}/api/jobs/9999/events`, { data: { entries: [good] } })).status()).toBe(404)
+  expect((await bench.request.get(`${SERVER()}/api/jobs/abc`)).status()).toBe(400)
+  expect((await bench.request.get(`${SERVER()}/api/tags/zz99`)).status()).toBe(404)
+  expect((await bench.request.get(`${SERVER()}/api/tags/${encodeURIComponent('a b;')}`)).status()).toBe(400)
+  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text: 'x'.repeat(401) } })).status()).toBe(400)
+  const half = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '34', promisedAt: new Date().toISOString(), complaint: 'c', parts: partsOf('r17-9'), sameParts: false } })
+  expect(half.status()).toBe(409) // the tag hangs on an open job
+  expect((await (await bench.request.get(`${SERVER()}/api/bikes?q=B`)).json()).some((f: { bike: { name: string } }) => f.bike.name === 'B')).toBe(false) // nothing half-written
+})
+
+/** Every route file of the server, as method and address. */
+function routes(number: number, id: string): { method: string; path: string; file: string }[] {
+  const root = join(HERE, '..', 'server', 'api')
+  return (readdirSync(root, { recursive: true }) as string[]).filter(f => f.endsWith('.ts')).map(file => {
+    const [, path, method] = /^(.*)\.(get|post|delete)\.ts$/.exec(file.replaceAll('\\', '/'))!
+    return { method: method.toUpperCase(), path: `/api/${path.replace(/\/?index$/, '').replace('[number]', String(number)).replace('[tag]', '41').replace('[id]', id)}`, file }
+  })
+}
+
+const OPEN = ['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts']
+const send = (request: APIRequestContext, r: { method: string; path: string }, data?: unknown) =>
+  request.fetch(`${SERVER()}${r.path}`, { method: r.method, data, headers: data ? { 'content-type': 'application/json' } : {}, timeout: 8000, maxRedirects: 0 })
+
+test('every route but health, sign-in and first run needs a session', async ({ request }) => {
+  for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file))) expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
+})
+
+test('a second shop can reach nothing of the first, by any route', async ({ bench, shop, browser }) => {
+  const number = 1
+  expect(await shop.takeIn('41')).toBe(number)
+  const secret = 'Hob Tarrant'
+  const theirs = await makeShop(shop.db)
+  const other = await otherDevice(browser, theirs)
+  const [device] = await (await bench.request.get(`${SERVER()}/api/shop/devices`)).json() as { id: string }[]
+  const ishbel = await shop.person('Ishbel')
+  const bodies: Record<string, unknown> = {
+    'jobs/[number]/events.post.ts': { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: ishbel, event: { kind: 'turn', screw: 'barrel', sixteenths: 2 } }] },
+    'jobs/[number]/notes.post.ts': { text: 'mine now' },
+    'jobs/[number]/hand-back.post.ts': { id: randomUUID(), basedOn: 1, how: 'unridable' },
+    'jobs/[number]/reopen.post.ts': { id: randomUUID(), basedOn: 1 },
+    'session/person.post.ts': { person: ishbel, pin: '2468' },
+  }
+  for (const r of routes(number, device.id).filter(x => !OPEN.includes(x.file) && x.file !== 'sign-out.post.ts')) {
+    if (r.file === 'jobs/[number]/live.get.ts') continue // tells no content; its refetch is tried below
+    const answer = await send(other.page.request, { ...r, path: r.path.endsWith('/bikes') ? `${r.path}?q=Hob` : r.path }, bodies[r.file] ?? (r.method === 'GET' ? undefined : {}))
+    expect(await answer.text(), `${r.method} ${r.path}`).not.toContain(secret)
+    if (r.path.includes('/jobs/') || r.method === 'DELETE' || r.file in bodies) expect([400, 401, 403, 404], `${r.method} ${r.path}: ${answer.status()}`).toContain(answer.status())
+  }
+  expect(await storedEvents(shop, number)).toHaveLength(1)
+  expect((await bench.request.get(`${SERVER()}/api/session`)).ok()).toBe(true) // not signed out from afar
+  await other.context.close()
+})
+
+test('a device is signed out from afar by the owner', async ({ bench, shop, browser }) => {
+  const other = await otherDevice(browser, shop, 'Moss')
+  await bench.goto(`${SERVER()}/shop`)
+  await ready(bench)
+  await bench.getByRole('button', { name: 'Sign out', exact: true }).first().click()
+  await expect(bench.getByRole('button', { name: 'Sign out', exact: true })).toHaveCount(0)
+  expect((await other.page.request.get(`${SERVER()}/api/floor`)).status()).toBe(401)
+  expect((await other.page.request.get(`${SERVER()}/api/shop/devices`)).status()).toBe(401)
+  await other.context.close()
+})
