@@ -66,14 +66,19 @@ test('on a phone the keys lie in two rows at the thumb, large enough, and nothin
 test('the result of a tap is on screen within 100 ms with the server answering', async ({ bench, shop }) => {
   const number = await shop.takeIn('54')
   await openBench(bench, number)
-  await press(bench, 'e')
-  // from the touch to the frame that shows it
-  const ms = await bench.evaluate(() => new Promise<number>(resolve => {
-    const net = document.querySelector('[data-test=net-barrel]')!
-    const start = performance.now()
-    new MutationObserver(() => requestAnimationFrame(() => resolve(performance.now() - start))).observe(net, { subtree: true, childList: true, characterData: true })
-    document.querySelector<HTMLButtonElement>('[data-test="turn-out-0.25"]')!.click()
-  }))
-  expect(ms).toBeLessThan(100)
-  await settled(bench)
+  const taps: number[] = []
+  for (let i = 0; i < 7; i++) {
+    await press(bench, 'e')
+    await bench.waitForSelector('[data-test="turn-out-0.125"]')
+    // from the touch to the frame that shows it
+    taps.push(await bench.evaluate(() => new Promise<number>(resolve => {
+      const net = document.querySelector('[data-test=net-barrel]')!
+      const start = performance.now()
+      new MutationObserver(() => requestAnimationFrame(() => resolve(performance.now() - start))).observe(net, { subtree: true, childList: true, characterData: true })
+      document.querySelector<HTMLButtonElement>('[data-test="turn-out-0.125"]')!.click()
+    })))
+    await settled(bench)
+  }
+  taps.sort((a, b) => a - b)
+  expect(taps[3], `median of ${taps.map(Math.round).join(', ')} ms`).toBeLessThan(100)
 })

@@ -25,6 +25,7 @@ export function useContractForm<V extends Record<string, unknown>, T>(options: {
   const server = shallowRef<Record<string, string>>({})
   const form = useForm({
     defaultValues: options.initial,
+    canSubmitWhenInvalid: true, // a corrected form is checked again on sending
     validators: { onSubmit: options.schema as never },
     onSubmitInvalid: () => { trouble.value = 'Something is missing or does not fit: see the marked lines' },
     onSubmit: async ({ value }) => {

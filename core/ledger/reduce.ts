@@ -8,7 +8,7 @@ import { setupOf, type RearParts } from './parts'
 import { benchEventsOf } from './project'
 
 /** An entry as the reducer needs it: stored or still waiting. */
-export type Told = { id: EventId; at: string; by: PersonId; event: LedgerEvent; signedBy?: PersonId | null }
+export type Told = { id: EventId; at: string; by: PersonId; event: LedgerEvent; signedBy?: PersonId | null; seq?: number; basedOn?: number }
 
 export type ScrewName = 'barrel' | 'H' | 'L' | 'B'
 export type Place = { where: 'rack' | 'stand' | 'door' | 'gone'; stand: number | null }
@@ -23,6 +23,8 @@ export type JobState = {
   /** Screws whose count was restarted since arrival, and so cannot be put back "as it came in". */
   restarted: ReadonlySet<ScrewName>
   barrelSixteenths: number
+  /** Place in the log of each screw's last turn. */
+  lastTurnSeq: Partial<Record<ScrewName, number>>
   proofs: { front: Proof | null; rear: Proof | null }
   /** Closed by hand-back: how, by whom, when. */
   handedBack: { how: 'proven' | 'unridable'; by: PersonId; at: string } | null
@@ -43,6 +45,7 @@ const fresh = (): JobState => ({
   netSixteenths: { barrel: 0, H: 0, L: 0, B: 0 },
   restarted: new Set(),
   barrelSixteenths: 0,
+  lastTurnSeq: {},
   proofs: { front: null, rear: null },
   handedBack: null,
   setup: null,
@@ -74,9 +77,9 @@ function apply(s: JobState, told: Told): JobState {
     case 'placed':
       return { ...s, place: { where: event.where, stand: event.stand } }
     case 'turn':
-      return onBench({ ...s, netSixteenths: { ...s.netSixteenths, [event.screw]: s.netSixteenths[event.screw] + event.sixteenths } }, told)
+      return onBench(askIfStale({ ...s, netSixteenths: { ...s.netSixteenths, [event.screw]: s.netSixteenths[event.screw] + event.sixteenths } }, told, event.screw), told)
     case 'edge':
-      return onBench({ ...s, netSixteenths: { ...s.netSixteenths, barrel: s.netSixteenths.barrel + event.sixteenths } }, told)
+      return onBench(askIfStale({ ...s, netSixteenths: { ...s.netSixteenths, barrel: s.netSixteenths.barrel + event.sixteenths } }, told, 'barrel'), told)
     case 'reclamp':
       return onBench(restart(s, ['barrel']), told)
     case 'replace':
@@ -97,6 +100,17 @@ function apply(s: JobState, told: Told): JobState {
       return s
     default:
       return unreachable(event)
+  }
+}
+
+/** Two tablets may accept one move: a turn as advised, based on a log without the last turn of that screw, is asked about. */
+function askIfStale(s: JobState, { id, event, seq, basedOn }: Told, screw: ScrewName): JobState {
+  const last = s.lastTurnSeq[screw]
+  const stale = last !== undefined && basedOn !== undefined && basedOn < last && 'advised' in event && event.advised?.taken === true
+  return {
+    ...s,
+    lastTurnSeq: seq === undefined ? s.lastTurnSeq : { ...s.lastTurnSeq, [screw]: seq },
+    flagged: stale ? [...s.flagged, { id, why: 'Another tablet had just turned this screw. Was that the same turn, or another?' }] : s.flagged,
   }
 }
 

@@ -39,7 +39,7 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
   }
 }
 
-const numbers = (text: string): number[] => text.trim().split(/[\s;,/–-]+(?=[\d.])|\s+/).filter(Boolean).map(t => Number(t.replace(',', '.')))
+const numbers = (text: string): number[] => text.trim().split(/[\s;/]+|,\s+/).filter(Boolean).map(t => Number(t.replace(',', '.')))
 const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')))
 
 export type ReadParts = { is: 'parts'; parts: RearParts } | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }

@@ -99,7 +99,7 @@ async function put(event: LedgerEvent, words: string) {
   aim.value = null
   pending.value = 0
   edgeChosen.value = -1
-  tick()
+  requestAnimationFrame(() => setTimeout(tick)) // what is seen comes before what is heard
   await ledger.append(event)
 }
 const session = useSession()
@@ -290,7 +290,7 @@ const dismissed = ref(new Set<string>())
     </div>
 
     <template v-else-if="setup && geometry">
-      <aside class="left">
+      <aside class="left" aria-label="Stages and turns">
         <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="rear" />
         <div class="mt-auto pt-2">
           <NetTurns :state="state" />
@@ -328,7 +328,7 @@ const dismissed = ref(new Set<string>())
         </div>
       </main>
 
-      <aside class="right"><div class="inner">
+      <aside class="right" aria-label="Advice"><div class="inner">
         <SomethingElse v-if="panel === 'else'" v-model:screw="screw" :state="state" :teeth="setup.teeth" :noting="noting" :note-trouble="noteTrouble" @record="other" @note="note" @close="panel = 'move'" />
         <section v-else-if="panel === 'keys'" aria-label="Keys">
           <div class="flex items-center justify-between"><h2 class="text-lg font-bold">Keys</h2><button type="button" class="quiet" @click="panel = 'move'">Close</button></div>
