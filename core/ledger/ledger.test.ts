@@ -1,0 +1,174 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { consider } from '../advice/advise'
+import { partsOf } from '../../demo/bikes'
+import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStored, sprocketsNeeded, type LedgerKind } from './events'
+import { ledgerEventOf } from './fromBench'
+import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
+import { asItCameIn, barrelLeft, reduce, staysBecause, undoable, type Told } from './reduce'
+import { sayNet, Sheet, sheetOf } from './sheet'
+
+const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`
+const by = PersonId.parse(uuid(1))
+const at = '2026-11-25T10:00:00.000Z'
+let count = 100
+const told = (event: LedgerEvent, extra: Partial<Told> = {}): Told => ({ id: EventId.parse(uuid(count++)), at, by, event, ...extra })
+const parts = partsOf('r14-10')
+const arrived = told({ kind: 'arrived', parts })
+const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', extra: Partial<Told> = {}) => told({ kind: 'turn', screw, sixteenths }, extra)
+
+/** One of each kind: a new kind must be added here, and so be thought about. */
+const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
+  arrived: { kind: 'arrived', parts },
+  placed: { kind: 'placed', where: 'stand', stand: 2 },
+  shift: { kind: 'shift', from: 0, to: 1, heard: 'clean' },
+  pass: { kind: 'pass', exceptions: [] },
+  turn: { kind: 'turn', screw: 'barrel', sixteenths: 4 },
+  edge: { kind: 'edge', click: 2, way: 'in', sixteenths: -6, found: true },
+  sight: { kind: 'sight', at: 'L', offsetMm: 0.3 },
+  offset: { kind: 'offset', click: 3, offsetMm: -0.2 },
+  gauge: { kind: 'gauge', camberDeg: 1.2, toeDeg: -0.3, acrossMm: 12.6 },
+  reclamp: { kind: 'reclamp', barrelSixteenthsOut: 32 },
+  replace: { kind: 'replace', part: 'cable' },
+  proof: { kind: 'proof', brake: 'front', holds: true },
+  undo: { kind: 'undo', undoes: EventId.parse(uuid(7)) },
+  handedBack: { kind: 'handedBack', how: 'proven' },
+  reopened: { kind: 'reopened' },
+}
+
+describe('entries', () => {
+  test('every kind passes its own schema and is taken by the reducer', () => {
+    for (const event of Object.values(ONE_OF_EACH)) {
+      expect(LedgerEvent.parse(JSON.parse(JSON.stringify(event)))).toEqual(event)
+      expect(() => reduce([arrived, told(event)])).not.toThrow()
+    }
+    expect(Object.keys(ONE_OF_EACH).sort()).toEqual(LedgerEvent.options.map(o => o.shape.kind.value).sort())
+  })
+  test('no kind has room for a name or free text', () => {
+    for (const event of Object.values(ONE_OF_EACH)) expect(LedgerEvent.safeParse({ ...event, note: 'Marit rang' }).success).toBe(false)
+  })
+  test('an unknown kind or a later version is not read: "reload to update"', () => {
+    const stored = { ...turn(2), v: 1, basedOn: 0, seq: 3, receivedAt: at, verified: true, signedBy: null }
+    expect(readStored(stored)).not.toBeNull()
+    expect(readStored({ ...stored, event: { kind: 'teleport' } })).toBeNull()
+    expect(readStored({ ...stored, v: 2 })).toBeNull()
+  })
+  test('a batch must hold something, and an entry must be whole', () => {
+    expect(AppendRequest.safeParse({ entries: [] }).success).toBe(false)
+    expect(Entry.safeParse({ ...turn(2), v: 1, basedOn: 0, person: by }).success).toBe(false)
+  })
+  test('gates are L and the brakes; what an entry needs of the cassette follows from it', () => {
+    expect(Object.values(ONE_OF_EACH).filter(isGate).map(e => e.kind)).toEqual(['sight', 'proof'])
+    expect(sprocketsNeeded({ kind: 'shift', from: 3, to: 9, heard: 'clean' })).toBe(10)
+    expect(sprocketsNeeded({ kind: 'edge', click: 9, way: 'out', sixteenths: 2, found: true })).toBe(11)
+    expect(sprocketsNeeded({ kind: 'edge', click: 0, way: 'out', sixteenths: 2, found: true })).toBeGreaterThan(14)
+  })
+})
+
+describe('reduce', () => {
+  test('net turns, travel left and "as it came in"', () => {
+    const state = reduce([arrived, turn(6), turn(-2), turn(4, 'H'), turn(-1, 'B')])
+    expect(state.netSixteenths).toEqual({ barrel: 4, H: 4, L: 0, B: -1 })
+    expect(barrelLeft(state)).toEqual({ inTurns: 3.25, outTurns: 2.75 })
+    expect(asItCameIn(state)).toEqual({ barrel: -4, H: -4, B: 1 })
+    expect([sayNet('barrel', 10), sayNet('H', 4), sayNet('L', -8), sayNet('B', 0)]).toEqual(['5/8 out', '1/4 in', '1/2 out', '0'])
+  })
+  test('told twice counts once; an undo takes back, an undo of an undo brings back', () => {
+    const t = turn(6)
+    const undo = told({ kind: 'undo', undoes: t.id })
+    expect(reduce([arrived, t, t]).netSixteenths.barrel).toBe(6)
+    expect(reduce([arrived, t, undo]).netSixteenths.barrel).toBe(0)
+    expect(reduce([arrived, t, undo, told({ kind: 'undo', undoes: undo.id })]).netSixteenths.barrel).toBe(6)
+    expect(undoable(reduce([arrived, t, undo]))).toBeNull()
+    expect(undoable(reduce([arrived, t]))!.id).toBe(t.id)
+  })
+  test('any mix of turns and undos nets to the turns in force, and any log reduces the same with every entry told twice', () => {
+    fc.assert(fc.property(fc.array(fc.record({ sixteenths: fc.integer({ min: -8, max: 8 }).filter(x => x !== 0), undo: fc.boolean() }), { maxLength: 25 }), steps => {
+      const log: Told[] = [arrived]
+      let net = 0
+      for (const s of steps) {
+        const t = turn(s.sixteenths, 'L')
+        log.push(t)
+        if (s.undo) log.push(told({ kind: 'undo', undoes: t.id }))
+        else net += s.sixteenths
+      }
+      expect(reduce(log).netSixteenths.L).toBe(net)
+      expect(reduce([...log, ...log])).toEqual(reduce(log))
+    }), { numRuns: 50, seed: 2 })
+  })
+  test('a lever is taken from the log: after an undo `from` is derived anew', () => {
+    const first = told({ kind: 'shift', from: 0, to: 4, heard: 'clean' })
+    const second = told({ kind: 'shift', from: 4, to: 5, heard: 'slow' })
+    const state = reduce([arrived, first, second, told({ kind: 'undo', undoes: first.id })])
+    expect(state.bench).toEqual([{ kind: 'shift', from: 0, to: 5, heard: 'slow' }])
+  })
+  test('a turn past the assumed thread is kept and flagged, never dropped or thrown', () => {
+    const far = turn(16 * 4)
+    const state = reduce([arrived, far, turn(2)])
+    expect(state.netSixteenths.barrel).toBe(66)
+    expect(state.flagged).toEqual([{ id: far.id, why: 'past the assumed thread: count the turns out again' }])
+    expect(state.bench).toHaveLength(1)
+  })
+  test('the same advised turn from two tablets is asked about; a later one, or one not as advised, is not', () => {
+    const advised = { move: 'turn barrel 0.25', right: 0.2, after: 0.7, cause: null, taken: true }
+    const accept = (seq: number, basedOn: number, taken = true) => told({ kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { ...advised, taken } }, { seq, basedOn })
+    expect(reduce([arrived, accept(2, 1), accept(3, 1)]).flagged).toHaveLength(1)
+    expect(reduce([arrived, accept(2, 1), accept(3, 2)]).flagged).toHaveLength(0)
+    expect(reduce([arrived, accept(2, 1), accept(3, 1, false)]).flagged).toHaveLength(0)
+  })
+  test('a re-clamp starts the barrel\'s count again, a new derailleur all screws', () => {
+    const state = reduce([arrived, turn(6), turn(3, 'H'), told({ kind: 'reclamp', barrelSixteenthsOut: 24 })])
+    expect([state.netSixteenths.barrel, state.barrelSixteenths]).toEqual([0, 24])
+    expect(asItCameIn(state)).toEqual({ H: -3 })
+    expect(reduce([arrived, turn(3, 'H'), told({ kind: 'replace', part: 'derailleur' })]).netSixteenths.H).toBe(0)
+  })
+  test('a bike stays until both brakes hold; a failed one keeps it; reopening asks again', () => {
+    const proof = (brake: 'front' | 'rear', holds: boolean) => told({ kind: 'proof', brake, holds })
+    expect(staysBecause(reduce([arrived]))).toBe('brakes not proven')
+    expect(staysBecause(reduce([arrived, proof('front', true)]))).toBe('rear brake not proven')
+    expect(staysBecause(reduce([arrived, proof('front', true), proof('rear', false)]))).toBe('rear brake failed its proof')
+    const good = [arrived, proof('front', true), proof('rear', false), proof('rear', true)]
+    expect(staysBecause(reduce(good))).toBeNull()
+    expect(staysBecause(reduce([...good, told({ kind: 'handedBack', how: 'proven' }), told({ kind: 'reopened' })]))).toBe('brakes not proven')
+  })
+})
+
+describe('the projection to bench events', () => {
+  test('a clean pass is every arrival in and back; exceptions with what was heard stand in it', () => {
+    const n = 10
+    const clean = reduce([arrived, told({ kind: 'pass', exceptions: [] })])
+    expect(clean.bench).toHaveLength(2 * (n - 1))
+    expect(clean.bench.every(e => e.kind === 'shift' && e.heard === 'clean')).toBe(true)
+    expect(clean.trace).toMatchObject({ lever: 0, lastInward: false })
+    const slow = reduce([arrived, told({ kind: 'pass', exceptions: [{ sprocket: 4, way: 'spokes', heard: 'slow' }] })]).bench
+    expect(slow.filter(e => e.kind === 'shift' && e.heard === 'slow')).toEqual([{ kind: 'shift', from: 3, to: 4, heard: 'slow' }])
+  })
+  test('an exception without what was heard says "not clean", once for the gear', () => {
+    const { bench } = reduce([arrived, told({ kind: 'pass', exceptions: [{ sprocket: 4, way: null, heard: null }, { sprocket: 9, way: null, heard: null }] })])
+    expect(bench.filter(e => e.kind === 'unclean')).toEqual([{ kind: 'unclean', to: 4, ways: ['spokes', 'frame'] }, { kind: 'unclean', to: 9, ways: ['spokes'] }])
+    const belief = consider(setupOf(parts), bench)
+    expect(belief.advice.right).toBeLessThan(0.5)
+  })
+  test('what the bench tells goes into the ledger and comes back the same', () => {
+    const events = [{ kind: 'sight', at: 'L', offsetMm: 0.3 }, { kind: 'sight', at: 'H', offsetMm: -0.4 }, { kind: 'shift', from: 0, to: 3, heard: 'rubs-in' }, { kind: 'turn', screw: 'barrel', turns: -0.375 }, { kind: 'edge', click: 4, way: 'out', turns: 0.5625, found: true }, { kind: 'offset', click: 2, offsetMm: 0.1 }, { kind: 'hanger', camberDeg: 0.8, toeDeg: 0.1 }, { kind: 'reclamp', barrelTurnsOut: 2 }, { kind: 'replace', part: 'hanger' }] as const
+    expect(reduce([arrived, ...events.map(e => told(ledgerEventOf(e)))]).bench).toEqual(events)
+  })
+  test('a shifter and a cassette that differ in gears are compared on what they share', () => {
+    const mixed: RearParts = { ...parts, shifter: partsOf('r17-8').shifter }
+    expect(sharedGears(mixed)).toBe(8)
+    expect(setupOf(mixed).teeth).toHaveLength(8)
+    expect(unusedGears(mixed)).toBe('The largest 2 sprockets cannot be reached by this shifter')
+    expect(unusedGears(parts)).toBeNull()
+  })
+})
+
+test('a sheet says found, done and left, and passes its schema', () => {
+  const state = reduce([arrived, told({ kind: 'sight', at: 'L', offsetMm: 0 }), told({ kind: 'sight', at: 'H', offsetMm: -0.6 }), told({ kind: 'shift', from: 0, to: 3, heard: 'slow' }), turn(6), told({ kind: 'replace', part: 'cable' }), told({ kind: 'proof', brake: 'front', holds: true })])
+  const considered = consider(state.setup!, state.bench)
+  const sheet = Sheet.parse(JSON.parse(JSON.stringify(sheetOf(state, considered, considered, at, by, 'unridable', null))))
+  expect(sheet.found.map(f => f.figure)).toContain('in line')
+  expect(sheet.done.map(f => f.what)).toContain('Cable and housing renewed')
+  expect(sheet.left.at(-1)).toEqual({ what: 'Leaves unridable', figure: 'rear brake not proven' })
+  expect(sheet.drivetrain).toBe('10-speed · 2.8 mm × 1.4 = 3.92 · pitch 3.95')
+  expect(sheet.belief.cable?.sd).toBeGreaterThan(0)
+})

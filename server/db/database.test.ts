@@ -1,0 +1,156 @@
+import { randomUUID } from 'node:crypto'
+import { sql } from 'kysely'
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
+import { partsOf } from '../../demo/bikes'
+import { hashSecret, secretMatches } from '../auth/secrets'
+import { connect, inShop, type Db } from './connect'
+import { findBikes, floor } from './floor'
+import { CannotTakeIn, takeIn } from './jobs'
+import { append, entriesAfter, NoSuchJob, type Signed } from './ledger'
+import { createShop, people, shopOfCode } from './people'
+import { handBack, lastSheet, MustStay, reopen } from './sheets'
+
+let db: Db
+let owner: Db
+beforeAll(() => {
+  db = connect(inject('appUrl'), 8)
+  owner = connect(inject('ownerUrl'), 2)
+})
+afterAll(async () => {
+  await db.destroy()
+  await owner.destroy()
+})
+
+async function newShop() {
+  const shop = randomUUID()
+  const person = await createShop(db, { id: shop, code: `s-${shop.slice(0, 8)}`, name: 'A', zone: 'Pacific/Auckland', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
+  let tag = 0
+  const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) => takeIn(db, shop, person, null, {
+    customer: { name: 'Hob', contact: '' }, bike: { name: 'Marram', frameNumber: 'F1' }, tag: String(++tag), promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: partsOf('r14-10'), sameParts: false, ...order,
+  })
+  const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({ id: EventId.parse(id), v: EVENT_VERSION, at: '2026-11-25T10:00:00.000Z', basedOn: 1, by: PersonId.parse(person), event, verified: true, signedBy: null })
+  const log = (number: number) => inShop(db, shop, async tx => entriesAfter(tx, shop, (await tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow()).id, 0))
+  return { shop, person, take, entry, log }
+}
+const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
+
+describe('walls between shops', () => {
+  test('every table of the catalogue has a shop, forced row-level security and keys that begin with the shop', async () => {
+    const { rows } = await sql<{ name: string; forced: boolean; enabled: boolean; has_shop: boolean; policies: number }>`
+      select c.relname as name, c.relforcerowsecurity as forced, c.relrowsecurity as enabled,
+        exists (select 1 from pg_attribute a where a.attrelid = c.oid and a.attname = 'shop') as has_shop,
+        (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies
+      from pg_class c join pg_namespace n on n.oid = c.relnamespace
+      where n.nspname = 'public' and c.relkind = 'r' and c.relname not like 'kysely_%'`.execute(owner)
+    expect(rows.length).toBeGreaterThanOrEqual(11)
+    for (const table of rows) expect(table, table.name).toMatchObject({ forced: true, enabled: true, has_shop: true, policies: 1 })
+    const { rows: keys } = await sql<{ name: string; first: string }>`
+      select conname as name, (select attname from pg_attribute where attrelid = conrelid and attnum = conkey[1]) as first
+      from pg_constraint where contype in ('f', 'p') and connamespace = 'public'::regnamespace and conrelid::regclass::text not like 'kysely_%'`.execute(owner)
+    for (const key of keys) expect(key.first, key.name).toBe('shop')
+  })
+  test('the application\'s role owns nothing, cannot pass by row-level security, and one function alone looks across', async () => {
+    const { rows } = await sql<{ super: boolean; bypass: boolean; owns: number }>`
+      select rolsuper as super, rolbypassrls as bypass, (select count(*)::int from pg_class where relowner = r.oid) as owns from pg_roles r where rolname = 'ocho_app'`.execute(owner)
+    expect(rows[0]).toEqual({ super: false, bypass: false, owns: 0 })
+    const { rows: definers } = await sql<{ name: string }>`select proname as name from pg_proc where prosecdef and pronamespace = 'public'::regnamespace`.execute(owner)
+    expect(definers.map(d => d.name)).toEqual(['shop_of_code'])
+  })
+  test('without a shop nothing is seen, and with one only its own', async () => {
+    const [a, b] = [await newShop(), await newShop()]
+    await a.take()
+    expect(await db.selectFrom('job').selectAll().execute()).toEqual([])
+    expect(await inShop(db, b.shop, tx => tx.selectFrom('customer').selectAll().execute())).toEqual([])
+    expect(await inShop(db, b.shop, tx => tx.selectFrom('job').selectAll().where('shop', '=', a.shop).execute())).toEqual([])
+    expect(await inShop(db, b.shop, tx => findBikes(tx, a.shop, 'Hob'))).toEqual([])
+    await expect(inShop(db, b.shop, tx => tx.insertInto('customer').values({ shop: a.shop, id: randomUUID(), name: 'x', contact: '' }).execute())).rejects.toThrow(/row-level security/)
+    await expect(append(db, b.shop, 1, null, [b.entry(turn(2))])).rejects.toThrow(NoSuchJob)
+    expect((await inShop(db, b.shop, tx => people(tx, b.shop))).map(p => p.id)).toEqual([b.person])
+    expect(await shopOfCode(db, 'no-such-shop')).toBeNull()
+  })
+})
+
+describe('the ledger', () => {
+  test('can only be appended to, by anyone', async () => {
+    const s = await newShop()
+    await s.take()
+    await expect(inShop(db, s.shop, tx => sql`update event set seq = 9`.execute(tx))).rejects.toThrow(/permission denied/)
+    await expect(inShop(db, s.shop, tx => sql`delete from event`.execute(tx))).rejects.toThrow(/permission denied/)
+    for (const statement of ['update event set seq = 9', 'delete from event', 'truncate event']) await expect(sql.raw(statement).execute(owner)).rejects.toThrow(/only be appended to/)
+  })
+  test('twelve writers at once: every place taken once, none left out, a reader that follows misses nothing', async () => {
+    const s = await newShop()
+    const number = await s.take()
+    let seen = 1
+    const read: number[] = []
+    let writing = true
+    const reader = (async () => {
+      const job = (await inShop(db, s.shop, tx => tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow())).id
+      for (;;) {
+        const last = !writing
+        for (const e of await inShop(db, s.shop, tx => entriesAfter(tx, s.shop, job, seen))) {
+          read.push(e!.seq)
+          seen = e!.seq
+        }
+        if (last) return
+      }
+    })()
+    await Promise.all(Array.from({ length: 12 }, async () => { for (let i = 0; i < 8; i++) await append(db, s.shop, number, null, [s.entry(turn(1))]) }))
+    writing = false
+    await reader
+    expect(read).toEqual(Array.from({ length: 96 }, (_, i) => i + 2))
+  })
+  test('the same entry again is held, the same id with other content refused, and another shop may use it', async () => {
+    const [a, b] = [await newShop(), await newShop()]
+    const [one, other] = [await a.take(), await b.take()]
+    const e = a.entry(turn(2))
+    expect((await append(db, a.shop, one, null, [e])).map(o => [o.outcome, o.seq])).toEqual([['stored', 2]])
+    expect((await append(db, a.shop, one, null, [e, { ...e, event: turn(4) }, a.entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }), a.entry(turn(1))])).map(o => [o.outcome, o.seq]))
+      .toEqual([['held', 2], ['conflict', 2], ['outside', 10], ['stored', 3]])
+    expect((await append(db, b.shop, other, null, [b.entry(turn(4), e.id)]))[0].outcome).toBe('stored')
+    expect(await a.log(one)).toHaveLength(3)
+  })
+})
+
+describe('taking in and handing back', () => {
+  test('job numbers run without gaps, a tag hangs on one open job, and nothing is half-written', async () => {
+    const s = await newShop()
+    expect([await s.take({ tag: 'A1' }), await s.take({ tag: 'A2' })]).toEqual([1, 2])
+    await expect(s.take({ tag: 'a1', bike: { name: 'Ghost', frameNumber: '' } })).rejects.toThrow(CannotTakeIn)
+    await expect(s.take({ bike: { id: randomUUID() } })).rejects.toThrow(/not known here/)
+    expect(await inShop(db, s.shop, tx => findBikes(tx, s.shop, 'Ghost'))).toEqual([])
+    expect(await s.take({ tag: 'A3' })).toBe(3)
+  })
+  test('a bike leaves only with both brakes proven; the sheet is frozen, the recall booked in the shop\'s days, the tag free', async () => {
+    const s = await newShop()
+    const number = await s.take({ tag: 'B1' })
+    const order = { id: randomUUID(), basedOn: 1, how: 'proven' as const }
+    // 25 November 23:30 UTC is the 26th in Auckland
+    const at = new Date('2026-11-25T23:30:00.000Z')
+    await expect(handBack(db, s.shop, number, s.person, null, order, at)).rejects.toThrow(MustStay)
+    await append(db, s.shop, number, null, [s.entry(turn(2)), s.entry({ kind: 'proof', brake: 'front', holds: true }), s.entry({ kind: 'proof', brake: 'rear', holds: true })])
+    const sheet = await handBack(db, s.shop, number, s.person, null, order, at)
+    expect(sheet.recallOn).toBe('2026-12-10')
+    expect(await handBack(db, s.shop, number, s.person, null, order, at)).toEqual(sheet) // asked twice, handed back once
+    await expect(handBack(db, s.shop, number, s.person, null, { ...order, id: randomUUID() }, at)).rejects.toThrow(/already/)
+    const seen = await inShop(db, s.shop, tx => floor(tx, s.shop, at))
+    expect(seen.jobs[0]).toMatchObject({ place: 'door', summary: 'Barrel 1/8 out', recallOn: '2026-12-10' })
+    // the bike comes back: found, and starts from its sheet
+    const [found] = await inShop(db, s.shop, tx => findBikes(tx, s.shop, 'f1'))
+    expect(found.last?.sheet.barrelSixteenths).toBe(50)
+    const again = await s.take({ tag: 'B1', bike: { id: found.bike.id }, customer: { id: found.customer.id }, sameParts: true })
+    await expect(reopen(db, s.shop, number, s.person, null, randomUUID(), 5)).rejects.toThrow(/Tag B1 now hangs/)
+    await handBack(db, s.shop, again, s.person, null, { id: randomUUID(), basedOn: 1, how: 'unridable' }, new Date('2026-11-25T23:45:00.000Z'))
+    await reopen(db, s.shop, number, s.person, null, randomUUID(), 5)
+    expect((await inShop(db, s.shop, tx => floor(tx, s.shop, at))).recalls).toEqual([])
+    expect(await inShop(db, s.shop, tx => lastSheet(tx, s.shop, { bike: found.bike.id }))).toMatchObject({ how: 'unridable', recallOn: null })
+  })
+})
+
+test('secrets are salted, compared, and refused for nobody', async () => {
+  const [a, b] = [await hashSecret('2468'), await hashSecret('2468')]
+  expect(a).not.toBe(b)
+  expect(a).not.toContain('2468')
+  expect([await secretMatches('2468', a), await secretMatches('2469', a), await secretMatches('2468', null)]).toEqual([true, false, false])
+})
