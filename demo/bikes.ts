@@ -3,20 +3,6 @@ import type { HiddenBike } from '#core/bench/bench'
 import type { RearParts } from '#core/ledger/parts'
 import { setupOf } from '#core/ledger/parts'
 import { geometryOf } from '#core/response/setup'
-import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '#core/standards/drivetrains'
-
-/** Parts of a stock trio, the barrel in the middle of its travel and not counted. */
-export function partsOf(standard: string, barrelTurnsOut = 3): RearParts {
-  const s = DRIVETRAIN_STANDARDS.find(row => row.id === standard)
-  if (!s) throw new RangeError(`standard ${standard} is not in the table`)
-  const gaps = s.speeds - 1
-  return {
-    shifter: { standard, pullMm: new Array<number>(gaps).fill(s.pullMm) },
-    derailleur: { standard, pullRatio: s.listedRatio },
-    cassette: { standard, teeth: [...USUAL_TEETH[s.speeds]], pitchMm: new Array<number>(gaps).fill(s.pitchMm) },
-    barrel: { threadMm: 0.8, turnsOut: barrelTurnsOut, rangeTurns: 6, assumed: true },
-  }
-}
 
 /** A demo bike's hidden truth: what is wrong with it, everything else as it should be. */
 export type Trouble = { slackMm?: number; backlashMm?: number; camberDeg?: number; ratioOff?: number; stopLMm?: number }

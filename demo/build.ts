@@ -12,7 +12,8 @@ import { addNote, jobByNumber, placeJob, takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { addPerson, createShop } from '../server/db/people'
 import { handBack } from '../server/db/sheets'
-import { hiddenBike, partsOf } from './bikes'
+import { stockParts } from '#core/ledger/typedParts'
+import { hiddenBike } from './bikes'
 import { DEMO_JOBS, type DemoJob } from './jobs'
 import { DEMO_PEOPLE, DEMO_SHOP } from './people'
 
@@ -38,7 +39,7 @@ export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<stri
 }
 
 async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {
-  const parts = partsOf(job.standard)
+  const parts = stockParts(job.standard)
   const promisedAt = new Date(set(addDays(new TZDate(now, zone), job.promisedInDays), { hours: job.promisedHour, minutes: 0, seconds: 0, milliseconds: 0 }))
   const closedDaysAgo = 'closedDaysAgo' in job.state ? job.state.closedDaysAgo : null
   // work ends a little before now, or on the day it was closed; never in the future
@@ -69,7 +70,7 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
 }
 
 /** What the mechanic did and heard, following the advice on a simulated bike, until the move the story stops at. */
-function play(job: DemoJob, parts: ReturnType<typeof partsOf>): LedgerEvent[] {
+function play(job: DemoJob, parts: ReturnType<typeof stockParts>): LedgerEvent[] {
   const setup = setupOf(parts)
   const bench = simulatedBench(setup, hiddenBike(parts, job.trouble), job.seed)
   const until = job.state.at === 'stand' ? job.state.until : 'done'

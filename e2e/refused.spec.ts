@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
-import { partsOf } from '../demo/bikes'
+import { stockParts } from '#core/ledger/typedParts'
 import { expect, makeShop, openBench, otherDevice, ready, SERVER, signIn, storedEvents, test } from './shop'
 
 const HERE = import.meta.dirname
@@ -158,7 +158,7 @@ test('nonsense sent to the server is refused with the field, and the rest of the
   expect((await bench.request.get(`${SERVER()}/api/tags/zz99`)).status()).toBe(404)
   expect((await bench.request.get(`${SERVER()}/api/tags/${encodeURIComponent('a b;')}`)).status()).toBe(400)
   expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text: 'x'.repeat(401) } })).status()).toBe(400)
-  const half = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '34', promisedAt: new Date().toISOString(), complaint: 'c', parts: partsOf('r17-9'), sameParts: false } })
+  const half = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '34', promisedAt: new Date().toISOString(), complaint: 'c', parts: stockParts('r17-9'), sameParts: false } })
   expect(half.status()).toBe(409) // the tag hangs on an open job
   expect((await (await bench.request.get(`${SERVER()}/api/bikes?q=B`)).json()).some((f: { bike: { name: string } }) => f.bike.name === 'B')).toBe(false) // nothing half-written
 })

@@ -3,7 +3,8 @@ import { test as base, type Browser, type BrowserContext, type Page } from '@pla
 import { simulatedBench, type SimulatedBench } from '#core/bench/bench'
 import { setupOf, type RearParts } from '#core/ledger/parts'
 import { buildDemo } from '../demo/build'
-import { hiddenBike, partsOf, type Trouble } from '../demo/bikes'
+import { stockParts } from '#core/ledger/typedParts'
+import { hiddenBike, type Trouble } from '../demo/bikes'
 import type { DemoJob } from '../demo/jobs'
 import { DEMO_PEOPLE } from '../demo/people'
 import { connect, inShop, type Db } from '../server/db/connect'
@@ -21,7 +22,7 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<T
   const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
   return {
     code, id, db, person,
-    takeIn: async (tag, parts = partsOf('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
+    takeIn: async (tag, parts = stockParts('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
       customer: { name: 'Hob Tarrant', contact: '085 555 0100' }, bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
       tag, promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'slow in the middle', parts, sameParts: false,
     }),

@@ -1,4 +1,4 @@
-import { partsOf } from '../demo/bikes'
+import { stockParts } from '#core/ledger/typedParts'
 import { bikeOnStand, expect, openBench, press, ready, SERVER, settled, storedEvents, test } from './shop'
 
 test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop }) => {
@@ -28,7 +28,7 @@ test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop 
   const number = Number(/jobs\/(\d+)/.exec(page.url())![1])
 
   // index it by what the simulated bike says, until Ocho says stop
-  const bench = bikeOnStand(partsOf('r14-10'), { slackMm: 0.7 })
+  const bench = bikeOnStand(stockParts('r14-10'), { slackMm: 0.7 })
   for (let round = 0; round < 45; round++) {
     await settled(page)
     const move = await page.locator('[data-test=move]').innerText()

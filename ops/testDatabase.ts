@@ -5,10 +5,6 @@ import type { TestProject } from 'vitest/node'
 import { startCluster, type Cluster } from './cluster'
 import { bringUpToDate } from './database'
 
-declare module 'vitest' {
-  export interface ProvidedContext { ownerUrl: string; appUrl: string }
-}
-
 /** A cluster of the tests' own, in a folder of its own, gone afterwards. */
 export async function throwawayCluster(): Promise<{ cluster: Cluster; remove(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'ocho-test-'))

@@ -8,6 +8,10 @@ const TYPED_MS = 30
 /** What a caliper typed, for the field that waits for a figure. */
 export const FIGURE_TYPED = 'ocho:figure'
 
+declare global {
+  interface WindowEventMap { [FIGURE_TYPED]: CustomEvent<number> }
+}
+
 /** Listens for keys while nobody types into a field and no dialog is open. */
 export function useBenchKeys(keys: () => BenchKeys): void {
   let burst = ''

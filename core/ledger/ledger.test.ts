@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { consider } from '../advice/advise'
-import { partsOf } from '../../demo/bikes'
+import { stockParts } from './typedParts'
 import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStored, sprocketsNeeded, type LedgerKind } from './events'
 import { ledgerEventOf } from './fromBench'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
@@ -13,7 +13,7 @@ const by = PersonId.parse(uuid(1))
 const at = '2026-11-25T10:00:00.000Z'
 let count = 100
 const told = (event: LedgerEvent, extra: Partial<Told> = {}): Told => ({ id: EventId.parse(uuid(count++)), at, by, event, ...extra })
-const parts = partsOf('r14-10')
+const parts = stockParts('r14-10')
 const arrived = told({ kind: 'arrived', parts })
 const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', extra: Partial<Told> = {}) => told({ kind: 'turn', screw, sixteenths }, extra)
 
@@ -154,7 +154,7 @@ describe('the projection to bench events', () => {
     expect(reduce([arrived, ...events.map(e => told(ledgerEventOf(e)))]).bench).toEqual(events)
   })
   test('a shifter and a cassette that differ in gears are compared on what they share', () => {
-    const mixed: RearParts = { ...parts, shifter: partsOf('r17-8').shifter }
+    const mixed: RearParts = { ...parts, shifter: stockParts('r17-8').shifter }
     expect(sharedGears(mixed)).toBe(8)
     expect(setupOf(mixed).teeth).toHaveLength(8)
     expect(unusedGears(mixed)).toBe('The largest 2 sprockets cannot be reached by this shifter')

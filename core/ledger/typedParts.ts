@@ -16,6 +16,15 @@ export type TypedParts = {
   rangeTurns: string
 }
 
+/** Parts of a stock trio, the barrel not counted. @throws RangeError for an id that is not in the table */
+export function stockParts(id: string, barrelTurnsOut = 3): RearParts {
+  const s = standardById(id)
+  if (!s) throw new RangeError(`standard ${id} is not in the table`)
+  const read = readTypedParts({ ...typedFromStandard(s), turnsOut: String(barrelTurnsOut) })
+  if (read.is === 'wrong') throw new RangeError(`standard ${id}: ${Object.values(read.fields).join(', ')}`)
+  return { ...read.parts, barrel: { ...read.parts.barrel, assumed: true } }
+}
+
 export const standardById = (id: string): DrivetrainStandard | undefined => DRIVETRAIN_STANDARDS.find(s => s.id === id)
 
 /** The lines a stock trio fills in. Teeth are a usual spread, to be looked at on the bike. */

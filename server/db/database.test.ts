@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
-import { partsOf } from '../../demo/bikes'
+import { stockParts } from '#core/ledger/typedParts'
 import { hashSecret, secretMatches } from '../auth/secrets'
 import { connect, inShop, type Db } from './connect'
 import { findBikes, floor } from './floor'
@@ -27,7 +27,7 @@ async function newShop() {
   const person = await createShop(db, { id: shop, code: `s-${shop.slice(0, 8)}`, name: 'A', zone: 'Pacific/Auckland', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
   let tag = 0
   const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) => takeIn(db, shop, person, null, {
-    customer: { name: 'Hob', contact: '' }, bike: { name: 'Marram', frameNumber: 'F1' }, tag: String(++tag), promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: partsOf('r14-10'), sameParts: false, ...order,
+    customer: { name: 'Hob', contact: '' }, bike: { name: 'Marram', frameNumber: 'F1' }, tag: String(++tag), promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: stockParts('r14-10'), sameParts: false, ...order,
   })
   const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({ id: EventId.parse(id), v: EVENT_VERSION, at: '2026-11-25T10:00:00.000Z', basedOn: 1, by: PersonId.parse(person), event, verified: true, signedBy: null })
   const log = (number: number) => inShop(db, shop, async tx => entriesAfter(tx, shop, (await tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow()).id, 0))

@@ -15,7 +15,7 @@ const wrong = computed(() => {
   return null
 })
 const say = (v: number) => v === 0 ? props.zeroWord ?? '0' : Math.abs(v).toFixed(1)
-useEventListener(FIGURE_TYPED, (typed: CustomEvent<number>) => {
+useEventListener(FIGURE_TYPED, typed => {
   text.value = String(typed.detail)
   send()
 })
