@@ -47,6 +47,21 @@ test('at 1280×620 the bench needs no scrolling and nothing is cut', async ({ be
   }
 })
 
+test('the bench page stays within its budget of 200 kB of JavaScript', async ({ bench, shop }) => {
+  const number = await shop.takeIn('55')
+  const sizes = new Map<string, number>()
+  bench.on('response', async r => {
+    if (/\.js$/.test(new URL(r.url()).pathname)) sizes.set(r.url(), (await r.request().sizes()).responseBodySize)
+  })
+  await openBench(bench, number)
+  await bench.waitForTimeout(500)
+  // the worker's own script too; brotli, as a tablet gets it
+  const kB = [...sizes.values()].reduce((s, x) => s + x, 0) / 1000
+  expect(sizes.size).toBeGreaterThan(3)
+  expect(kB, [...sizes].map(([u, s]) => `${u.split('/').pop()} ${s}`).join(', ')).toBeLessThan(200)
+  console.log(`bench page: ${kB.toFixed(0)} kB of JavaScript, ${sizes.size} files`)
+})
+
 test('on a phone the keys lie in two rows at the thumb, large enough, and nothing runs out sideways', async ({ bench, shop }) => {
   const number = await shop.takeIn('53')
   await bench.setViewportSize({ width: 390, height: 844 })

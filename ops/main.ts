@@ -1,12 +1,12 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, mkdirSync, statSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { buildDemo } from '../demo/build'
 import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
 import { shopOfCode } from '../server/db/people'
-import { ClusterTrouble, postgresPrograms, startCluster, type Cluster } from './cluster'
+import { ClusterTrouble, postgresPrograms, startCluster, until, type Cluster } from './cluster'
 import { bringUpToDate, countShops, oneTimeCode } from './database'
 import { say } from './say'
 import { startServer } from './server'
@@ -20,6 +20,7 @@ function dataFolder(kind: 'demo' | 'shop'): string {
 }
 
 async function run(kind: 'demo' | 'shop'): Promise<void> {
+  await stopLeftOverServer(kind)
   const cluster = await startCluster(dataFolder(kind), say)
   say(`database runs on port ${cluster.port}, data in ${cluster.folder}`)
   let server: Awaited<ReturnType<typeof startServer>> | undefined
@@ -30,6 +31,7 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     say('stopping')
     await server?.stop()
     await cluster.stop()
+    rmSync(serverPidFile(kind), { force: true })
     say('stopped')
     process.exit(code)
   }
@@ -41,6 +43,7 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     if (kind === 'demo') await loadDemo(cluster)
     const firstRunCode = (await countShops(cluster)) === 0 ? oneTimeCode() : undefined
     server = await startServer({ appUrl: cluster.appUrl, port: Number(process.env.OCHO_PORT ?? DEFAULT_PORT), firstRunCode })
+    writeFileSync(serverPidFile(kind), String(server.pid))
     say(`Ocho is at ${server.url}`)
     if (firstRunCode) say(`first run: open it and type the code ${firstRunCode}`)
     if (kind === 'demo') say(`demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`)
@@ -55,6 +58,22 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     await cluster.stop()
     throw error
   }
+}
+
+const serverPidFile = (kind: 'demo' | 'shop'): string => join(dataFolder(kind), 'server.pid')
+
+/** A launcher that was killed leaves its server behind, holding the port: it is stopped first. */
+async function stopLeftOverServer(kind: 'demo' | 'shop'): Promise<void> {
+  const file = serverPidFile(kind)
+  if (!existsSync(file)) return
+  const command = join('/proc', readFileSync(file, 'utf8').trim(), 'cmdline')
+  const runs = () => existsSync(command) && readFileSync(command, 'utf8').includes(join('.output', 'server', 'index.mjs'))
+  if (runs()) {
+    say('stopping a server left over from before')
+    process.kill(Number(readFileSync(file, 'utf8')), 'SIGTERM')
+    await until(async () => !runs(), 10_000, 'A server left over from before did not stop: end it by hand')
+  }
+  rmSync(file, { force: true })
 }
 
 async function loadDemo(cluster: Cluster): Promise<void> {

@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { freePort, isFree, until } from './cluster'
 
-export type RunningServer = { url: string; port: number; stop(): Promise<void>; kill(): Promise<void>; ended: Promise<number | null> }
+export type RunningServer = { url: string; port: number; pid: number; stop(): Promise<void>; kill(): Promise<void>; ended: Promise<number | null> }
 
 export const ROOT = join(import.meta.dirname, '..')
 export const ENTRY = join(ROOT, '.output', 'server', 'index.mjs')
@@ -30,5 +30,5 @@ export async function startServer(options: { appUrl: string; port: number; first
     if (!gone) process.kill(child.pid!, signal)
     await ended
   }
-  return { url, port, ended, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') }
+  return { url, port, pid: child.pid!, ended, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') }
 }

@@ -125,6 +125,7 @@ function restart(s: JobState, screws: ScrewName[]): JobState {
  * have been wrong, so the barrel's place is moved to make room, and the screen asks.
  */
 function onBench(s: JobState, { id, event }: Told): JobState {
+  if (s.handedBack) s = { ...s, flagged: [...s.flagged, { id, why: 'Tapped after the bike was handed back: reopen the job, or take it back' }] }
   if (!s.setup || !s.trace) return { ...s, flagged: [...s.flagged, { id, why: 'noted before the drivetrain was known' }] }
   const { setup } = s
   let { trace } = s

@@ -29,7 +29,7 @@ export async function markTap(tx: ShopTx, shop: string, session: string, person:
 
 export async function revokeSession(tx: ShopTx, shop: string, session: string): Promise<boolean> {
   const done = await tx.updateTable('session').set({ revoked_at: new Date() }).where('shop', '=', shop).where('id', '=', session).where('revoked_at', 'is', null).executeTakeFirst()
-  return done.numUpdatedRows > 0n
+  return Number(done.numUpdatedRows) > 0
 }
 
 export const devices = (tx: ShopTx, shop: string) =>

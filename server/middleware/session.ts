@@ -1,4 +1,4 @@
-import { defineEventHandler, getRequestURL } from 'h3'
+import { defineEventHandler, getRequestURL, setResponseHeader } from 'h3'
 import { requireSession } from '../auth/actor'
 
 /** Routes that answer before anyone is signed in. Everything else under /api needs a session: denied unless listed. */
@@ -6,6 +6,8 @@ const OPEN = new Set(['/api/health', '/api/sign-in', '/api/first-run'])
 
 export default defineEventHandler(async event => {
   const { pathname } = getRequestURL(event)
-  if (!pathname.startsWith('/api/') || OPEN.has(pathname)) return
+  if (!pathname.startsWith('/api/')) return
+  setResponseHeader(event, 'cache-control', 'no-store')
+  if (OPEN.has(pathname)) return
   await requireSession(event)
 })

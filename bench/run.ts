@@ -1,0 +1,120 @@
+import { randomUUID } from 'node:crypto'
+import autocannon from 'autocannon'
+import { sql } from 'kysely'
+import { advise, forgetBeliefs } from '#core/advice/advise'
+import type { BenchEvent } from '#core/advice/contract'
+import { seededBike, simulatedBench } from '#core/bench/bench'
+import { EVENT_VERSION, EventId, PersonId, type Entry } from '#core/ledger/events'
+import { stockParts } from '#core/ledger/typedParts'
+import type { RearSetup } from '#core/response/setup'
+import { buildDemo } from '../demo/build'
+import { DEMO_PEOPLE } from '../demo/people'
+import { throwawayCluster } from '../ops/testDatabase'
+import { startServer } from '../ops/server'
+import { connect, inShop, type Db } from '../server/db/connect'
+import { takeIn } from '../server/db/jobs'
+import { append } from '../server/db/ledger'
+import { personByName } from '../server/db/people'
+
+/** Figures with a target, as medians and ratios of one run on this machine. Not a test: npm run bench. */
+const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
+const ms = (value: number): string => `${value.toFixed(1)} ms`
+
+/** A log of so many events as the advice itself makes them, cut or gone on with by shifts. */
+function logOf(seed: number, events: number): { setup: RearSetup; log: BenchEvent[] } {
+  const { setup, hidden } = seededBike(seed)
+  const bench = simulatedBench(setup, hidden, seed)
+  while (bench.log.length < events) {
+    const { move } = advise(setup, [...bench.log])
+    if (!bench.perform(move)) bench.perform({ do: 'shift', to: 1 + (bench.log.length % (setup.teeth.length - 2)) })
+  }
+  return { setup, log: [...bench.log] }
+}
+
+function timed(work: () => void): number {
+  const start = performance.now()
+  work()
+  return performance.now() - start
+}
+
+function adviceFigures(): void {
+  console.log('\nadvise: one call, over 12 bikes (median, 95th percentile)')
+  for (const events of [10, 40, 60]) {
+    const warm: number[] = [], cold: number[] = [], undone: number[] = []
+    for (let seed = 40; seed < 52; seed++) {
+      const { setup, log } = logOf(seed, events)
+      forgetBeliefs()
+      cold.push(timed(() => advise(setup, log)))
+      for (let k = log.length - 8; k < log.length; k++) {
+        advise(setup, log.slice(0, k))
+        warm.push(timed(() => advise(setup, log.slice(0, k + 1))))
+      }
+      // an undo of an entry in the middle: the log from there on is another one
+      undone.push(timed(() => advise(setup, log.filter((_, i) => i !== log.length - 6 || log[i].kind === 'reclamp'))))
+    }
+    const say = (name: string, values: number[]) => `${name} ${ms(quantile(values, 0.5))}, ${ms(quantile(values, 0.95))}`
+    console.log(`  ${events} events: ${say('warm', warm)}; ${say('cold', cold)}; ${say('after an undo', undone)}`)
+  }
+}
+
+const turn = (by: string): Entry => ({ id: EventId.parse(randomUUID()), v: EVENT_VERSION, at: new Date().toISOString(), basedOn: 1, by: PersonId.parse(by), event: { kind: 'turn', screw: 'barrel', sixteenths: 1 } })
+
+async function databaseRatio(db: Db, shop: string, person: string, number: number): Promise<void> {
+  await inShop(db, shop, tx => sql`select 1`.execute(tx))
+  const ours: number[] = [], bare: number[] = []
+  for (let i = 0; i < 400; i++) {
+    const a = performance.now()
+    await append(db, shop, number, null, [{ ...turn(person), verified: true, signedBy: null }])
+    const b = performance.now()
+    await sql`insert into bare_insert (id, body) values (${randomUUID()}, ${JSON.stringify(turn(person))}::jsonb)`.execute(db)
+    const c = performance.now()
+    if (i >= 50) {
+      ours.push(b - a)
+      bare.push(c - b)
+    }
+  }
+  console.log(`\nappend, database path ÷ bare insert through the same pool: p50 ${(quantile(ours, 0.5) / quantile(bare, 0.5)).toFixed(2)}, p95 ${(quantile(ours, 0.95) / quantile(bare, 0.95)).toFixed(2)} (target p95 ≤ 1.5; ${ms(quantile(ours, 0.95))} and ${ms(quantile(bare, 0.95))})`)
+}
+
+async function httpRatio(url: string, cookie: string, numbers: number[], person: string): Promise<void> {
+  for (const clients of [1, 16]) {
+    const run = async (path: (client: number) => string, body: () => string) => {
+      let client = 0
+      return autocannon({
+        url, connections: clients, duration: 6, headers: { cookie, 'content-type': 'application/json' },
+        setupClient: c => {
+          const mine = path(client++)
+          c.setRequests([{ method: 'POST', path: mine, setupRequest: r => ({ ...r, body: body() }) }])
+        },
+      })
+    }
+    await run(() => '/api/bench/bare', () => JSON.stringify({ entries: [turn(person)] })) // warm up
+    const ours = await run(c => `/api/jobs/${numbers[c % numbers.length]}/events`, () => JSON.stringify({ entries: [turn(person)] }))
+    const bare = await run(() => '/api/bench/bare', () => JSON.stringify({ entries: [turn(person)] }))
+    const bad = ours.non2xx + ours.errors + bare.non2xx + bare.errors
+    console.log(`append over HTTP ÷ bare insert over HTTP, ${clients} client(s): p97.5 ${(ours.latency.p97_5 / bare.latency.p97_5).toFixed(2)}, mean ${(ours.latency.average / bare.latency.average).toFixed(2)}, throughput ${(bare.requests.average / ours.requests.average).toFixed(2)} (target ≤ 1.5; ${ours.requests.average.toFixed(0)} and ${bare.requests.average.toFixed(0)} a second; ${bad} failed)`)
+  }
+}
+
+async function main(): Promise<void> {
+  adviceFigures()
+  const { cluster, remove } = await throwawayCluster()
+  const owner = connect(cluster.ownerUrl, 1)
+  await sql`create table bare_insert (id uuid primary key, body jsonb not null, at timestamptz not null default now())`.execute(owner)
+  await sql`grant insert on bare_insert to ocho_app`.execute(owner)
+  await owner.destroy()
+  const db = connect(cluster.appUrl)
+  const shop = await buildDemo(db, { shop: { code: 'bench', name: 'Bench', zone: 'UTC' }, jobs: [], demo: false })
+  const person = await inShop(db, shop, async tx => (await personByName(tx, shop, 'Ishbel'))!.id)
+  const numbers: number[] = []
+  for (let i = 0; i < 16; i++)
+    numbers.push(await takeIn(db, shop, person, null, { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: `${i}`, promisedAt: new Date().toISOString(), complaint: 'c', parts: stockParts('r14-10'), sameParts: false }))
+  await databaseRatio(db, shop, person, numbers[0])
+  const server = await startServer({ appUrl: cluster.appUrl, port: 0, env: { OCHO_BENCH: '1' } })
+  const entered = await fetch(`${server.url}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ shop: 'bench', name: 'Ishbel', password: DEMO_PEOPLE[0].password }) })
+  await httpRatio(server.url, entered.headers.getSetCookie()[0].split(';')[0], numbers, person)
+  await server.stop()
+  await db.destroy()
+  await remove()
+}
+await main()

@@ -1,0 +1,132 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, test, type Page } from '@playwright/test'
+import { freePort } from '../ops/cluster'
+import { ROOT } from '../ops/server'
+import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
+
+test.describe.configure({ mode: 'serial', timeout: 120_000 })
+
+let data: string
+let port: number
+test.beforeAll(async () => {
+  data = mkdtempSync(join(tmpdir(), 'ocho-launch-'))
+  chmodSync(data, 0o711) // the user postgres passes through
+  port = await freePort()
+})
+test.afterAll(() => { rmSync(data, { recursive: true, force: true }) })
+
+type Launched = { child: ChildProcess; out(): string; code: Promise<number | null> }
+
+function launch(...args: string[]): Launched {
+  const child = spawn(join(ROOT, 'node_modules', '.bin', 'tsx'), ['ops/main.ts', ...args], { cwd: ROOT, env: { ...process.env, OCHO_DATA: data, OCHO_PORT: String(port) }, detached: true })
+  let text = ''
+  for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (chunk: Buffer) => { text += chunk.toString() })
+  return { child, out: () => text, code: new Promise(resolve => child.once('exit', resolve)) }
+}
+async function started(l: Launched): Promise<string> {
+  await expect.poll(l.out, { timeout: 40_000 }).toContain('Ctrl-C stops it')
+  return /http:\/\/127\.0\.0\.1:\d+/.exec(l.out())![0]
+}
+/** Ctrl-C as a terminal sends it, to the launcher's whole group. */
+const interrupt = (l: Launched) => process.kill(-l.child.pid!, 'SIGINT')
+const clusterPid = (kind: string) => Number(readFileSync(join(data, kind, 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0])
+const alive = (pid: number) => { try { process.kill(pid, 0); return true } catch { return false } }
+
+async function signIn(page: Page, url: string, shop: string, name: string, password: string) {
+  expect((await page.request.post(`${url}/api/sign-in`, { data: { shop, name, password } })).status()).toBe(200)
+}
+
+test('a first run makes the shop and its owner by the terminal\'s code; Ctrl-C stops everything', async ({ page }) => {
+  const ocho = launch('start')
+  const url = await started(ocho)
+  const code = /type the code (\S+)/.exec(ocho.out())![1]
+  await page.goto(url)
+  await expect(page).toHaveURL(/first-run/)
+  await page.waitForSelector('[data-hydrated]')
+  await page.getByLabel('Code from the terminal').fill('WRONG-1')
+  await page.getByLabel('Shop name').fill('Pier End <Cycles>')
+  await page.getByLabel('Shop code').fill('pier-end')
+  await page.getByLabel('Your name').fill('Oona')
+  await page.getByLabel('Password').fill('short')
+  await page.getByLabel('PIN').fill('12')
+  await page.getByRole('button', { name: 'Set up' }).click()
+  await expect(page.getByText('Password needs at least 10 characters')).toBeVisible()
+  await expect(page.getByText('PIN: type 4 to 8 digits')).toBeVisible()
+  await page.getByLabel('Password').fill('long enough now')
+  await page.getByLabel('PIN').fill('9753')
+  await page.getByRole('button', { name: 'Set up' }).click()
+  await expect(page.getByRole('alert')).toContainText('not the code the terminal shows')
+  await page.getByLabel('Code from the terminal').fill(code)
+  await page.getByRole('button', { name: 'Set up' }).click()
+  await expect(page.getByRole('heading', { name: 'Pier End <Cycles>' })).toBeVisible()
+  expect((await page.request.post(`${url}/api/first-run`, { data: {} })).status()).toBe(409)
+  const postgres = clusterPid('shop')
+  interrupt(ocho)
+  expect(await ocho.code).toBe(0)
+  expect(ocho.out()).toContain('stopped')
+  expect(alive(postgres)).toBe(false)
+  expect(existsSync(join(data, 'shop', 'cluster', 'postmaster.pid'))).toBe(false)
+})
+
+test('a start after kill -9 of everything takes up the same data, and a backup restores', async ({ page }) => {
+  let ocho = launch('start')
+  let url = await started(ocho)
+  expect(ocho.out()).not.toContain('first run')
+  await signIn(page, url, 'pier-end', 'oona', 'long enough now')
+  const postgres = clusterPid('shop')
+  const server = Number(readFileSync(join(data, 'shop', 'server.pid'), 'utf8'))
+  process.kill(-ocho.child.pid!, 'SIGKILL')
+  for (const pid of [server, postgres]) process.kill(pid, 'SIGKILL')
+  await ocho.code
+
+  ocho = launch('start')
+  url = await started(ocho)
+  await signIn(page, url, 'pier-end', 'Oona', 'long enough now')
+  interrupt(ocho)
+  expect(await ocho.code).toBe(0)
+
+  const file = join(data, 'kept', 'ocho.backup')
+  const backup = launch('backup', file)
+  expect(await backup.code, backup.out()).toBe(0)
+  expect(existsSync(file)).toBe(true)
+  rmSync(join(data, 'shop'), { recursive: true, force: true })
+  const restore = launch('restore', file)
+  expect(await restore.code, restore.out()).toBe(0)
+  expect(restore.out()).toContain('1 shop(s)')
+  const missing = launch('restore', join(data, 'nowhere'))
+  expect(await missing.code).toBe(1)
+  expect(missing.out()).toContain('there is no file')
+
+  ocho = launch('start')
+  url = await started(ocho)
+  await signIn(page, url, 'pier-end', 'Oona', 'long enough now')
+  interrupt(ocho)
+  await ocho.code
+})
+
+test('the demo shows its secrets at the door, fills the Floor, and each open job has its own trouble', async ({ page }) => {
+  const ocho = launch('demo')
+  const url = await started(ocho)
+  await page.goto(`${url}/sign-in`)
+  await page.waitForSelector('[data-hydrated]')
+  for (const p of DEMO_PEOPLE) await expect(page.locator('[data-test=demo-people]')).toContainText(p.pin)
+  await page.getByRole('button', { name: 'Ishbel' }).click()
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('heading', { name: DEMO_SHOP.name })).toBeVisible()
+  const stand = (tag: string) => page.locator(`[data-test=stand-${tag}]`)
+  await expect(stand('41')).toContainText(/Barrel (out|in)/, { timeout: 20_000 })
+  await expect(stand('46')).toContainText('Renew the cable', { timeout: 20_000 })
+  await expect(stand('49')).toContainText('Gauge the hanger', { timeout: 20_000 })
+  for (const tag of ['47', '48', '50', '51']) await expect(page.locator(`[data-test=tag-${tag}]`)).toBeVisible()
+  for (const bike of ['Petrel launch coach', 'Marram parcel 2', 'Gannet tourer']) await expect(page.getByRole('link', { name: bike, exact: true })).toBeVisible()
+
+  // two taps move a bike: it, then where
+  await page.getByRole('button', { name: 'Put on a stand' }).first().click()
+  await page.locator('[data-test=to-stand-4]').click()
+  await expect(stand('47')).toBeVisible()
+  interrupt(ocho)
+  await ocho.code
+})
