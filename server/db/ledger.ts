@@ -1,9 +1,9 @@
 import { sql } from 'kysely'
-import { readStored, sprocketsNeeded, type Entry, type Stored } from '#core/ledger/events'
+import { readStored, sprocketsNeeded, type Entry, type PersonId, type Stored } from '#core/ledger/events'
 import type { Db, ShopTx } from './connect'
 
 /** An entry with what only the server knows of it. */
-export type Signed = Entry & { verified: boolean; signedBy: string | null }
+export type Signed = Entry & { verified: boolean; signedBy: PersonId | null }
 export type Outcome = { id: string; outcome: 'stored' | 'held' | 'conflict' | 'outside'; seq: number | null; receivedAt: Date | null }
 
 /** No job of that number in this shop. */

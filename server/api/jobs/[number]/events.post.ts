@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { JobNumber } from '#core/http/job'
-import { AppendRequest, Entry, isGate, PersonId, Stored, type EntryAnswer } from '#core/ledger/events'
+import { AppendRequest, Entry, isGate, PersonId, type EntryAnswer } from '#core/ledger/events'
 import { issuesOf } from '#core/http/words'
 import { requirePerson, tapped, type Actor } from '../../../auth/actor'
 import { personByPin } from '../../../auth/pin'
@@ -38,14 +38,14 @@ export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[
   return { answers }
 })
 
-async function signerOf(actor: Actor, sign: { person: string; pin: string }): Promise<string> {
+async function signerOf(actor: Actor, sign: { person: string; pin: string }): Promise<PersonId> {
   const person = await personByPin(actor, sign.person, sign.pin)
   if (person.role === 'trainee') throw refuse(403, 'A mechanic or the owner signs a gate, not a trainee', [{ field: 'sign', message: 'Choose a mechanic' }])
-  return person.id
+  return PersonId.parse(person.id)
 }
 
 /** An entry with its person settled, or why it is refused. Who tapped is a claim until the session bears it out. */
-function judge(raw: unknown, actor: Actor & { person: NonNullable<Actor['person']> }, signer: string | null): Signed | EntryAnswer {
+function judge(raw: unknown, actor: Actor & { person: NonNullable<Actor['person']> }, signer: PersonId | null): Signed | EntryAnswer {
   const refused = (field: string, message: string): EntryAnswer => ({ is: 'refused', id: idOf(raw), field, message })
   const read = Entry.safeParse(raw)
   if (!read.success) {
@@ -71,7 +71,7 @@ const idOf = (raw: unknown): string | null => {
 
 function answerOf(entry: Signed, { outcome, seq, receivedAt }: Outcome): EntryAnswer {
   switch (outcome) {
-    case 'stored': return { is: 'stored', stored: Stored.parse({ ...entry, seq, receivedAt: receivedAt!.toISOString() }) }
+    case 'stored': return { is: 'stored', stored: { ...entry, seq: seq!, receivedAt: receivedAt!.toISOString() } }
     case 'held': return { is: 'held', id: entry.id, seq: seq! }
     case 'conflict': return { is: 'refused', id: entry.id, field: 'id', message: 'That id was used for something else: record it again' }
     case 'outside': return { is: 'refused', id: entry.id, field: 'event', message: `This bike has ${seq} gears: sprockets count from 0 to ${seq! - 1}` }
