@@ -1,7 +1,7 @@
 import { degrees } from '../quantity/angle'
 import { randomFrom, type Random } from '../quantity/random'
 import { logistic, thrownChance, type Arrival } from '../response/heard'
-import { EDGE, HEARING, MEASURE } from '../response/parameters'
+import { EDGE, HEARING, MEASURE, THROWN } from '../response/parameters'
 import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
@@ -163,6 +163,9 @@ function resolve(s: State, x: Float64Array, r: Float64Array): void {
   }
 }
 
+/** Stop places, in pitches, short of which no chain is thrown to speak of. */
+const NEAR_THROWN = { largest: THROWN.overLargest - 10 * THROWN.width, smallest: -THROWN.overSmallest + 10 * THROWN.width }
+
 const LOG_SQRT_2PI = 0.5 * Math.log(2 * Math.PI)
 const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math.log(sd) - LOG_SQRT_2PI
 
@@ -198,7 +201,11 @@ function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
       if (y > stopL) y = stopL
       const z = (y - g.placeMm[k]) / g.pitchMm[k]
       if (obs.end) {
-        const thrown = thrownChance(obs.end, z, ((obs.end === 'largest' ? stopL : stopH) - g.placeMm[k]) / g.pitchMm[k])
+        const stopZ = ((obs.end === 'largest' ? stopL : stopH) - g.placeMm[k]) / g.pitchMm[k]
+        // far from being thrown: the chance is below a ten-thousandth and not worth its exponential
+        const near = obs.end === 'largest' ? stopZ > NEAR_THROWN.largest : stopZ < NEAR_THROWN.smallest
+        if (!near && obs.table) return obs.times * lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ])
+        const thrown = thrownChance(obs.end, z, stopZ)
         if (!obs.table) return obs.times * Math.log(thrown + 1e-6)
         return obs.times * (Math.log(1 - thrown + 1e-9) + lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ]))
       }
@@ -243,7 +250,7 @@ function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
       if (obs.out) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
       else if (stopH > rub) turns = 99
       else turns = free - r[o + R.hIn] < rub || stopL < rub ? 0 : (free + r[o + R.hOut] - rub) / perTurn
-      return slipping(logEdge(turns, sd, obs), EDGE.slips, 33)
+      return Math.log((1 - EDGE.slips) * edgeChance(turns, sd, obs) + EDGE.slips / 33)
     }
     case 'camber':
       return slipping(logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg), MEASURE.slips, 6)
@@ -253,14 +260,19 @@ function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
 /** Mixes in the share of measurements that slipped: spread flat over `span`. */
 const slipping = (log: number, share: number, span: number): number => Math.log((1 - share) * Math.exp(log) + share / span)
 
-/** Log chance that an edge expected after `turns` is noticed in the sixteenth reported, or not at all. */
-function logEdge(turns: number, sd: number, obs: { turns: number; limit: number; found: boolean }): number {
+/** Chance that an edge expected after `turns` is noticed in the sixteenth reported, or not at all. */
+function edgeChance(turns: number, sd: number, obs: { turns: number; limit: number; found: boolean }): number {
   const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
   // a logistic with the normal's slope stands in for its distribution function
-  const by = (limit: number) => logistic((1.702 * (limit - noticed)) / sd)
-  if (!obs.found) return Math.log(1 - by(obs.limit) + 1e-12)
+  const scale = 1.702 / sd
+  if (!obs.found) return 1 - logistic(scale * (obs.limit - noticed))
   const told = Math.abs(obs.turns)
-  return Math.log(told === 0 ? by(1 / 32) : by(told + 1 / 32) - by(told - 1 / 32) + 1e-12)
+  if (told === 0) return logistic(scale * (1 / 32 - noticed))
+  const off = scale * Math.abs(told - noticed)
+  if (off > 20) return 0
+  // the middle of the sixteenth stands for all of it
+  const e = Math.exp(-off)
+  return (scale * e) / (16 * (1 + e) * (1 + e))
 }
 
 function normalised(logWeights: Float64Array): Float64Array {

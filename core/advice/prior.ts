@@ -67,9 +67,10 @@ export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | u
 export const drawFrom = (d: Density, random: Random): number =>
   d.weight >= 1 || random.next() < d.weight ? d.mean + d.sd * random.normal() : d.mean2 + d.sd2 * random.normal()
 
+/** Log density up to a constant of its own: only differences within one density are used. */
 export function logDensity(d: Density, x: number): number {
   const a = (x - d.mean) / d.sd
-  if (d.weight >= 1) return -0.5 * a * a - Math.log(d.sd)
+  if (d.weight >= 1) return -0.5 * a * a
   const b = (x - d.mean2) / d.sd2
   return Math.log((d.weight / d.sd) * Math.exp(-0.5 * a * a) + ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * b * b) + 1e-300)
 }
