@@ -52,6 +52,26 @@ test('a person is a name and a PIN, and the name alone while fresh', async ({ be
   await expect(bench.locator('[data-test=person]')).toHaveText('Ishbel')
 })
 
+test('an owner gives a new PIN; the old one no longer counts, and nobody else may', async ({ bench, shop }) => {
+  await bench.goto(`${SERVER()}/shop`)
+  await ready(bench)
+  await bench.locator('[data-test=renew-Moss]').click()
+  await bench.locator('[data-test=renew-done]').click()
+  await expect(bench.getByText('Type a new PIN, a new password, or both')).toBeVisible()
+  await bench.getByLabel('New PIN', { exact: true }).fill('12a')
+  await bench.locator('[data-test=renew-done]').click()
+  await expect(bench.getByText('PIN: type 4 to 8 digits')).toBeVisible()
+  await bench.getByLabel('New PIN', { exact: true }).fill('8086')
+  await bench.locator('[data-test=renew-done]').click()
+  await expect(bench.getByRole('status')).toContainText('Moss has new ones')
+  const moss = await shop.person('Moss')
+  const unlock = (pin: string) => bench.request.post(`${SERVER()}/api/session/person`, { data: { person: moss, pin } })
+  expect((await unlock('1357')).status()).toBe(401)
+  expect((await unlock('8086')).ok()).toBe(true)
+  // now Moss works here, who is no owner
+  expect((await bench.request.post(`${SERVER()}/api/shop/people/${moss}/secrets`, { data: { pin: '1111' } })).status()).toBe(403)
+})
+
 test('a brake that fails keeps the bike; only "leaves unridable" lets it out, and heads the sheet', async ({ bench, shop }) => {
   const number = await shop.takeIn('32')
   const handBack = (how: string) => bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 1, how } })
@@ -195,6 +215,7 @@ test('a second shop can reach nothing of the first, by any route', async ({ benc
     'jobs/[number]/hand-back.post.ts': { id: randomUUID(), basedOn: 1, how: 'unridable' },
     'jobs/[number]/reopen.post.ts': { id: randomUUID(), basedOn: 1 },
     'session/person.post.ts': { person: ishbel, pin: '2468' },
+    'shop/people/[id]/secrets.post.ts': { pin: '2468' },
   }
   for (const r of routes(number, device.id).filter(x => !OPEN.includes(x.file) && x.file !== 'sign-out.post.ts')) {
     if (r.file === 'jobs/[number]/live.get.ts') continue // tells no content; its refetch is tried below

@@ -13,6 +13,14 @@ async function revoke(device: DeviceView) {
   await refresh()
 }
 
+const renewing = ref<string | null>(null)
+const renewedFor = ref('')
+async function renewed(name: string) {
+  renewing.value = null
+  renewedFor.value = name
+  await session.load()
+}
+
 const initial: { name: string; role: Role; pin: string } = { name: '', role: 'mechanic', pin: '' }
 const { form, trouble: formTrouble, server } = useContractForm({
   initial,
@@ -32,8 +40,15 @@ const { form, trouble: formTrouble, server } = useContractForm({
       <section>
         <h2 class="text-lg font-bold">People</h2>
         <ul class="mt-2 border-t border-rule">
-          <li v-for="p in session.now?.people" :key="p.id" class="flex min-h-11 items-center justify-between border-b border-rule"><span class="font-semibold">{{ p.name }}</span><span class="text-soft">{{ p.role }}</span></li>
+          <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
+            <div class="flex min-h-11 items-center justify-between gap-3">
+              <span class="font-semibold">{{ p.name }}</span>
+              <span class="flex items-center gap-3 text-soft">{{ p.role }}<button v-if="session.now?.person?.role === 'owner'" type="button" class="quiet" :aria-expanded="renewing === p.id" :data-test="`renew-${p.name}`" @click="renewing = renewing === p.id ? null : p.id">New PIN</button></span>
+            </div>
+            <NewSecretsForm v-if="renewing === p.id" :person="p" @done="renewed(p.name)" />
+          </li>
         </ul>
+        <p v-if="renewedFor" class="mt-2 font-semibold text-clean" role="status">{{ renewedFor }} has new ones: the old no longer count.</p>
         <form class="mt-6 grid gap-4" novalidate data-test="new-person" @submit.prevent="form.handleSubmit()">
           <h3 class="font-bold">Add a person</h3>
           <form.Field v-slot="{ field, state }" name="name"><TextField :model-value="state.value" label="Name" :error="firstError(state.meta.errors) ?? server.name" @update:model-value="field.handleChange($event)" /></form.Field>

@@ -7,7 +7,7 @@ export type Part = 'cable' | 'hanger' | 'shifter' | 'derailleur' | 'cassette'
 export const PARTS = ['cable', 'hanger', 'shifter', 'derailleur', 'cassette'] as const satisfies readonly Part[]
 export type Screw = 'barrel' | 'H' | 'L'
 
-/** What happened at the bench; the meaning of each kind is in docs/contract.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
+/** What happened at the bench; the meaning of each kind is in docs/advice.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
 export type BenchEvent =
   | { kind: 'shift'; from: number; to: number; heard: Heard }
   /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */

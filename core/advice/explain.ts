@@ -1,3 +1,4 @@
+import { sayChance } from '../quantity/chance'
 import { sayTurns, sayTurnsOf } from '../quantity/turns'
 import type { Analysis } from './analysis'
 import type { Cause, Move } from './contract'
@@ -33,8 +34,6 @@ export function sayMove(move: Move, teeth: readonly number[]): string {
 export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'out' | 'in' =>
   (move.screw === 'barrel') === move.turns > 0 ? 'out' : 'in'
 
-const percent = (chance: number): string => `${Math.round(chance * 100)} %`
-
 /** What a barrel turn does, in a line of its own; null for any other move. */
 export function effectOf(posterior: Posterior, analysis: Analysis, move: Move): string | null {
   return move.do === 'turn' && move.screw === 'barrel' ? effectOfBarrel(posterior, move.turns, meanRatio(analysis)) : null
@@ -53,11 +52,11 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     case 'turn': {
       if (move.screw !== 'barrel') {
         const stop = analysis.stops[move.screw]
-        return `${move.screw} stands ${said(stop.offsetMm.mean)} of the ${move.screw === 'L' ? 'largest' : 'smallest'} sprocket: well set ${percent(stop.good)} as it is, ${percent(stop.bestGood)} after the turn.`
+        return `${move.screw} stands ${said(stop.offsetMm.mean)} of the ${move.screw === 'L' ? 'largest' : 'smallest'} sprocket: well set ${sayChance(stop.good)} as it is, ${sayChance(stop.bestGood)} after the turn.`
       }
       const offset = analysis.offsetMm
       const slack = offset.mean < 0 ? 'slack' : 'tight'
-      return `The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${percent(analysis.right)} to ${percent(best.right)}.`
+      return `The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${sayChance(analysis.right)} to ${sayChance(best.right)}.`
     }
     case 'edge':
       return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis)}`
@@ -65,11 +64,11 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     case 'offset': return `A measured offset here tells most now.${doubt(analysis)}`
     case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis)}`
     case 'reclamp': return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
-    case 'replace': return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${percent(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${percent(best.right)}).`
+    case 'replace': return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
     case 'done':
       return analysis.right >= 0.5
-        ? `Every gear is expected clean from both sides: ${percent(analysis.right)} sure.`
-        : `No further move gains enough: ${percent(analysis.right)} right as it stands.${doubt(analysis)}`
+        ? `Every gear is expected clean from both sides: ${sayChance(analysis.right)} sure.`
+        : `No further move gains enough: ${sayChance(analysis.right)} right as it stands.${doubt(analysis)}`
   }
 }
 
@@ -86,7 +85,7 @@ function doubt(analysis: Analysis): string {
     .filter(c => analysis.causes[c] > 0.2 && analysis.causes[c] < 0.95)
     .sort((a, b) => analysis.causes[b] - analysis.causes[a])
   if (left.length < 2) return ''
-  return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${percent(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${percent(analysis.causes[left[1]])}.`
+  return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${sayChance(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${sayChance(analysis.causes[left[1]])}.`
 }
 
 export const meanRatio = (analysis: Analysis): number => analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)

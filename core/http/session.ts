@@ -23,6 +23,10 @@ export const FirstRun = z.strictObject({
 export const SwitchPerson = z.strictObject({ person: PersonId, pin: z.string().max(12).optional() })
 export const NewPerson = z.strictObject({ name: line('Name', 60), role: Role, pin: Pin, password: NewPassword.optional() })
 
+/** What an owner resets: at least one of the two; an empty field is left as it is. */
+export const NewSecrets = z.strictObject({ pin: z.literal('').or(Pin).optional(), password: z.literal('').or(NewPassword).optional() })
+  .refine(s => Boolean(s.pin) || Boolean(s.password), { path: ['pin'], message: 'Type a new PIN, a new password, or both' })
+
 export const PersonView = z.object({ id: PersonId, name: z.string(), role: Role })
 export type PersonView = z.infer<typeof PersonView>
 

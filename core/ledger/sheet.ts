@@ -4,6 +4,7 @@ import { CAUSES } from '../advice/contract'
 import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
+import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { RearParts, sayParts } from './parts'
 import { barrelLeft, staysBecause, workOf, type JobState, type ScrewName } from './reduce'
@@ -39,8 +40,6 @@ export const Sheet = z.object({
 export type Sheet = z.infer<typeof Sheet>
 export type SheetFact = z.infer<typeof Fact>
 
-const percent = (chance: number): string => `${Math.round(chance * 100)} %`
-
 /** Net turns of a screw in words: "5/8 out", "0". Barrel + out, others + in. */
 export function sayNet(screw: ScrewName, sixteenths: number): string {
   if (sixteenths === 0) return '0'
@@ -70,7 +69,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     left: [
       { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
       { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
-      ...(considered ? [{ what: 'Every gear clean', figure: `${percent(considered.advice.right)} sure` }] : []),
+      ...(considered ? [{ what: 'Every gear clean', figure: `${sayChance(considered.advice.right)} sure` }] : []),
       ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
       ...(how === 'unridable' ? [{ what: 'Leaves unridable', figure: staysBecause(state) ?? 'the customer was told' }] : []),
     ],
@@ -96,7 +95,7 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   if (heard.length) out.push({ what: 'Shifts heard', figure: `${heard.length}, of them ${bad} not clean` })
   if (first && state.bench.some(e => e.kind !== 'sight')) {
     const causes = CAUSES.filter(c => first.advice.causes[c] >= 0.5)
-    if (causes.length) out.push({ what: 'Judged to be', figure: causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${percent(first.advice.causes[c])}`).join(', ') })
+    if (causes.length) out.push({ what: 'Judged to be', figure: causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${sayChance(first.advice.causes[c])}`).join(', ') })
   }
   return out
 }

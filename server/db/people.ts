@@ -27,6 +27,13 @@ export async function addPerson(tx: ShopTx, shop: string, person: NewPersonRow):
   return id
 }
 
+/** New hashes for a person, who is unlocked nowhere after it. False when nobody of that id works here. */
+export async function setSecrets(tx: ShopTx, shop: string, id: string, hashes: { pin_hash?: string; password_hash?: string }): Promise<boolean> {
+  const done = await tx.updateTable('person').set(hashes).where('shop', '=', shop).where('id', '=', id).where('active', '=', true).executeTakeFirst()
+  await tx.deleteFrom('unlock').where('shop', '=', shop).where('person', '=', id).execute()
+  return Number(done.numUpdatedRows) > 0
+}
+
 export const shopRow = (tx: ShopTx, shop: string) => tx.selectFrom('shop').selectAll().where('shop', '=', shop).executeTakeFirstOrThrow()
 
 export const people = (tx: ShopTx, shop: string) =>

@@ -3,6 +3,7 @@
 import { CAUSES } from '#core/advice/contract'
 import { CAUSE_WORDS } from '#core/advice/explain'
 import type { Picture } from '#core/advice/picture'
+import { sayChance } from '#core/quantity/chance'
 
 const props = defineProps<{ picture: Picture }>()
 const rows = computed(() => CAUSES.map(c => ({ name: CAUSE_WORDS[c], chance: props.picture.causes[c] })))
@@ -16,10 +17,10 @@ const offset = computed(() => {
   <section aria-label="What it is" class="border-t border-rule pt-1.5">
     <p class="flex items-baseline justify-between gap-2"><span>Cable {{ offset.words }}</span><span class="figure" data-test="offset">{{ offset.figure }}</span></p>
     <ul class="mt-1 grid grid-cols-2 gap-x-5">
-      <li v-for="r in rows" :key="r.name" class="grid grid-cols-[4.6rem_1fr_2.9rem] items-center gap-1.5 leading-6">
+      <li v-for="r in rows" :key="r.name" class="grid grid-cols-[4.6rem_1fr_3.2rem] items-center gap-1.5 leading-6">
         <span class="text-[0.9375rem]">{{ r.name }}</span>
         <span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(r.chance * 100)}%` }" /></span>
-        <span class="figure text-right text-[0.9375rem]" :data-test="`cause-${r.name.toLowerCase()}`">{{ Math.round(r.chance * 100) }} %</span>
+        <span class="figure whitespace-nowrap text-right text-[0.9375rem]" :data-test="`cause-${r.name.toLowerCase()}`">{{ sayChance(r.chance) }}</span>
       </li>
     </ul>
   </section>

@@ -3,6 +3,7 @@
 import type { Move } from '#core/advice/contract'
 import { sayWay } from '#core/advice/explain'
 import type { Picture } from '#core/advice/picture'
+import { sayChance } from '#core/quantity/chance'
 import { sayTurns, sayTurnsOf } from '#core/quantity/turns'
 import type { HangerFit } from '#core/rear/hanger'
 
@@ -54,7 +55,6 @@ const acceptWords = computed(() => {
   if (m.do === 'done') return 'To the brakes'
   return null
 })
-const percent = (p: number) => `${Math.round(p * 100)} %`
 </script>
 
 <template>
@@ -79,8 +79,8 @@ const percent = (p: number) => `${Math.round(p * 100)} %`
       <button v-if="acceptWords" type="button" class="act" :aria-disabled="dead || stale" data-test="accept" @click="emit('accept')">{{ acceptWords }} <kbd class="key">Enter</kbd></button>
     </div>
     <dl class="mt-2.5 grid grid-cols-2 gap-4 border-t border-rule pt-1.5">
-      <div><dt class="small">Bike right, as it stands</dt><dd class="figure text-3xl leading-tight font-semibold" data-test="right">{{ percent(picture.right) }}</dd></div>
-      <div :class="picture.after === null ? 'invisible' : ''"><dt class="small">After this turn</dt><dd class="figure text-3xl leading-tight font-semibold text-clean">{{ percent(picture.after ?? 0) }}</dd></div>
+      <div><dt class="small">Bike right, as it stands</dt><dd class="figure text-3xl leading-tight font-semibold" data-test="right">{{ sayChance(picture.right) }}</dd></div>
+      <div :class="picture.after === null ? 'invisible' : ''"><dt class="small">After this turn</dt><dd class="figure text-3xl leading-tight font-semibold text-clean">{{ sayChance(picture.after ?? 0) }}</dd></div>
     </dl>
   </section>
 </template>

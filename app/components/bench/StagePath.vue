@@ -17,6 +17,7 @@ const stages = computed(() => {
   ]
 })
 const current = computed(() => {
+  if (props.state.handedBack) return stages.value.length - 1
   const first = stages.value.findIndex(s => !s.done)
   return props.here === 'sheet' ? Math.max(3, first) : Math.min(first < 0 ? 2 : first, 2)
 })

@@ -8,6 +8,7 @@ import type { Stored } from '#core/ledger/events'
 import { reduce, staysBecause } from '#core/ledger/reduce'
 import { priorFor } from '#core/ledger/belief'
 import type { Picture } from '#core/advice/picture'
+import { sayChance } from '#core/quantity/chance'
 import { askAdvice } from '~/workers/useAdvice'
 
 const props = defineProps<{ job: FloorJob }>()
@@ -31,7 +32,7 @@ const because = computed(() => {
   const { causes, right, move } = seen.value.picture
   // the cause the move is about, else the likeliest
   const worst = move.do === 'replace' ? move.cause : move.do === 'hanger' ? 'hanger' : [...CAUSES].sort((a, b) => causes[b] - causes[a])[0]
-  return right >= 0.8 ? `right ${Math.round(right * 100)} %` : `${CAUSE_WORDS[worst].toLowerCase()} ${Math.round(causes[worst] * 100)} %`
+  return right >= 0.8 ? `right ${sayChance(right)}` : `${CAUSE_WORDS[worst].toLowerCase()} ${sayChance(causes[worst])}`
 })
 </script>
 

@@ -358,9 +358,9 @@ const dismissed = ref(new Set<string>())
         <div class="shiftline">
           <p class="small leading-tight">Shift towards the {{ inward ? 'spokes' : 'frame' }}</p>
           <p class="figure flex items-center gap-2 text-2xl font-semibold" data-test="shift">
-            {{ setup.teeth[lever] }}
-            <svg width="26" height="14" :class="inward ? '' : 'rotate-180'" role="img" :aria-label="inward ? 'to the left' : 'to the right'"><path d="M25 7H4M9 1.5L3 7l6 5.5" fill="none" stroke="currentColor" stroke-width="2.5" /></svg>
-            {{ setup.teeth[target] }}
+            <span :class="inward ? '' : 'text-soft'">{{ setup.teeth[inward ? target : lever] }}</span>
+            <svg width="26" height="14" :class="inward ? '' : 'rotate-180'" role="img" :aria-label="inward ? 'from the right' : 'to the right'"><path d="M25 7H4M9 1.5L3 7l6 5.5" fill="none" stroke="currentColor" stroke-width="2.5" /></svg>
+            <span :class="inward ? 'text-soft' : ''">{{ setup.teeth[inward ? lever : target] }}</span>
           </p>
           <p class="sr-only" aria-live="polite">{{ said }}</p>
           <p v-if="hint" class="text-sm font-semibold text-stop" role="alert">{{ hint }}</p>

@@ -1,0 +1,20 @@
+import { defineEventHandler } from 'h3'
+import { NewSecrets } from '#core/http/session'
+import { PersonId } from '#core/ledger/events'
+import { forgetAllSessions, requireOwner } from '../../../../auth/actor'
+import { body, param, refuse } from '../../../../auth/refuse'
+import { hashSecret } from '../../../../auth/secrets'
+import { inShop } from '../../../../db/connect'
+import { setSecrets } from '../../../../db/people'
+import { db } from '../../../../db/shared'
+
+/** An owner gives somebody a new PIN or password; names unlocked by the old PIN ask for the new one. */
+export default defineEventHandler(async (event): Promise<{ ok: true }> => {
+  const actor = await requireOwner(event)
+  const id = param(event, 'id', PersonId)
+  const { pin, password } = await body(event, NewSecrets)
+  const hashes = { ...(pin ? { pin_hash: await hashSecret(pin) } : {}), ...(password ? { password_hash: await hashSecret(password) } : {}) }
+  if (!(await inShop(db(), actor.shop, tx => setSecrets(tx, actor.shop, id, hashes)))) throw refuse(404, 'That person does not work here')
+  forgetAllSessions()
+  return { ok: true }
+})
