@@ -3,12 +3,13 @@ import { randomFrom, type Random } from '../quantity/random'
 import type { BenchEvent, Move, Part } from '../advice/contract'
 import { senseOfShift, startOf, step, type Trace } from '../advice/trace'
 import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/heard'
-import { EDGE, HEARING, MEASURE, RIGHT_CHANCE, SAFE, WORN_SKIPS, WRONG_REPORTS } from '../response/parameters'
+import { EDGE, MEASURE, RIGHT_CHANCE, SAFE, WORN_SKIPS } from '../response/parameters'
 import { errorPitch, freePlaceMm, restPlaceMm, type Bike } from '../response/pulley'
 import { stopIsSafe } from '../response/safe'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import { arrivalsAt, type Hearing } from '../response/window'
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '../standards/drivetrains'
+import { AS_MODELLED, type Physics } from './physics'
 
 /** A simulated bike on the stand. Its hidden state is never given to the advice, only what a person would see and hear. */
 export type HiddenBike = Bike & Hearing & { mmPerTurnH: number; mmPerTurnL: number; worn: ReadonlySet<number> }
@@ -84,7 +85,7 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
 }
 
 /** Puts a bike on the simulated stand. `seed` is for what the person hears and how they measure. */
-export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number): SimulatedBench {
+export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number, physics: Physics = AS_MODELLED): SimulatedBench {
   const g = geometryOf(setup)
   const random = randomFrom(seed, 4242)
   const log: BenchEvent[] = []
@@ -106,13 +107,13 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number)
     log,
     get hidden() { return hidden },
     chainOff: () => off,
-    isRight: () => isRight(g, hidden),
+    isRight: () => isRight(g, hidden, physics),
     perform(move) {
       switch (move.do) {
         case 'done': return null
         case 'turn': return record({ kind: 'turn', screw: move.screw, turns: move.turns })
         case 'shift': {
-          const heard = hear(g, hidden, trace, move.to, random)
+          const heard = hear(g, hidden, trace, move.to, random, physics)
           if (heard === 'off') off = true
           return record({ kind: 'shift', from: trace.lever, to: move.to, heard })
         }
@@ -121,10 +122,10 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number)
           return record({ kind: 'sight', at: move.at, offsetMm: measured(place, MEASURE.sightSdMm, 3, random) })
         }
         case 'offset': {
-          const place = restPlaceMm(g, hidden, move.click, move.click > 0) - g.placeMm[move.click]
+          const place = restPlaceMm(g, at(g, hidden, move.click, physics), move.click, move.click > 0) - g.placeMm[move.click]
           return record({ kind: 'offset', click: move.click, offsetMm: measured(place, MEASURE.offsetSdMm, 4, random) })
         }
-        case 'edge': return record(windToEdge(g, setup, hidden, trace, move, random))
+        case 'edge': return record(windToEdge(g, setup, at(g, hidden, move.click, physics), trace, move, random, physics))
         case 'hanger':
           return record({ kind: 'hanger', camberDeg: degrees(Math.atan(hidden.camberTan)) + MEASURE.hangerSdDeg * random.normal(), toeDeg: MEASURE.hangerSdDeg * random.normal() })
         case 'reclamp':
@@ -143,25 +144,31 @@ const clampSlip = (random: Random): number => Math.max(-1.2, Math.min(1.2, 0.5 *
 const measured = (value: number, sd: number, spanMm: number, random: Random): number =>
   Math.round(10 * (random.next() < MEASURE.slips ? value + spanMm * (2 * random.next() - 1) : value + sd * random.normal())) / 10
 
-function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: Random): Heard {
+/** The bike as it answers at one sprocket: its friction may differ along the cassette. */
+function at(g: Geometry, bike: HiddenBike, click: number, physics: Physics): HiddenBike {
+  const lag = physics.lag(click / (g.n - 1))
+  return lag === 1 ? bike : { ...bike, backlashInMm: bike.backlashInMm * lag, backlashOutMm: bike.backlashOutMm * lag }
+}
+
+function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: Random, physics: Physics): Heard {
   const { inward, alreadyThere } = senseOfShift(trace, g.n, trace.lever, to)
-  const chances = outcomeChances(g, bike, to, inward, alreadyThere)
+  const chances = outcomeChances(g, bike, to, inward, alreadyThere, physics)
   let draw = random.next()
   let happened: Heard = 'clean'
   for (const heard of HEARD) {
     if (draw < chances[heard]) { happened = heard; break }
     draw -= chances[heard]
   }
-  if (happened === 'off' || random.next() >= WRONG_REPORTS) return happened
+  if (happened === 'off' || random.next() >= physics.wrongReports) return happened
   const others = HEARD.filter(h => h !== happened && h !== 'off')
   return others[random.below(others.length)]
 }
 
 /** Chances of what happens on a shift, thrown chains and worn teeth included. */
-export function outcomeChances(g: Geometry, bike: HiddenBike, to: number, inward: boolean, alreadyThere: boolean): Record<Heard, number> {
+export function outcomeChances(g: Geometry, bike: HiddenBike, to: number, inward: boolean, alreadyThere: boolean, physics: Physics = AS_MODELLED): Record<Heard, number> {
   const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
-  const z = errorPitch(g, bike, to, inward)
-  const chances = arrivalChances(z - bike.asymmetryPitch, { end, inward, alreadyThere }, bike.sharpness)
+  const z = errorPitch(g, at(g, bike, to, physics), to, inward)
+  const chances = arrivalChances(physics.heardAs(z - bike.asymmetryPitch), { end, inward, alreadyThere }, bike.sharpness)
   if (bike.worn.has(to)) {
     const arrives = 1 - chances.none - chances.jumps
     for (const heard of HEARD) if (heard !== 'none' && heard !== 'jumps') chances[heard] *= 1 - WORN_SKIPS
@@ -173,21 +180,25 @@ export function outcomeChances(g: Geometry, bike: HiddenBike, to: number, inward
   return { ...chances, off: thrown }
 }
 
-export function isRight(g: Geometry, bike: HiddenBike): boolean {
-  if (!stopIsSafe(g, 'H', bike.stopHMm) || !stopIsSafe(g, 'L', bike.stopLMm)) return false
+export function isRight(g: Geometry, bike: HiddenBike, physics: Physics = AS_MODELLED): boolean {
+  return stopIsSafe(g, 'H', bike.stopHMm) && stopIsSafe(g, 'L', bike.stopLMm) && everyGearClean(g, bike, physics)
+}
+
+/** Is every gear clean often enough from both sides, worn teeth included? */
+export function everyGearClean(g: Geometry, bike: HiddenBike, physics: Physics): boolean {
   for (let k = 0; k < g.n; k++)
     for (const inward of arrivalsAt(g, k))
-      if (outcomeChances(g, bike, k, inward, false).clean < RIGHT_CHANCE) return false
+      if (outcomeChances(g, bike, k, inward, false, physics).clean < RIGHT_CHANCE) return false
   return true
 }
 
-function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trace, move: { click: number; way: 'out' | 'in' }, random: Random): BenchEvent {
+function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trace, move: { click: number; way: 'out' | 'in' }, random: Random, physics: Physics): BenchEvent {
   const { click, way } = move
   const perTurn = bike.ratio * setup.barrelPitchMm
   const left = Math.min(EDGE.limitTurns, way === 'out' ? setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
   const limit = Math.floor(left * 16 + 1e-6) / 16
   const sign = way === 'out' ? 1 : -1
-  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + sign * HEARING.rub * bike.sharpness + EDGE.sdPitch * random.normal())
+  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + sign * physics.rubsAt * bike.sharpness + EDGE.sdPitch * random.normal())
   const free = freePlaceMm(g, bike, click)
   const start = free - bike.backlashInMm
   let turns = way === 'out' ? (rub - start) / perTurn : start < rub ? 0 : (free + bike.backlashOutMm - rub) / perTurn

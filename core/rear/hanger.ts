@@ -61,3 +61,12 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
   const c = (sg * cc - cg * cs) / det
   return [mg - b * mc - c * ms, b, c]
 }
+
+/** Difference across a 622 mm rim (gauge radius 311 mm) that a hanger may show, by speeds. `memory`: 4 mm to 8 speeds, 2 to 10, 1 from 11. */
+export const acrossTolerance = (speeds: number): number => (speeds <= 8 ? 4 : speeds <= 10 ? 2 : 1)
+
+/** The same as an angle of camber, degrees. */
+export const camberTolerance = (speeds: number): number => degrees(Math.atan(acrossTolerance(speeds) / 2 / WHEEL_RADIUS_MM))
+
+/** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
+const WHEEL_RADIUS_MM = 311

@@ -1,0 +1,78 @@
+import { advise } from '../advice/advise'
+import { CAUSES, costOf, type Advice, type BenchEvent, type Cause, type Move } from '../advice/contract'
+import { geometryOf } from '../response/setup'
+import { seededBike, simulatedBench, type HiddenBike } from './bench'
+import type { Physics } from './physics'
+import { byThumb, type Thumb } from './thumb'
+import { needless, truthOf } from './truth'
+
+/** The mechanic's patience, in units of a shift listened to (model, section 5). */
+export const PATIENCE = 80
+
+/** What came of one bike under one strategy. */
+export type Played = {
+  seed: number
+  won: boolean
+  saidDone: boolean
+  right: boolean
+  cost: number
+  needless: number
+  thrown: { largest: number; smallest: number }
+  /** Barrel turns after which the bike was further from its window. */
+  worse: number
+  /** Chance of right as stated when it said done; null for a rule of thumb. */
+  stated: number | null
+  /** Every call's stated chances with what was true then, for calibration. */
+  calls: { right: [number, boolean]; causes: Record<Cause, [number, boolean]> }[]
+}
+
+export type Strategy = { id: string; is: 'advice' } | { id: string; is: 'thumb'; rule: Thumb }
+export const adviceStrategy: Strategy = { id: 'Ocho', is: 'advice' }
+
+/** A stop both wound out by a turn and a half more: the bench on which the cautions matter most. */
+export const woundOut = (bike: HiddenBike): HiddenBike => ({ ...bike, stopHMm: bike.stopHMm - 1.5, stopLMm: bike.stopLMm + 1.5 })
+
+/** Plays one seeded bike to the end: "done", given up, or patience spent. */
+export function play(seed: number, strategy: Strategy, physics: Physics, options: { woundOut?: boolean; calibrate?: boolean } = {}): Played {
+  const { setup, hidden } = seededBike(seed)
+  const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics)
+  const g = geometryOf(setup)
+  const out: Played = { seed, won: false, saidDone: false, right: false, cost: 0, needless: 0, thrown: { largest: 0, smallest: 0 }, worse: 0, stated: null, calls: [] }
+  const perform = (move: Move): BenchEvent => {
+    if (move.do === 'replace' && needless(g, setup, bench.hidden, move.part, physics)) out.needless++
+    const before = move.do === 'turn' && move.screw === 'barrel' ? farFromMiddle(bench.hidden) : null
+    const event = bench.perform(move)!
+    if (before !== null && farFromMiddle(bench.hidden) > before + 1e-9) out.worse++
+    if (event.kind === 'shift' && event.heard === 'off') out.thrown[event.to === 0 ? 'smallest' : 'largest']++
+    out.cost += costOf(event)
+    return event
+  }
+  const farFromMiddle = (bike: HiddenBike): number => Math.abs(bike.ratio * (bike.cableMm + g.cableMm[g.n - 1] / 2) - g.placeMm[g.n - 1] / 2)
+
+  if (strategy.is === 'advice') {
+    while (out.cost < PATIENCE) {
+      const advice: Advice = advise(setup, [...bench.log])
+      if (options.calibrate) {
+        const truth = truthOf(g, setup, bench.hidden, physics)
+        out.calls.push({
+          right: [advice.right, bench.isRight()],
+          causes: Object.fromEntries(CAUSES.map(c => [c, [advice.causes[c], truth.causes[c]]])) as Record<Cause, [number, boolean]>,
+        })
+      }
+      if (advice.move.do === 'done') {
+        out.saidDone = advice.right >= 0.5
+        out.stated = advice.right
+        break
+      }
+      perform(advice.move)
+    }
+  } else {
+    const hands = byThumb(setup, strategy.rule)
+    let next = hands.next()
+    while (!next.done && out.cost < PATIENCE) next = hands.next(perform(next.value))
+    out.saidDone = next.done === true && next.value
+  }
+  out.right = bench.isRight()
+  out.won = out.saidDone && out.right && !bench.chainOff() && out.needless === 0
+  return out
+}
