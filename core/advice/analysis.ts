@@ -50,7 +50,7 @@ export type Analysis = {
 
 export function analyse(posterior: Posterior, cassetteRenewed: boolean): Analysis {
   const { geometry: g, setup, trace, weights } = posterior
-  const wear = wearFrom(posterior.skips, cassetteRenewed)
+  const wear = wearFrom(posterior.skips, posterior.wornRate, cassetteRenewed)
   const readings: Reading[] = []
   for (let i = 0; i < weights.length; i++)
     if (weights[i] > 1e-7) readings.push(read(g, posterior.belief(i), weights[i], setup.barrelPitchMm, trace.barrelTurns))

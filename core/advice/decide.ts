@@ -12,8 +12,9 @@ export const DECIDE = {
   /** Done at this chance of right, falling late. */
   doneAt: 0.95,
   doneLate: 0.88,
-  /** A barrel turn must gain this chance of right. */
+  /** A barrel turn must gain this chance of right; the last one before stopping less, as it needs no check after it. */
   turnGain: 0.08,
+  lastTurnGain: 0.015,
   /** A part is renewed when this sure that it is needed, falling as cost mounts. */
   partAt: 0.93,
   partLate: 0.7,
@@ -36,7 +37,11 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   if (stop) return answer(stop)
 
   const late = Math.min(1, Math.max(0, (trace.cost - 35) / 30))
-  if (analysis.right >= DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)) return answer({ do: 'done' })
+  const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
+  if (best.right >= doneAt) {
+    if (best.right - analysis.right > DECIDE.lastTurnGain) return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
+    return answer({ do: 'done' })
+  }
   if (trace.cost >= DECIDE.budget - 2) return answer({ do: 'done' })
 
   const part = partMove(analysis, log, best.right, trace.cost)

@@ -7,7 +7,7 @@ import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
 import type { BenchEvent } from './contract'
 import { hearingTable, lookUp, type HearingTable } from './hearingTable'
-import { drawFrom, logDensity, RENEWED, U, UNKNOWNS, usualPrior, withKnown, type Density, type KnownPrior } from './prior'
+import { drawFrom, logDensity, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type Density, type KnownPrior } from './prior'
 import { senseOfShift, startOf, step, type Trace } from './trace'
 
 /**
@@ -54,6 +54,8 @@ export type Posterior = {
   readonly weights: Float64Array
   /** Sprocket by sprocket: arrivals that skipped and that did not, since the cassette was renewed. */
   readonly skips: readonly { skipped: number; held: number }[]
+  /** Chance of worn sprockets before any was heard. */
+  readonly wornRate: number
   /** Particle `i` at the screws as they stand. */
   belief(i: number): Belief
   after(event: BenchEvent): Posterior
@@ -74,6 +76,7 @@ export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPr
     epochs: [{ at: Int32Array.from(UNKNOWNS, (_, i) => i), cable: 'own', stops: 'own', ...screwsOf(trace) }],
     observations: [],
     skips: setup.teeth.map(() => ({ skipped: 0, held: 0 })),
+    wornRate: wornRateWith(known),
   })
 }
 
@@ -89,6 +92,7 @@ type State = {
   epochs: Epoch[]
   observations: Observation[]
   skips: { skipped: number; held: number }[]
+  wornRate: number
 }
 
 const screwsOf = (t: Trace): Screws => ({ barrelTurns: t.barrelTurns, hTurns: t.hTurns, lTurns: t.lTurns })
@@ -101,6 +105,7 @@ function make(s: State): Posterior {
     trace: s.trace,
     events: s.events,
     skips: s.skips,
+    wornRate: s.wornRate,
     weights: normalised(s.logWeights),
     belief(i) {
       resolve(s, s.particles[i], scratch)
@@ -288,7 +293,7 @@ function normalised(logWeights: Float64Array): Float64Array {
 function advance(s: State, event: BenchEvent): State {
   const trace = step(s.trace, event, s.setup)
   const next: State = { ...s, trace, events: s.events + 1 }
-  if (event.kind === 'reclamp' || event.kind === 'replace') return renew(next, event, randomFrom(s.seed, next.events))
+  if (event.kind === 'reclamp' || event.kind === 'replace' || event.kind === 'bend') return renew(next, event, randomFrom(s.seed, next.events))
   if (event.kind === 'shift') next.skips = countSkips(s, event)
   const added = observationOf(s, event)
   if (!added) return next
@@ -355,11 +360,11 @@ function countSkips(s: State, event: { from: number; to: number; heard: string }
 }
 
 /** Opens a new epoch after a re-clamp or a new part: new coordinates for what was renewed, the old ones for the rest. */
-function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace' }>, random: Random): State {
-  const part = event.kind === 'replace' ? event.part : 'clamp'
+function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace' | 'bend' }>, random: Random): State {
+  const part = event.kind === 'replace' ? event.part : event.kind === 'bend' ? 'bend' : 'clamp'
   const fresh: Partial<Record<keyof typeof U, Density>> = {}
   const clamped = part === 'clamp' || part === 'cable' || part === 'shifter' || part === 'derailleur'
-  const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
+  const moved = part === 'bend' || part === 'hanger' || part === 'derailleur' || part === 'cassette'
   fresh.cable = clamped ? RENEWED.clampMm : RENEWED.movedMm
   if (moved) fresh.stopH = fresh.stopL = RENEWED.movedMm
   if (part === 'cable') {
@@ -367,6 +372,7 @@ function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace
     fresh.inwardShare = RENEWED.newShare
   }
   if (part === 'hanger') fresh.camber = RENEWED.straight
+  if (part === 'bend') fresh.camber = RENEWED.levered
   if (part === 'shifter' || part === 'derailleur' || part === 'cassette') fresh.lnRatio = RENEWED.matched
   if (part === 'derailleur') {
     fresh.bow = RENEWED.bow

@@ -2,6 +2,7 @@ import { radians } from '../quantity/angle'
 import type { Random } from '../quantity/random'
 import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
 import type { Geometry } from '../response/setup'
+import type { Cause } from './contract'
 
 /** One or two normals; `weight` is the share of the first. */
 export type Density = { mean: number; sd: number; weight: number; mean2: number; sd2: number }
@@ -14,8 +15,12 @@ export const UNKNOWNS = ['cable', 'lnBacklash', 'inwardShare', 'lnRatio', 'cambe
 export type Unknown = (typeof UNKNOWNS)[number]
 export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Record<Unknown, number>
 
-/** What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual ones. */
-export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>>
+/**
+ * What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual ones;
+ * and by how much the complaint and the sense check change the odds of each cause.
+ */
+export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & { odds?: CauseOdds }
+export type CauseOdds = Partial<Record<Cause, number>>
 
 /** Beliefs about a bike nothing is known of. All `model`; base rates of faults from model, section 3. */
 export function usualPrior(g: Geometry): Record<Unknown, Density> {
@@ -46,12 +51,25 @@ export const RENEWED = {
   newShare: one(NEW_CABLE.inwardShare, 0.07),
   matched: one(0, 0.007),
   straight: one(0, radians(0.1)),
+  levered: two(0.7, 0, radians(0.25), 0, radians(1.5)),
   bow: one(0, 0.12),
   screw: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
 } as const
 
 /** Worn sprockets: chance that there are any, and every run of one to three neighbours alike (model, section 3). */
 export const WORN_RATE = 0.08
+
+/** Which unknown's second, wide part stands for each cause. */
+const FAULTY: Record<Exclude<Cause, 'wear'>, readonly Unknown[]> = { tension: ['cable'], friction: ['lnBacklash'], hanger: ['camber'], mismatch: ['lnRatio'], stops: ['stopH', 'stopL'] }
+
+/** A complaint or a check never makes a cause certain. */
+const MOST_ODDS = 12
+
+/** The share of a density's second part when its odds are multiplied. */
+const tilted = (share: number, times: number): number => (share * times) / (share * times + 1 - share)
+const bounded = (times: number): number => Math.min(MOST_ODDS, Math.max(1 / MOST_ODDS, times))
+
+export const wornRateWith = (known: KnownPrior | undefined): number => tilted(WORN_RATE, bounded(known?.odds?.wear ?? 1))
 
 export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | undefined): Record<Unknown, Density> {
   if (!known) return prior
@@ -60,6 +78,10 @@ export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | u
     const k = known[name]
     // a tenth stays with the usual belief: a bike may have changed since
     if (k) out[name] = two(0.9, k.mean, k.sd, prior[name].mean, Math.max(prior[name].sd, prior[name].sd2))
+  }
+  for (const [cause, names] of Object.entries(FAULTY) as [keyof typeof FAULTY, readonly Unknown[]][]) {
+    const times = known.odds?.[cause]
+    if (times) for (const name of names) if (out[name].weight < 1) out[name] = { ...out[name], weight: 1 - tilted(1 - out[name].weight, bounded(times)) }
   }
   return out
 }

@@ -62,6 +62,8 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
     case 'reclamp':
       if (event.barrelTurnsOut > setup.barrelTurnsRange) throw new RangeError(`barrelTurnsOut ${event.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`)
       return { ...next, barrelTurns: event.barrelTurnsOut, lever: 0, chain: 0, lastInward: false }
+    case 'bend':
+      return { ...next, lever: 0, chain: 0, lastInward: false, seenH: false, seenL: false }
     case 'replace': {
       const moved = event.part !== 'cable' && event.part !== 'shifter'
       return { ...next, lever: 0, chain: 0, lastInward: false, seenH: next.seenH && !moved, seenL: next.seenL && !moved }
@@ -124,6 +126,8 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       return event
     case 'replace':
       oneOf('part', event.part, PARTS)
+      return event
+    case 'bend':
       return event
     default:
       throw new RangeError(`kind ${String((event as { kind?: unknown }).kind)} is not a bench event`)

@@ -1,6 +1,5 @@
 import { HEARD } from '../response/heard'
 import { WORN_SKIPS, WRONG_REPORTS } from '../response/parameters'
-import { WORN_RATE } from './prior'
 
 /** Belief about worn sprockets: the chance that any is, and each sprocket's own. */
 export type Wear = { any: number; of: number[] }
@@ -14,8 +13,9 @@ const HELD = Math.log(1 - WORN_SKIPS)
  * Sums over every run of one to three neighbouring sprockets (model, section 3). Whether a sprocket skips does not
  * depend on the setting, so wear is apart from everything else that is believed.
  * @param arrivals how often each sprocket skipped and held, smallest first
+ * @param wornRate chance that any is worn, before one was heard
  */
-export function wearFrom(arrivals: readonly { skipped: number; held: number }[], renewed = false): Wear {
+export function wearFrom(arrivals: readonly { skipped: number; held: number }[], wornRate: number, renewed = false): Wear {
   const n = arrivals.length
   const of = new Array<number>(n).fill(0)
   if (renewed) return { any: 0, of }
@@ -27,8 +27,8 @@ export function wearFrom(arrivals: readonly { skipped: number; held: number }[],
       for (let k = from; k < from + length; k++) log += told[k]
       runs.push({ from, to: from + length, odds: Math.exp(log) })
     }
-  const each = WORN_RATE / runs.length
-  const total = 1 - WORN_RATE + runs.reduce((sum, r) => sum + each * r.odds, 0)
+  const each = wornRate / runs.length
+  const total = 1 - wornRate + runs.reduce((sum, r) => sum + each * r.odds, 0)
   let any = 0
   for (const r of runs) {
     const chance = (each * r.odds) / total

@@ -1,13 +1,32 @@
 import { priorOfKnownBike, priorOfMatch } from '../advice/know'
-import type { KnownPrior } from '../advice/prior'
+import type { Cause } from '../advice/contract'
+import type { CauseOdds, KnownPrior } from '../advice/prior'
+import { oddsOf } from '../procedure/complaints'
+import { oddsOfSense } from '../procedure/senseCheck'
+import { chainWearLimitPercent } from '../rear/chain'
 import type { JobState } from './reduce'
 import type { Sheet } from './sheet'
 import { ratioForSums } from './typedParts'
 
+/** What the customer said and the sense check found, as odds of the causes. */
+function oddsFor(state: JobState): CauseOdds {
+  const { said, sensed } = state.noted
+  const out: CauseOdds = said ? oddsOf(said.complaint, said.answer) : {}
+  for (const [cause, times] of Object.entries(oddsOfSense(sensed?.exceptions ?? [])) as [Cause, number][]) out[cause] = (out[cause] ?? 1) * times
+  const worn = sensed?.chainWearPercent ?? 0
+  if (state.parts && worn > chainWearLimitPercent(state.parts.cassette.teeth.length)) out.wear = Math.max(out.wear ?? 1, WORN_CHAIN_ODDS)
+  return out
+}
+/** A chain past its limit has worn its sprockets; `model`. */
+const WORN_CHAIN_ODDS = 4
+
 /** Where belief in a job's bike starts: its last sheet when the parts are the same, else what the numbers say. */
 export function priorFor(state: JobState, known: Pick<Sheet, 'belief'> | null): KnownPrior | undefined {
-  if (known) return priorOfKnownBike(known.belief)
+  const odds = oddsFor(state)
+  const more = Object.keys(odds).length ? { odds } : {}
+  if (known) return { ...priorOfKnownBike(known.belief), ...more }
   if (!state.setup || !state.parts) return undefined
   const ratio = ratioForSums(state.parts)
-  return priorOfMatch(state.setup, ratio, ratio === state.parts.derailleur.pullRatio)
+  const match = priorOfMatch(state.setup, ratio, ratio === state.parts.derailleur.pullRatio)
+  return match || more.odds ? { ...match, ...more } : undefined
 }

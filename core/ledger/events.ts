@@ -1,6 +1,12 @@
 import { z } from 'zod'
 import { CAUSES, PARTS } from '../advice/contract'
 import { HEARD } from '../response/heard'
+import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { SchoolChoice } from '../procedure/schools'
+import { SENSE_IDS } from '../procedure/senseCheck'
+import { TORQUE_IDS } from '../procedure/torques'
+import { HOUSING_PLACES } from '../rear/clamp'
+import { HANGER_KINDS } from '../rear/hanger'
 import { MAX_SPROCKETS, RearParts } from './parts'
 
 /** Version of the shapes below; older stored entries are raised to it when read. */
@@ -31,6 +37,10 @@ const advised = Advised.optional()
 /** One gear of a pass that was not clean; `way` or `heard` are null when not said. */
 export const PassException = z.strictObject({ sprocket: Click, way: z.enum(['spokes', 'frame']).nullable(), heard: z.enum(HEARD).exclude(['clean', 'off']).nullable() })
 
+/** A gauge reading: which place of the clock, and the gap from gauge tip to rim. */
+const HangerReadingIn = z.strictObject({ hour: z.int('hour must be a whole number').min(1, 'hour must be from 1 to 12').max(12, 'hour must be from 1 to 12'), gapMm: z.number().min(0, 'a gap cannot be negative').max(150, 'a gap over 150 mm is not one: check the figure') })
+const BarrelOut = z.int().min(0, 'a barrel cannot be further in than fully in').max(16 * 12, 'more than 12 turns out is not a barrel')
+
 /** The shop's truth: what a tap can mean. No names and no free text in any of them. */
 export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arrived'), parts: RearParts }),
@@ -42,9 +52,21 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
     .refine(e => (e.way === 'out' ? e.sixteenths >= 0 : e.sixteenths <= 0), { path: ['sixteenths'], message: 'winding out is counted +, winding in −' }),
   z.strictObject({ kind: z.literal('sight'), at: z.enum(['H', 'L']), offsetMm: OffsetMm, advised }),
   z.strictObject({ kind: z.literal('offset'), click: Click, offsetMm: OffsetMm, advised }),
-  z.strictObject({ kind: z.literal('gauge'), camberDeg: z.number().min(-20).max(20), toeDeg: z.number().min(-20).max(20), acrossMm: z.number().min(0).max(200), advised }),
-  z.strictObject({ kind: z.literal('reclamp'), barrelSixteenthsOut: z.int().min(0).max(16 * 12), advised }),
+  z.strictObject({ kind: z.literal('gauge'), camberDeg: z.number().min(-20).max(20), toeDeg: z.number().min(-20).max(20), acrossMm: z.number().min(0).max(200), readings: z.array(HangerReadingIn).min(3).max(12).optional(), radiusMm: z.number().min(50).max(500).optional(), hanger: z.enum(HANGER_KINDS).optional(), advised }),
+  z.strictObject({ kind: z.literal('bend'), hour: z.int().min(1).max(12), tipMm: z.number().min(0.1, 'a bend of nothing is none').max(30, 'more than 30 mm at the tip is not a small step') }),
+  z.strictObject({ kind: z.literal('reclamp'), barrelSixteenthsOut: BarrelOut, advised }),
+  z.strictObject({ kind: z.literal('recount'), barrelSixteenthsOut: BarrelOut }),
   z.strictObject({ kind: z.literal('replace'), part: z.enum(PARTS), advised }),
+  z.strictObject({ kind: z.literal('said'), complaint: z.string().refine(id => REAR_COMPLAINTS.some(c => c.id === id), 'that complaint is not in the list'), answer: z.string().max(20).nullable() }),
+  z.strictObject({ kind: z.literal('sensed'), exceptions: z.array(z.enum(SENSE_IDS)).max(SENSE_IDS.length), chainWearPercent: z.number().min(0, 'chain wear cannot be negative').max(3, 'chain wear over 3 % is not a chain any more: check the figure').nullable() }),
+  z.strictObject({ kind: z.literal('housing'), place: z.enum(HOUSING_PLACES), lengthMm: z.int('a length in whole mm').min(20, 'a piece is at least 20 mm').max(3500, 'a piece is at most 3500 mm'), ends: z.enum(['metal', 'plastic', 'sealed', 'bare']) }),
+  z.strictObject({ kind: z.literal('inner'), lengthMm: z.int('a length in whole mm').min(300, 'an inner is at least 300 mm').max(4000, 'an inner is at most 4000 mm') }),
+  z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
+  z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),
+  z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),
+  z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
+  z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
+  z.strictObject({ kind: z.literal('schools'), choice: SchoolChoice }),
   z.strictObject({ kind: z.literal('proof'), brake: z.enum(['front', 'rear']), holds: z.boolean() }),
   z.strictObject({ kind: z.literal('undo'), undoes: EventId }),
   z.strictObject({ kind: z.literal('handedBack'), how: z.enum(['proven', 'unridable']) }),
@@ -93,6 +115,7 @@ export function sprocketsNeeded(event: LedgerEvent): number {
     case 'shift': return Math.max(event.from, event.to) + 1
     case 'edge': return event.click === 0 ? MAX_SPROCKETS + 1 : event.click + 2
     case 'offset': return event.click + 1
+    case 'proved': return Math.max(0, ...event.exceptions.map(k => k + 1))
     case 'pass': return Math.max(0, ...event.exceptions.map(e => e.sprocket + 1))
     default: return 0
   }

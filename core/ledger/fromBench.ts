@@ -18,6 +18,7 @@ export function ledgerEventOf(event: Exclude<BenchEvent, { kind: 'unclean' }>, a
     case 'hanger': return { kind: 'gauge', camberDeg: event.camberDeg, toeDeg: event.toeDeg, acrossMm: acrossOf(event.camberDeg, event.toeDeg), ...told }
     case 'reclamp': return { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(event.barrelTurnsOut), ...told }
     case 'replace': return { kind: 'replace', part: event.part, ...told }
+    case 'bend': return { kind: 'bend', hour: 12, tipMm: 1 }
   }
 }
 

@@ -16,6 +16,7 @@ export function benchEventsOf(event: LedgerEvent, trace: Trace, setup: RearSetup
     case 'edge': return [{ kind: 'edge', click: event.click, way: event.way, turns: fromSixteenths(event.sixteenths), found: event.found }]
     case 'sight': return [{ kind: 'sight', at: event.at, offsetMm: event.offsetMm }]
     case 'offset': return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm }]
+    case 'bend': return [{ kind: 'bend' }]
     case 'gauge': return [{ kind: 'hanger', camberDeg: event.camberDeg, toeDeg: event.toeDeg }]
     case 'reclamp': return [{ kind: 'reclamp', barrelTurnsOut: fromSixteenths(event.barrelSixteenthsOut) }]
     case 'replace': return [{ kind: 'replace', part: event.part }]

@@ -1,8 +1,9 @@
-import type { BenchEvent } from '../advice/contract'
+import type { BenchEvent, Part } from '../advice/contract'
+import type { SchoolChoice } from '../procedure/schools'
 import { costOf } from '../advice/contract'
 import { startOf, step, type Trace } from '../advice/trace'
-import { fromSixteenths, toSixteenths } from '../quantity/turns'
-import type { RearSetup } from '../response/setup'
+import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
+import { checkSetup, type RearSetup } from '../response/setup'
 import type { EventId, LedgerEvent, PersonId } from './events'
 import { setupOf, type RearParts } from './parts'
 import { benchEventsOf } from './project'
@@ -35,11 +36,36 @@ export type JobState = {
   /** Entries in force, in order, undone ones and undos left out. */
   inForce: Told[]
   undone: ReadonlySet<EventId>
+  /** What was said of the bike before a screw was turned, and what was noted since; the latest of each. */
+  noted: Noted
   /** Entries that were kept but do not follow from what was known; the screen asks about them. */
   flagged: { id: EventId; why: string }[]
 }
 
+/** The latest word on each thing that is not a screw. */
+export type Noted = {
+  said: Of<'said'> | null
+  sensed: Of<'sensed'> | null
+  schools: SchoolChoice
+  gauges: { event: Of<'gauge'>; at: string; bentBefore: Of<'bend'> | null }[]
+  gaps: { event: Of<'gap'>; bSixteenths: number }[]
+  sights: { event: Of<'sight'>; sixteenths: number }[]
+  housing: Of<'housing'>[]
+  inner: Of<'inner'> | null
+  proved: Of<'proved'>[]
+  torqued: Of<'torqued'> | null
+  cut: Of<'cut'> | null
+  beddedShifts: number
+  /** Barrel sixteenths since the inner was last clamped here; null when it was not. */
+  sinceClamp: number | null
+  renewed: readonly Part[]
+}
+type Of<K extends LedgerEvent['kind']> = Extract<LedgerEvent, { kind: K }>
+
+const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [] }
+
 const fresh = (): JobState => ({
+  noted: nothingNoted,
   parts: null,
   place: { where: 'rack', stand: null },
   netSixteenths: { barrel: 0, H: 0, L: 0, B: 0 },
@@ -63,7 +89,7 @@ export function reduce(entries: readonly Told[]): JobState {
   for (const { id, event } of [...once].reverse())
     if (event.kind === 'undo' && !gone.has(id)) gone.add(event.undoes)
   const inForce = once.filter(e => e.event.kind !== 'undo' && !gone.has(e.id))
-  const state = inForce.reduce(apply, fresh())
+  const state = inForce.reduce((s, told) => { const next = apply(s, told); return { ...next, noted: note(next.noted, told, next) } }, fresh())
   return { ...state, inForce, undone: gone }
 }
 
@@ -84,6 +110,10 @@ function apply(s: JobState, told: Told): JobState {
       return onBench(restart(s, ['barrel']), told)
     case 'replace':
       return onBench(restart(s, event.part === 'cable' || event.part === 'shifter' ? ['barrel'] : event.part === 'derailleur' ? ['barrel', 'H', 'L', 'B'] : []), told)
+    case 'recount':
+      return recounted(s, told, fromSixteenths(event.barrelSixteenthsOut))
+    case 'bend':
+      return onBench(s, told)
     case 'shift':
     case 'pass':
     case 'sight':
@@ -97,6 +127,16 @@ function apply(s: JobState, told: Told): JobState {
     case 'reopened':
       return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
     case 'undo':
+    case 'said':
+    case 'sensed':
+    case 'housing':
+    case 'inner':
+    case 'gap':
+    case 'proved':
+    case 'torqued':
+    case 'cut':
+    case 'bedded':
+    case 'schools':
       return s
     default:
       return unreachable(event)
@@ -141,6 +181,55 @@ function onBench(s: JobState, { id, event }: Told): JobState {
     }
   }
   return { ...s, trace, setup, bench, flagged, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+}
+
+/**
+ * The count of the barrel was lost and taken anew: the turns noted stay, where they began is corrected, at arrival or
+ * at the last clamp. A count that cannot be, with the turns noted since, is kept and asked about.
+ */
+function recounted(s: JobState, { id }: Told, counted: number): JobState {
+  if (!s.setup || !s.trace) return s
+  const by = counted - s.trace.barrelTurns
+  const clampedAt = s.bench.findLastIndex(e => e.kind === 'reclamp')
+  const bench = s.bench.map((e, i): BenchEvent => (i === clampedAt && e.kind === 'reclamp' ? { ...e, barrelTurnsOut: e.barrelTurnsOut + by } : e))
+  const setup = clampedAt < 0 ? { ...s.setup, barrelTurnsOut: s.setup.barrelTurnsOut + by } : s.setup
+  try {
+    checkSetup(setup)
+    const trace = bench.reduce((t, e) => step(t, e, setup), startOf(setup))
+    return { ...s, setup, bench, trace, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    return { ...s, flagged: [...s.flagged, { id, why: `${sayTurns(counted)} turns out does not go with the turns noted since: count once more, or take one back` }] }
+  }
+}
+
+function note(was: Noted, { event, at }: Told, s: JobState): Noted {
+  switch (event.kind) {
+    case 'said': return { ...was, said: event }
+    case 'sensed': return { ...was, sensed: event }
+    case 'schools': return { ...was, schools: { ...was.schools, ...event.choice } }
+    case 'gauge': return { ...was, gauges: [...was.gauges, { event, at, bentBefore: null }] }
+    case 'bend': {
+      const last = was.gauges.at(-1)
+      return { ...was, gauges: last ? [...was.gauges.slice(0, -1), { ...last, bentBefore: event }] : was.gauges, sights: [], gaps: [] }
+    }
+    case 'sight': return { ...was, sights: [...was.sights, { event, sixteenths: s.netSixteenths[event.at] }] }
+    case 'gap': return { ...was, gaps: [...was.gaps, { event, bSixteenths: s.netSixteenths.B }] }
+    case 'housing': return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
+    case 'inner': return { ...was, inner: event }
+    case 'proved': return { ...was, proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event] }
+    case 'torqued': return { ...was, torqued: event }
+    case 'cut': return { ...was, cut: event }
+    case 'bedded': return { ...was, beddedShifts: was.beddedShifts + event.shifts }
+    case 'turn': return event.screw === 'barrel' && was.sinceClamp !== null ? { ...was, sinceClamp: was.sinceClamp + event.sixteenths } : was
+    case 'edge': return was.sinceClamp !== null ? { ...was, sinceClamp: was.sinceClamp + event.sixteenths } : was
+    case 'reclamp': return { ...was, sinceClamp: 0, cut: null }
+    case 'replace': {
+      const moved = event.part === 'hanger' || event.part === 'derailleur' || event.part === 'cassette'
+      return { ...was, renewed: [...was.renewed, event.part], sinceClamp: event.part === 'cable' ? 0 : was.sinceClamp, cut: event.part === 'cable' ? null : was.cut, ...(moved ? { sights: [], gaps: [], gauges: event.part === 'hanger' ? [] : was.gauges } : {}) }
+    }
+    default: return was
+  }
 }
 
 const unreachable = (event: never): never => { throw new Error(`unhandled ledger event ${JSON.stringify(event)}`) }

@@ -1,4 +1,5 @@
-import { positive, wholeIn } from '../quantity/check'
+import { finite, notNegative, positive, wholeIn } from '../quantity/check'
+import { toEighth } from '../quantity/turns'
 
 /** Chain pitch, mm. `std` ISO 606 / ISO 9633. */
 export const CHAIN_PITCH_MM = 12.7
@@ -27,3 +28,46 @@ export function guideGap(p: { sprocketTeeth: number; pulleyTeeth: number; centre
   positive('centresMm', p.centresMm)
   return p.centresMm - (tipDiameterMm(p.sprocketTeeth) + tipDiameterMm(p.pulleyTeeth)) / 2
 }
+
+/** mm of gap per turn in of the B screw, and its spread, until it is learnt. `model`: 1 to 1.5 on most. */
+export const B_SCREW = { mmPerTurn: 1.25, sd: 0.2 } as const
+
+/** Spread of a measured gap, mm. `model` */
+const GAP_SD_MM = 0.4
+
+/**
+ * What a turn of this bike's B screw does, learnt from gaps measured at two or more settings.
+ * @param seen turns in (+) since the first, and the gap there in mm
+ */
+export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number }[]): { mmPerTurn: number; sdMm: number } {
+  const n = seen.length
+  const meanT = n ? seen.reduce((s, x) => s + x.turnsIn, 0) / n : 0
+  const meanG = n ? seen.reduce((s, x) => s + x.gapMm, 0) / n : 0
+  const told = seen.reduce((s, x) => s + (x.turnsIn - meanT) ** 2, 0) / GAP_SD_MM ** 2
+  const with_ = seen.reduce((s, x) => s + (x.turnsIn - meanT) * (x.gapMm - meanG), 0) / GAP_SD_MM ** 2
+  const usual = 1 / B_SCREW.sd ** 2
+  return { mmPerTurn: (with_ + usual * B_SCREW.mmPerTurn) / (told + usual), sdMm: Math.sqrt(1 / (told + usual)) }
+}
+
+/** Turns of the B screw to the middle of the target, in eighths, + in (gap grows); 0 inside it. */
+export function gapTurn(gapMm: number, target: { from: number; to: number }, mmPerTurn: number): number {
+  finite('gapMm', gapMm)
+  positive('mmPerTurn', mmPerTurn)
+  if (gapMm >= target.from && gapMm <= target.to) return 0
+  return toEighth(((target.from + target.to) / 2 - gapMm) / mmPerTurn)
+}
+
+/**
+ * The gap in the stand that gives the wanted one with the rider's sag, mm, from one pair of measurements.
+ * @param p gap now in the stand and now sagged, and the one wanted sagged
+ */
+export function gapInStandFor(p: { standMm: number; saggedMm: number; wantedMm: number }): number {
+  for (const [name, value] of Object.entries(p)) notNegative(name, value)
+  return p.standMm + (p.wantedMm - p.saggedMm)
+}
+
+/** What a gap does when it is wrong. `practice` */
+export const GAP_SYMPTOMS = {
+  small: 'Too small: rattle, the pulley fouls the largest sprocket.',
+  large: 'Too large: sloppy shifts, worst on the small sprockets, slow towards the frame.',
+} as const

@@ -70,3 +70,71 @@ export const camberTolerance = (speeds: number): number => degrees(Math.atan(acr
 
 /** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
 const WHEEL_RADIUS_MM = 311
+
+/** What hangs the derailleur decides between bending, renewing and refusing. */
+export const HANGER_KINDS = ['steel', 'replaceable', 'direct', 'titanium', 'carbon'] as const
+export type HangerKind = (typeof HANGER_KINDS)[number]
+export const HANGER_KIND_WORDS: Record<HangerKind, string> = { steel: 'Steel dropout', replaceable: 'Replaceable hanger', direct: 'Universal direct hanger', titanium: 'Titanium', carbon: 'Carbon or cast' }
+
+/** Spread of one reading, mm: with a caliper at the tip, by eye. `practice` */
+export const READING_SD_MM = { caliper: 0.3, eye: 1 } as const
+
+/** Spread of camber and toe from so many readings round the clock, degrees: least squares of [1 cos sin]. `std` */
+export function hangerSpreadDeg(readings: readonly HangerReading[], radiusMm: number, readingSdMm: number): number {
+  positive('radiusMm', radiusMm)
+  return degrees(Math.atan((readingSdMm * Math.sqrt(2 / Math.max(1, readings.length))) / radiusMm))
+}
+
+/**
+ * The reading that does not go with the others: without it the rest agree at least three times better. Null when none
+ * stands out, or with fewer than five, where leaving one out always fits well.
+ */
+export function badReading(readings: readonly HangerReading[], radiusMm: number): HangerReading | null {
+  if (readings.length < 5) return null
+  const all = fitHanger([...readings], radiusMm).residualMm
+  if (all < READING_SD_MM.caliper) return null
+  const rest = readings.map(r => {
+    try {
+      return fitHanger(readings.filter(x => x !== r), radiusMm).residualMm
+    } catch { // the others lie too close together
+      return all
+    }
+  })
+  const least = Math.min(...rest)
+  return least < all / 3 ? readings[rest.indexOf(least)] : null
+}
+
+/** What to do about a hanger. `tipMm` is how far to bring the gauge tip towards the rim at `hour` in the next step. */
+export type HangerPlan =
+  | { do: 'leave'; why: string }
+  | { do: 'bend'; why: string; hour: number; tipMm: number }
+  | { do: 'replace'; why: string }
+  | { do: 'refuse'; why: string }
+
+/** A difference of this much is certainly a bend, mm. `practice` */
+const CERTAINLY_BENT_MM = 5
+
+/**
+ * Bend, renew or refuse: by the fit, the speeds and what the hanger is made of. Bends go in small steps, half the way
+ * or 2 mm at the tip at most, re-measured each time (`practice`).
+ */
+export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind): HangerPlan {
+  const limit = acrossTolerance(speeds)
+  const said = `${fit.acrossMm.toFixed(1)} mm across, ${limit} mm is allowed for ${speeds} speeds`
+  if (fit.acrossMm <= limit) return { do: 'leave', why: `${said}: leave it.` }
+  switch (kind) {
+    case 'titanium':
+    case 'carbon':
+      return { do: 'refuse', why: `${said}. Never bend titanium, carbon or a cast part: defer to the maker and a qualified frame builder.` }
+    case 'replaceable':
+      return { do: 'replace', why: `${said}. It is made to give way: a new one. Bending it back weakens it and may break it.` }
+    case 'direct':
+      return { do: 'replace', why: `${said}. Undo its bolt (left-hand), re-seat it on the axle and gauge again; renew it if it is bent.` }
+    case 'steel': {
+      const angle = Math.atan2(Math.tan(fit.toeDeg / degrees(1)), Math.tan(fit.camberDeg / degrees(1)))
+      const hour = Math.round((angle * 6) / Math.PI + 12) % 12 || 12
+      const step = Math.min(2, Math.max(0.5, fit.acrossMm / 4))
+      return { do: 'bend', why: `${said}${fit.acrossMm >= CERTAINLY_BENT_MM ? ': certainly bent' : ''}. Small steps, gauge again after each; stop at any crack.`, hour, tipMm: Math.round(step * 2) / 2 }
+    }
+  }
+}

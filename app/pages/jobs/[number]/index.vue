@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { sayParts } from '#core/ledger/parts'
-import { sayTurns } from '#core/quantity/turns'
-import type { LedgerEvent } from '#core/ledger/events'
-import { sayNet, SCREW_WORDS } from '#core/ledger/sheet'
+import { sayEvent } from '#core/ledger/say'
 
 const route = useRoute()
 const number = Number(route.params.number)
@@ -14,27 +12,6 @@ useLive(number)
 void ledger.open(number)
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const entries = computed(() => [...stored.value, ...waiting.value].reverse())
-const teeth = (k: number) => state.value.setup?.teeth[k] ?? k
-
-function say(e: LedgerEvent): string {
-  switch (e.kind) {
-    case 'arrived': return 'Taken in'
-    case 'placed': return e.where === 'stand' ? `On stand ${e.stand}` : e.where === 'rack' ? 'On the rail' : e.where === 'door' ? 'By the door' : 'Collected'
-    case 'shift': return `To the ${teeth(e.to)}: ${e.heard}`
-    case 'pass': return e.exceptions.length ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}` : 'Whole pass, clean'
-    case 'turn': return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
-    case 'edge': return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(e.sixteenths / 16)} ${e.way}`
-    case 'sight': return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
-    case 'offset': return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
-    case 'gauge': return `Hanger ${e.acrossMm.toFixed(1)} mm across`
-    case 'reclamp': return `Clamped again, barrel ${sayTurns(e.barrelSixteenthsOut / 16)} out`
-    case 'replace': return `New ${e.part}`
-    case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake ${e.holds ? 'holds' : 'failed'}`
-    case 'undo': return 'Took back an entry'
-    case 'handedBack': return e.how === 'proven' ? 'Handed back' : 'Left unridable'
-    case 'reopened': return 'Reopened'
-  }
-}
 </script>
 
 <template>
@@ -58,7 +35,7 @@ function say(e: LedgerEvent): string {
       <section>
         <h2 class="font-bold">The ledger so far</h2>
         <ol class="mt-2 border-t border-rule">
-          <li v-for="e in entries" :key="e.id" class="grid grid-cols-[1fr_auto] gap-3 border-b border-rule py-1" :class="{ 'line-through text-soft': state.undone.has(e.id) }"><span>{{ say(e.event) }}</span><span class="small">{{ record.people[e.by] ?? '' }}, {{ sayTime(e.at, zone) }}</span></li>
+          <li v-for="e in entries" :key="e.id" class="grid grid-cols-[1fr_auto] gap-3 border-b border-rule py-1" :class="{ 'line-through text-soft': state.undone.has(e.id) }"><span>{{ sayEvent(e.event, state.setup?.teeth ?? []) }}</span><span class="small">{{ record.people[e.by] ?? '' }}, {{ sayTime(e.at, zone) }}</span></li>
         </ol>
       </section>
     </main>

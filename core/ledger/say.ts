@@ -1,0 +1,45 @@
+import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { SCHOOLS, type SchoolKind } from '../procedure/schools'
+import { SENSE_CHECK } from '../procedure/senseCheck'
+import { REAR_TORQUES } from '../procedure/torques'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
+import type { LedgerEvent } from './events'
+import { sayNet, SCREW_WORDS } from './sheet'
+
+const list = (words: readonly string[]): string => words.join(', ').toLowerCase()
+
+/** An entry in a line of words, for the ledger as a mechanic reads it. */
+export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
+  const teeth = (k: number) => teethOf[k] ?? k
+  switch (e.kind) {
+    case 'arrived': return 'Taken in'
+    case 'placed': return e.where === 'stand' ? `On stand ${e.stand}` : e.where === 'rack' ? 'On the rail' : e.where === 'door' ? 'By the door' : 'Collected'
+    case 'shift': return `To the ${teeth(e.to)}: ${e.heard}`
+    case 'pass': return e.exceptions.length ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}` : 'Whole pass, clean'
+    case 'turn': return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
+    case 'edge': return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(fromSixteenths(e.sixteenths))} ${e.way}`
+    case 'sight': return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
+    case 'offset': return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
+    case 'gauge': return `Hanger ${e.acrossMm.toFixed(1)} mm across${e.readings ? `, ${e.readings.length} readings` : ''}`
+    case 'bend': return `Hanger levered, tip ${e.tipMm.toFixed(1)} mm towards the rim at ${e.hour} o’clock`
+    case 'reclamp': return `Clamped again, barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
+    case 'recount': return `Counted again: barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
+    case 'replace': return `New ${e.part}`
+    case 'said': return `Customer says: ${REAR_COMPLAINTS.find(c => c.id === e.complaint)?.says ?? e.complaint}`
+    case 'sensed': return `Sense check: ${e.exceptions.length ? list(SENSE_CHECK.filter(i => e.exceptions.includes(i.id)).map(i => i.otherwise)) : 'all fine'}${e.chainWearPercent === null ? '' : `, chain ${e.chainWearPercent} %`}`
+    case 'housing': return `Housing, ${e.place}: ${e.lengthMm} mm, ${e.ends} ends`
+    case 'inner': return `Inner ${e.lengthMm} mm`
+    case 'gap': return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
+    case 'proved': return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`
+    case 'torqued': return `Torques to sheet${e.exceptions.length ? `, but not ${list(REAR_TORQUES.filter(t => e.exceptions.includes(t.id)).map(t => t.what))}` : ''}`
+    case 'cut': return `Inner cut, ${e.tailMm} mm left, capped`
+    case 'bedded': return `Bedded by ${e.shifts} firm shifts`
+    case 'schools': return `Schools: ${(Object.entries(e.choice) as [SchoolKind, string][]).map(([kind, id]) => SCHOOLS[kind].find(s => s.id === id)?.name ?? id).join(', ')}`
+    case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake ${e.holds ? 'holds' : 'failed'}`
+    case 'undo': return 'Took back an entry'
+    case 'handedBack': return e.how === 'proven' ? 'Handed back' : 'Left unridable'
+    case 'reopened': return 'Reopened'
+  }
+}
+
+export const PROVED_WORDS = { several: 'Several clicks at a stroke', ring: 'Every gear both ways', road: 'Under load on the road' } as const
