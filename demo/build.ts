@@ -56,7 +56,8 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
   if (job.state.at === 'rail') return
   const events = play(job, parts)
   const begun = addSeconds(end, -(events.length + 4) * STEP_S)
-  const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1))
+  const placed = job.state.at === 'stand' ? 1 : 0
+  const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1 + placed))
   if (job.state.at === 'stand') {
     await append(db, shop, number, null, [entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1), ...entries])
     const { stand } = job.state

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { schoolsOf, type SchoolChoice } from '#core/procedure/schools'
 import { NewPerson, type DeviceView, type Role } from '#core/http/session'
 
 useHead({ title: 'Shop · Ocho' })
@@ -6,6 +7,15 @@ const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const { data: devices, error, refresh } = await useFetch<DeviceView[]>('/api/shop/devices')
 const trouble = ref('')
+
+const whose = ref<'shop' | 'me'>('shop')
+const inForce = computed(() => schoolsOf(whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop).ids)
+const schoolTrouble = ref('')
+async function choose(choice: SchoolChoice) {
+  const asked = await ask('/api/shop/schools', { method: 'POST', body: { of: whose.value, choice } })
+  schoolTrouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+  await session.load()
+}
 
 async function revoke(device: DeviceView) {
   const asked = await ask(`/api/shop/devices/${device.id}`, { method: 'DELETE' })
@@ -63,6 +73,12 @@ const { form, trouble: formTrouble, server } = useContractForm({
           <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
           <button class="act justify-center">Add</button>
         </form>
+      </section>
+      <section>
+        <h2 class="text-lg font-bold">Schools</h2>
+        <div class="mt-2 grid grid-cols-2 gap-1"><button v-for="w in (['shop', 'me'] as const)" :key="w" type="button" class="also min-h-11! justify-center" :class="{ 'bg-act! text-act-ink!': whose === w }" :aria-pressed="whose === w" :data-test="`schools-${w}`" @click="whose = w">{{ w === 'shop' ? 'For the shop' : session.now?.person?.name ?? 'For me' }}</button></div>
+        <SchoolPick class="mt-3" :chosen="whose === 'shop' ? session.now?.schools.shop ?? {} : session.now?.schools.person ?? {}" :in-force="inForce" @choose="choose" />
+        <p v-if="schoolTrouble" class="stopped mt-2" role="alert">{{ schoolTrouble }}</p>
       </section>
       <section>
         <h2 class="text-lg font-bold">Devices signed in</h2>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { PersonId } from '../ledger/events'
+import { SchoolChoice } from '../procedure/schools'
 import { line } from './words'
 
 export const Role = z.enum(['owner', 'mechanic', 'trainee'])
@@ -30,10 +31,15 @@ export const NewSecrets = z.strictObject({ pin: z.literal('').or(Pin).optional()
 export const PersonView = z.object({ id: PersonId, name: z.string(), role: Role })
 export type PersonView = z.infer<typeof PersonView>
 
+/** Whose schools are chosen: an owner chooses the shop's, each their own. */
+export const ChooseSchools = z.strictObject({ of: z.enum(['shop', 'me']), choice: SchoolChoice })
+
 /** Who is signed in and who works. */
 export const SessionView = z.object({
   session: z.uuid(),
   shop: z.object({ name: z.string(), code: z.string(), zone: z.string(), demo: z.boolean() }),
+  /** The schools this shop and this person work by; what is left out is as usual. */
+  schools: z.object({ shop: SchoolChoice, person: SchoolChoice }),
   person: PersonView.nullable(),
   people: z.array(PersonView.extend({ fresh: z.boolean() })),
 })

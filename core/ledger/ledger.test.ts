@@ -6,6 +6,7 @@ import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStore
 import { ledgerEventOf } from './fromBench'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
 import { asItCameIn, barrelLeft, reduce, staysBecause, undoable, type Told } from './reduce'
+import { sayEvent } from './say'
 import { sayNet, Sheet, sheetOf } from './sheet'
 
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`
@@ -183,4 +184,57 @@ test('a sheet says found, done and left, and passes its schema', () => {
   expect(sheet.left.at(-1)).toEqual({ what: 'Leaves unridable', figure: 'rear brake not proven' })
   expect(sheet.drivetrain).toBe('10-speed · 2.8 mm × 1.4 = 3.92 · pitch 3.95')
   expect(sheet.belief.cable?.sd).toBeGreaterThan(0)
+})
+
+describe('what is noted beside the screws', () => {
+  const clamped = { kind: 'reclamp', barrelSixteenthsOut: 32 } as const
+  test('a count taken anew corrects where the barrel began, and the turns noted stay', () => {
+    const before = reduce([arrived, turn(8), turn(-4)])
+    const after = reduce([arrived, turn(8), turn(-4), told({ kind: 'recount', barrelSixteenthsOut: before.barrelSixteenths + 12 })])
+    expect(after.barrelSixteenths).toBe(before.barrelSixteenths + 12)
+    expect(after.netSixteenths).toEqual(before.netSixteenths)
+    expect(after.bench).toEqual(before.bench)
+    expect(after.setup!.barrelTurnsOut - before.setup!.barrelTurnsOut).toBeCloseTo(0.75, 9)
+    // after a clamp it is the clamp's own count that was wrong
+    const later = reduce([arrived, told(clamped), turn(4), told({ kind: 'recount', barrelSixteenthsOut: 44 })])
+    expect(later.barrelSixteenths).toBe(44)
+    expect(later.bench[0]).toEqual({ kind: 'reclamp', barrelTurnsOut: 2.5 })
+  })
+  test('a count that cannot be, with the turns noted since, is asked about and changes nothing', () => {
+    const state = reduce([arrived, turn(40), told({ kind: 'recount', barrelSixteenthsOut: 8 })])
+    expect(state.flagged.at(-1)!.why).toContain('1/2 turns out does not go with the turns noted since')
+    expect(state.barrelSixteenths).toBe(reduce([arrived, turn(40)]).barrelSixteenths)
+  })
+  test('a bend moves the stops: both are to be seen again, and the gauging before it no longer holds', () => {
+    const sights = [told({ kind: 'sight', at: 'L', offsetMm: 0 }), told({ kind: 'sight', at: 'H', offsetMm: 0 })]
+    const gauge = told({ kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 10.9, readings: [{ hour: 12, gapMm: 60 }, { hour: 4, gapMm: 55 }, { hour: 8, gapMm: 55 }], radiusMm: 311, hanger: 'steel' })
+    const state = reduce([arrived, ...sights, gauge, told({ kind: 'bend', hour: 12, tipMm: 1.5 })])
+    expect(state.trace).toMatchObject({ seenL: false, seenH: false })
+    expect(state.noted.gauges[0].bentBefore).toMatchObject({ tipMm: 1.5 })
+    expect(state.noted.sights).toHaveLength(0)
+    expect(consider(state.setup!, state.bench).advice.move).toEqual({ do: 'sight', at: 'L' })
+  })
+  test('the barrel is counted from the last clamp, by turns and by edges', () => {
+    expect(reduce([arrived, turn(4)]).noted.sinceClamp).toBeNull()
+    expect(reduce([arrived, told(clamped), turn(4), told({ kind: 'edge', click: 2, way: 'in', sixteenths: -6, found: true }), turn(3, 'L')]).noted.sinceClamp).toBe(-2)
+    expect(reduce([arrived, told(clamped), turn(9), told({ kind: 'replace', part: 'cable' })]).noted.sinceClamp).toBe(0)
+  })
+  test('the latest word counts, and an undo takes it back', () => {
+    const sensed = told({ kind: 'sensed', exceptions: ['worn'], chainWearPercent: null })
+    const fine = told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })
+    expect(reduce([arrived, sensed, fine]).noted.sensed?.exceptions).toEqual([])
+    expect(reduce([arrived, sensed, fine, told({ kind: 'undo', undoes: fine.id })]).noted.sensed?.exceptions).toEqual(['worn'])
+    const loop = (lengthMm: number) => told({ kind: 'housing', place: 'last loop', lengthMm, ends: 'metal' })
+    expect(reduce([arrived, loop(280), loop(300)]).noted.housing).toEqual([expect.objectContaining({ lengthMm: 300 })])
+  })
+  test.each<[string, unknown]>([
+    ['two readings are too few', { kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 3, readings: [{ hour: 12, gapMm: 60 }, { hour: 6, gapMm: 60 }] }],
+    ['a reading of 300 mm', { kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 3, readings: [{ hour: 12, gapMm: 300 }, { hour: 6, gapMm: 60 }, { hour: 3, gapMm: 60 }] }],
+    ['a gap of 90 mm', { kind: 'gap', gapMm: 90, how: 'measured', at: 'stand' }], ['a bend of nothing', { kind: 'bend', hour: 12, tipMm: 0 }],
+    ['a complaint not in the list', { kind: 'said', complaint: 'it sings', answer: null }], ['a chain of 9 %', { kind: 'sensed', exceptions: [], chainWearPercent: 9 }],
+    ['housing of 5 mm', { kind: 'housing', place: 'last loop', lengthMm: 5, ends: 'metal' }], ['a barrel 20 turns out', { kind: 'recount', barrelSixteenthsOut: 320 }],
+  ])('%s is refused', (_, event) => { expect(LedgerEvent.safeParse(event).success).toBe(false) })
+  test('every entry can be said in a line', () => {
+    for (const event of Object.values(ONE_OF_EACH)) expect(sayEvent(event, parts.cassette.teeth)).toMatch(/^[A-Z].{4,}/)
+  })
 })

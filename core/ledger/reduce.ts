@@ -207,7 +207,7 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
   switch (event.kind) {
     case 'said': return { ...was, said: event }
     case 'sensed': return { ...was, sensed: event }
-    case 'schools': return { ...was, schools: { ...was.schools, ...event.choice } }
+    case 'schools': return { ...was, schools: event.choice }
     case 'gauge': return { ...was, gauges: [...was.gauges, { event, at, bentBefore: null }] }
     case 'bend': {
       const last = was.gauges.at(-1)

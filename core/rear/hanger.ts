@@ -1,5 +1,6 @@
 import { degrees } from '../quantity/angle'
 import { finite, notNegative, positive } from '../quantity/check'
+import { pitchDiameterMm } from './gap'
 
 export type HangerReading = { hour: number; gapMm: number }
 export type HangerFit = { camberDeg: number; toeDeg: number; tiltDeg: number; acrossMm: number; residualMm: number }
@@ -137,4 +138,16 @@ export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind): Ha
       return { do: 'bend', why: `${said}${fit.acrossMm >= CERTAINLY_BENT_MM ? ': certainly bent' : ''}. Small steps, gauge again after each; stop at any crack.`, hour, tipMm: Math.round(step * 2) / 2 }
     }
   }
+}
+
+/**
+ * What a camber does to each gear after the best constant offset, mm, + inboard: the derailleur hangs lower for a
+ * bigger sprocket, so the error grows with its radius (model, section 1).
+ */
+export function hangerMisfitMm(setup: { teeth: readonly number[] }, camberDeg: number): number[] {
+  finite('camberDeg', camberDeg)
+  const tan = Math.tan(camberDeg / degrees(1))
+  const errors = setup.teeth.map(t => tan * (pitchDiameterMm(t) - pitchDiameterMm(setup.teeth[0])) / 2)
+  const middle = (Math.max(...errors) + Math.min(...errors)) / 2
+  return errors.map(e => e - middle)
 }

@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { Role } from '#core/http/session'
+import { SchoolChoice } from '#core/procedure/schools'
 import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'
 import { newId } from './ids'
@@ -34,10 +35,22 @@ export async function setSecrets(tx: ShopTx, shop: string, id: string, hashes: {
   return Number(done.numUpdatedRows) > 0
 }
 
+/** Takes a choice of schools as the shop's, or as a person's, in place of what was chosen before. */
+export const chooseSchools = (tx: ShopTx, shop: string, person: string | null, choice: SchoolChoice) =>
+  person === null
+    ? tx.updateTable('shop').set({ schools: JSON.stringify(choice) }).where('shop', '=', shop).execute()
+    : tx.updateTable('person').set({ schools: JSON.stringify(choice) }).where('shop', '=', shop).where('id', '=', person).execute()
+
+/** A stored choice; one that this version does not know is left out. */
+export function readSchools(stored: unknown): SchoolChoice {
+  const read = SchoolChoice.safeParse(stored)
+  return read.success ? read.data : {}
+}
+
 export const shopRow = (tx: ShopTx, shop: string) => tx.selectFrom('shop').selectAll().where('shop', '=', shop).executeTakeFirstOrThrow()
 
 export const people = (tx: ShopTx, shop: string) =>
-  tx.selectFrom('person').select(['id', 'name', 'role']).where('shop', '=', shop).where('active', '=', true).orderBy('name').execute()
+  tx.selectFrom('person').select(['id', 'name', 'role', 'schools']).where('shop', '=', shop).where('active', '=', true).orderBy('name').execute()
 
 export const personById = (tx: ShopTx, shop: string, id: string) =>
   tx.selectFrom('person').selectAll().where('shop', '=', shop).where('id', '=', id).where('active', '=', true).executeTakeFirst()

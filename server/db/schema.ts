@@ -5,8 +5,8 @@ type Stamp = ColumnType<Date, Date | string | undefined, Date | string>
 
 /** The tables as the application's role sees them; `never` where it may not update. */
 export type Database = {
-  shop: { shop: Fixed<string>; code: Fixed<string>; name: string; zone: string; demo: Fixed<boolean>; stands: Generated<number>; next_job: Generated<number>; created_at: Stamp }
-  person: { shop: Fixed<string>; id: Fixed<string>; name: string; role: 'owner' | 'mechanic' | 'trainee'; password_hash: string | null; pin_hash: string; active: Generated<boolean>; created_at: Stamp }
+  shop: { shop: Fixed<string>; code: Fixed<string>; name: string; zone: string; demo: Fixed<boolean>; schools: ColumnType<unknown, never, string>; stands: Generated<number>; next_job: Generated<number>; created_at: Stamp }
+  person: { shop: Fixed<string>; id: Fixed<string>; name: string; role: 'owner' | 'mechanic' | 'trainee'; password_hash: string | null; pin_hash: string; schools: ColumnType<unknown, never, string>; active: Generated<boolean>; created_at: Stamp }
   session: { shop: Fixed<string>; id: Fixed<string>; token_hash: Fixed<string>; device: Fixed<string>; person: string | null; created_at: Stamp; last_seen_at: Stamp; revoked_at: ColumnType<Date | null, undefined, Date> }
   unlock: { shop: Fixed<string>; session: Fixed<string>; person: Fixed<string>; last_tap_at: Stamp }
   customer: { shop: Fixed<string>; id: Fixed<string>; name: string; contact: string; created_at: Stamp }

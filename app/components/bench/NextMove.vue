@@ -16,6 +16,8 @@ const props = defineProps<{
   barrelTurns: number
   barrelRange: number
   edgeChosen: number
+  /** How the shop's school asks for this shift. */
+  how: string | null
 }>()
 const emit = defineEmits<{ accept: []; sight: [mm: number]; edge: [turns: number, found: boolean]; offset: [mm: number]; gauge: [fit: HangerFit] }>()
 const move = computed<Move>(() => props.picture.move)
@@ -75,7 +77,7 @@ const acceptWords = computed(() => {
       <EdgeStrip v-if="move.do === 'edge'" :way="move.way" :limit-turns="move.way === 'out' ? barrelRange - barrelTurns : barrelTurns" :chosen="edgeChosen" @edge="(t, f) => emit('edge', t, f)" />
       <FigurePad v-if="move.do === 'offset'" label="Offset" unit="mm" :usual="[0.9, 0.6, 0.3, 0, -0.3, -0.6, -0.9]" :least="-15" :most="15" in-word="inboard" out-word="outboard" @figure="emit('offset', $event)" />
       <GaugePad v-if="move.do === 'hanger'" @gauge="emit('gauge', $event)" />
-      <p v-if="move.do === 'shift'" class="font-semibold">Then touch what you heard, below.</p>
+      <p v-if="move.do === 'shift'" class="font-semibold" data-test="how">{{ how }} Then touch what you heard, below.</p>
       <button v-if="acceptWords" type="button" class="act" :aria-disabled="dead || stale" data-test="accept" @click="emit('accept')">{{ acceptWords }} <kbd class="key">Enter</kbd></button>
     </div>
     <dl class="mt-2.5 grid grid-cols-2 gap-4 border-t border-rule pt-1.5">

@@ -1,44 +1,46 @@
-<!-- The stages as one run of cable from lever to derailleur. -->
+<!-- The stages as one run of cable from lever to derailleur, in the order of the school. -->
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
-import { staysBecause } from '#core/ledger/reduce'
+import { stagesDone } from '#core/procedure/progress'
+import { stagesOf } from '#core/procedure/schools'
+import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 
-const props = defineProps<{ state: JobState; number: number; right: number | null; here: 'rear' | 'sheet' }>()
+const props = defineProps<{ state: JobState; number: number; right: number | null; here: Stage | null }>()
+const schools = useSchools(toRef(props, 'state'))
+const link = (stage: Stage) => (stage === 'index' ? `/jobs/${props.number}/rear` : stage === 'handBack' ? `/jobs/${props.number}/sheet` : `/jobs/${props.number}/stage/${stage}`)
 const stages = computed(() => {
-  const { trace, handedBack } = props.state
-  const stops = Boolean(trace?.seenL && trace.seenH)
-  const index = (props.right ?? 0) >= 0.88
-  return [
-    { name: 'Taken in', done: true, to: null },
-    { name: 'Stops seen', done: stops, to: `/jobs/${props.number}/rear` },
-    { name: 'Index', done: index, to: `/jobs/${props.number}/rear` },
-    { name: 'Brakes proven', done: staysBecause(props.state) === null, to: `/jobs/${props.number}/sheet` },
-    { name: 'Hand back', done: handedBack !== null, to: `/jobs/${props.number}/sheet` },
-  ]
-})
-const current = computed(() => {
-  if (props.state.handedBack) return stages.value.length - 1
-  const first = stages.value.findIndex(s => !s.done)
-  return props.here === 'sheet' ? Math.max(3, first) : Math.min(first < 0 ? 2 : first, 2)
+  const done = stagesDone(props.state, schools.value, props.right)
+  return stagesOf(schools.value).map(stage => ({ stage, name: STAGE_WORDS[stage], done: done[stage], to: link(stage) }))
 })
 </script>
 
 <template>
   <ol class="path">
-    <li v-for="(s, i) in stages" :key="s.name" :class="{ done: s.done }" :aria-current="i === current ? 'step' : undefined">
+    <li v-for="s in stages" :key="s.stage" :class="{ done: s.done }" :aria-current="s.stage === here ? 'step' : undefined">
       <span class="bead" aria-hidden="true" />
-      <NuxtLink v-if="s.to" :to="s.to" class="flex min-h-9 items-center" :class="i === current ? 'font-bold' : 'text-soft'">{{ s.name }}<span class="sr-only">{{ s.done ? ', done' : '' }}</span></NuxtLink>
-      <span v-else class="text-soft flex min-h-9 items-center">{{ s.name }}</span>
+      <NuxtLink :to="s.to" class="flex items-center" :class="s.stage === here ? 'font-bold' : 'text-soft'" :data-test="`stage-${s.stage}`">{{ s.name }}<span class="sr-only">{{ s.done ? ', done' : '' }}</span></NuxtLink>
     </li>
   </ol>
 </template>
 
 <style scoped>
 .path li { position: relative; padding-left: 32px; }
+.path a { min-height: 36px; }
 .path li::before { content: ''; position: absolute; left: 7px; top: -18px; height: 36px; width: 3px; background: var(--rule); }
 .path li:first-child::before { display: none; }
 .path li.done::before { background: var(--ink); }
-.bead { position: absolute; left: 1px; top: 9px; width: 15px; height: 18px; border: 3px solid var(--rule); border-radius: 4px; background: var(--ground); }
+.bead { position: absolute; z-index: 1; left: 1px; top: 9px; width: 15px; height: 18px; border: 3px solid var(--rule); border-radius: 4px; background: var(--ground); }
 .done .bead { background: var(--ink); border-color: var(--ink); }
 [aria-current='step'] .bead { border-color: var(--ink); }
+@media (max-height: 700px) {
+  .path a { min-height: 30px; }
+  .path li::before { top: -15px; height: 30px; }
+  .bead { top: 6px; }
+}
+@media (max-width: 1000px) {
+  .path { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); }
+  .path a { min-height: 44px; }
+  .path li::before { display: none; }
+  .bead { top: 13px; }
+}
 </style>

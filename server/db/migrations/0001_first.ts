@@ -9,13 +9,13 @@ export const first: Migration = {
     await sql.raw(`
 create table shop (
   shop uuid primary key, code text not null unique, name text not null, zone text not null,
-  demo boolean not null default false, stands int not null default 4, next_job int not null default 1,
+  demo boolean not null default false, schools jsonb not null default '{}', stands int not null default 4, next_job int not null default 1,
   created_at timestamptz not null default now());
 
 create table person (
   shop uuid not null references shop, id uuid not null, name text not null,
   role text not null check (role in ('owner', 'mechanic', 'trainee')),
-  password_hash text, pin_hash text not null, active boolean not null default true,
+  password_hash text, pin_hash text not null, schools jsonb not null default '{}', active boolean not null default true,
   created_at timestamptz not null default now(), primary key (shop, id));
 create unique index person_name on person (shop, lower(name)) where active;
 
@@ -87,8 +87,8 @@ create policy own_shop on ${table}
 grant select, insert on ${table} to ocho_app;`).execute(db)
     }
     await sql.raw(`
-grant update (next_job, name, zone, stands) on shop to ocho_app;
-grant update (name, role, password_hash, pin_hash, active) on person to ocho_app;
+grant update (next_job, name, zone, stands, schools) on shop to ocho_app;
+grant update (name, role, password_hash, pin_hash, schools, active) on person to ocho_app;
 grant update (person, last_seen_at, revoked_at) on session to ocho_app;
 grant update (last_tap_at) on unlock to ocho_app;
 grant delete on unlock to ocho_app;

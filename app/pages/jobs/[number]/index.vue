@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { sayParts } from '#core/ledger/parts'
 import { sayEvent } from '#core/ledger/say'
+import type { SchoolChoice } from '#core/procedure/schools'
 
 const route = useRoute()
 const number = Number(route.params.number)
@@ -11,6 +12,9 @@ useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Job · Ocho` })
 useLive(number)
 void ledger.open(number)
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const schools = useSchools(state)
+// an entry holds the whole choice: what is left out goes back to the usual
+const choose = (choice: SchoolChoice) => void ledger.append({ kind: 'schools', choice })
 const entries = computed(() => [...stored.value, ...waiting.value].reverse())
 </script>
 
@@ -25,9 +29,10 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
           <dt class="text-soft">Promised</dt><dd>{{ sayWhen(record.promisedAt, zone) }}</dd>
           <dt class="text-soft">Drivetrain</dt><dd class="figure">{{ state.parts ? sayParts(state.parts) : '' }}</dd>
         </dl>
-        <StagePath class="mt-4" :state="state" :number="number" :right="null" here="rear" />
+        <StagePath class="mt-4" :state="state" :number="number" :right="null" :here="null" />
         <NuxtLink class="act mt-4" :to="`/jobs/${number}/rear`">To the rear bench</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/sheet`">To the sheet</NuxtLink>
+        <details class="mt-5 border-t border-rule pt-2"><summary class="min-h-11 cursor-pointer font-bold">Schools on this job</summary><SchoolPick class="mt-2" :chosen="state.noted.schools" :in-force="schools.ids" @choose="choose" /></details>
         <h2 class="mt-5 font-bold">In words</h2>
         <p v-for="n in record.notes" :key="n.id">{{ n.text }} <span class="text-soft">{{ n.by }}</span></p>
         <p v-if="!record.notes.length" class="text-soft">Nothing written.</p>

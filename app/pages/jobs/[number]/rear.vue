@@ -2,6 +2,7 @@
 import { useElementSize, useWakeLock } from '@vueuse/core'
 import { Undo2 } from '@lucide/vue'
 import { geometryOf } from '#core/response/setup'
+import { howToAsk } from '#core/procedure/asking'
 import type { Heard } from '#core/response/heard'
 import { restPlaceOf } from '#core/advice/picture'
 import type { Move } from '#core/advice/contract'
@@ -9,7 +10,6 @@ import { CAUSES } from '#core/advice/contract'
 import { priorFor } from '#core/ledger/belief'
 import type { Advised, LedgerEvent } from '#core/ledger/events'
 import { moveKey } from '#core/ledger/fromBench'
-import { sayParts } from '#core/ledger/parts'
 import type { ScrewName } from '#core/ledger/reduce'
 import { sayTurns } from '#core/quantity/turns'
 import type { HangerFit } from '#core/rear/hanger'
@@ -19,11 +19,12 @@ import { useAdvice, type Question } from '~/workers/useAdvice'
 const route = useRoute()
 const number = Number(route.params.number)
 const ledger = useLedger()
-const { state, record, waiting, trouble, loaded, outdated } = storeToRefs(ledger)
+const { state, record, loaded } = storeToRefs(ledger)
 useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Rear bench · Ocho` })
 useLive(number)
 void ledger.open(number)
 
+const schools = useSchools(state)
 const setup = computed(() => state.value.setup)
 const geometry = computed(() => setup.value && geometryOf(setup.value))
 const question = computed<Question | null>(() => setup.value && record.value
@@ -173,7 +174,8 @@ function bracket(by: 1 | -1) {
     return
   }
   const room = state.value.setup && screw.value === 'barrel' ? { out: state.value.setup.barrelTurnsRange - state.value.barrelSixteenths / 16, in: state.value.barrelSixteenths / 16 } : { out: 12, in: 12 }
-  pending.value = Math.max(-Math.floor(room.in * 8 + 1e-6), Math.min(Math.floor(room.out * 8 + 1e-6), pending.value + by))
+  const eighths = Math.round(schools.value.step.turns * 8)
+  pending.value = Math.max(-Math.floor(room.in * 8 + 1e-6), Math.min(Math.floor(room.out * 8 + 1e-6), pending.value + by * eighths))
 }
 function logPending() {
   const sixteenths = pending.value * 2 * (screw.value === 'barrel' ? 1 : -1)
@@ -265,21 +267,11 @@ const windowState = computed(() => {
   if (p.windowExists < 0.5 || p.causes.wear > 0.5) return 'none'
   return p.windowTurns && Math.max(...p.eighths.map(e => e.right)) >= 0.25 ? 'known' : 'unknown'
 })
-const stuck = computed(() => state.value.flagged.at(-1) ?? null)
-const dismissed = ref(new Set<string>())
 </script>
 
 <template>
   <div class="bench">
-    <header class="top">
-      <NuxtLink to="/" class="flex min-h-11 items-center text-ink" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
-      <h1 class="font-bold whitespace-nowrap">Tag {{ record?.tag ?? '' }}</h1>
-      <span class="whitespace-nowrap">{{ record?.bike.name }}</span>
-      <span v-if="record" class="hidden min-w-0 truncate text-soft md:inline">“{{ record.complaint }}”</span>
-      <span v-if="state.parts" class="figure ml-auto hidden text-sm whitespace-nowrap text-soft xl:inline">{{ sayParts(state.parts) }}</span>
-      <span class="ml-auto font-semibold whitespace-nowrap xl:ml-0" :class="waiting.length ? 'text-stop' : 'text-clean'" role="status" data-test="saved">{{ waiting.length ? `${waiting.length} waiting` : 'saved' }}</span>
-      <PersonMenu />
-    </header>
+    <BenchTop />
 
     <div v-if="loaded !== 'ready'" class="p-6">
       <p v-if="loaded === 'loading'">Reading the log</p>
@@ -291,7 +283,7 @@ const dismissed = ref(new Set<string>())
 
     <template v-else-if="setup && geometry">
       <aside class="left" aria-label="Stages and turns">
-        <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="rear" />
+        <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="index" />
         <div class="mt-auto pt-2">
           <NetTurns :state="state" />
           <button type="button" class="quiet w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
@@ -299,14 +291,7 @@ const dismissed = ref(new Set<string>())
       </aside>
 
       <main class="middle">
-        <p v-if="trouble?.is === 'offline'" class="stopped" role="status" data-test="offline">The server cannot be reached. What you tap is kept here and sent when it is back.</p>
-        <p v-else-if="trouble?.is === 'signed-out'" class="stopped" role="alert">This device was signed out. What you tapped is kept here: <NuxtLink class="underline" :to="{ path: '/sign-in', query: { to: route.fullPath } }">sign in again</NuxtLink></p>
-        <p v-else-if="trouble?.is === 'refused'" class="stopped flex items-center justify-between" role="alert">{{ trouble.message }} <button type="button" class="quiet" @click="ledger.clearTrouble()">Close</button></p>
-        <p v-if="outdated" class="stopped" role="alert">A newer Ocho wrote some of this log: reload to update.</p>
-        <p v-if="stuck && !dismissed.has(stuck.id)" class="stopped flex flex-wrap items-center justify-between gap-2" role="alert" data-test="flagged">
-          {{ stuck.why }}
-          <span class="flex gap-1"><button type="button" class="quiet" @click="ledger.append({ kind: 'undo', undoes: stuck.id })">It was the same: take it back</button><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span>
-        </p>
+        <BenchTroubles />
         <div ref="mats" class="mats">
           <div class="mat relative" data-test="lanes">
             <SprocketLanes :width="sizes.w" :height="sizes.lanes" :teeth="setup.teeth" :place-mm="geometry.placeMm" :pulley-mm="pulley" :selected="target" :barred-from="barredFrom" :inset="inset" />
@@ -340,7 +325,7 @@ const dismissed = ref(new Set<string>())
             <div class="mt-2 flex gap-2"><button type="button" class="act flex-1" @click="logPending">Log it <kbd class="key">Enter</kbd></button><button type="button" class="also" @click="pending = 0">Drop</button></div>
           </div>
           <NextMove
-            v-if="picture" :picture="picture" :teeth="setup.teeth" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
+            v-if="picture" :picture="picture" :teeth="setup.teeth" :how="picture.move.do === 'shift' ? howToAsk(schools, setup.teeth, lever, picture.move.to) : null" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
             @accept="accept" @sight="sight" @edge="edge" @offset="offset" @gauge="gauge"
           />
           <CauseBars v-if="picture" class="mt-1" :picture="picture" />
@@ -376,7 +361,6 @@ const dismissed = ref(new Set<string>())
 
 <style scoped>
 .bench { display: grid; grid-template: 'top top top' 52px 'left middle right' minmax(0, 1fr) 'bottom bottom bottom' auto / 196px minmax(0, 1fr) 372px; height: 100dvh; }
-.top { grid-area: top; display: flex; align-items: center; gap: 16px; padding: 0 16px; background: var(--panel); border-bottom: 1px solid var(--rule); overflow: hidden; }
 .left { grid-area: left; display: flex; flex-direction: column; padding: 10px 16px 6px; border-right: 1px solid var(--rule); overflow-y: auto; }
 .middle { grid-area: middle; display: flex; flex-direction: column; gap: 8px; min-height: 0; padding: 12px 16px; overflow-y: auto; }
 .mats { flex: 1; min-height: 0; }
@@ -396,7 +380,6 @@ const dismissed = ref(new Set<string>())
 }
 @media (max-width: 1000px) {
   .bench { grid-template: 'top' auto 'right' auto 'middle' auto 'left' auto 'bottom' auto / minmax(0, 1fr); height: auto; min-height: 100dvh; padding-bottom: 190px; }
-  .top { flex-wrap: wrap; gap: 4px 12px; padding: 4px 12px; }
   .right { border-left: 0; border-bottom: 1px solid var(--rule); padding: 10px 14px; }
   .inner { overflow: visible; }
   .left { border-right: 0; border-top: 1px solid var(--rule); }

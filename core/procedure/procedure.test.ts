@@ -1,0 +1,126 @@
+import { describe, expect, test } from 'vitest'
+import { advise } from '../advice/advise'
+import { CAUSES } from '../advice/contract'
+import { reduce, type Told } from '../ledger/reduce'
+import { priorFor } from '../ledger/belief'
+import { EventId, LedgerEvent, PersonId } from '../ledger/events'
+import { stockParts } from '../ledger/typedParts'
+import { setupOfStandard } from '../response/testBikes'
+import { howToAsk } from './asking'
+import { causesLeft, leadsTo, oddsOf, REAR_COMPLAINTS } from './complaints'
+import { firstPutRight, stagesDone } from './progress'
+import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
+import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
+import { STAGES } from './stages'
+
+const by = PersonId.parse('00000000-0000-4000-8000-000000000001')
+let count = 0
+const told = (event: LedgerEvent): Told => ({ id: EventId.parse(`00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`), at: '2026-11-25T10:00:00.000Z', by, event })
+const arrived = told({ kind: 'arrived', parts: stockParts('r14-11') })
+
+describe('what the customer says', () => {
+  // common practice, no source: the rows of complaints, commonest cause first, and the test that splits them
+  test.each([
+    ['slow-in', 'slack cable', 'cured', 'index', 'not', 'cable'], ['slow-out', 'cable too tight', 'cured', 'index', 'snaps', 'cable'],
+    ['one-end', 'bent hanger', 'bent', 'hanger', 'true', 'sense'], ['not-largest', 'slack cable', 'goes', 'index', 'cannot', 'stops'],
+    ['not-smallest', 'cable too tight', 'drops', 'index', 'stays', 'stops'], ['into-spokes', 'L too far out', 'past', 'stops', 'in-line', 'hanger'],
+    ['jumps-under-load', 'worn chain or sprockets', 'worn', 'sense', 'everywhere', 'index'], ['noisy-largest', 'B gap', 'touch', 'gap', 'clear', 'stops'],
+    ['since-cable', 'bedding in', 'gives', 'cable', 'firm', 'index'], ['all-chatter', 'slack cable', 'alike', 'index', 'unlike', 'hanger'],
+  ])('%s: %s first; %s leads to %s, %s to %s', (id, first, a, toA, b, toB) => {
+    const c = REAR_COMPLAINTS.find(x => x.id === id)!
+    expect(c.causes[0].words).toBe(first)
+    expect(leadsTo(c, a)).toBe(toA)
+    expect(leadsTo(c, b)).toBe(toB)
+  })
+  test('every answer leaves a cause that is there, and every row can be answered', () => {
+    for (const c of REAR_COMPLAINTS) {
+      expect(c.test.answers.length).toBeGreaterThan(0)
+      for (const a of c.test.answers) for (const left of causesLeft(c, a.id)) expect(c.causes).toContain(left)
+      for (const cause of Object.keys(oddsOf(c.id, null))) expect(CAUSES).toContain(cause)
+    }
+    expect(oddsOf('no such', null)).toEqual({})
+  })
+  test('the answer raises what remains over what it leaves out', () => {
+    expect(oddsOf('one-end', 'bent').hanger!).toBeGreaterThan(oddsOf('one-end', null).hanger!)
+    expect(oddsOf('one-end', 'true').hanger!).toBeLessThan(oddsOf('one-end', null).hanger!)
+  })
+  test('it becomes a prior: the same log blames the hanger more after "fine at one end only"', () => {
+    const setup = setupOfStandard('r14-11')
+    const log = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: -0.5 }] as const
+    const plain = advise(setup, [...log])
+    const told_ = advise(setup, [...log], { prior: { odds: oddsOf('one-end', 'bent') } })
+    expect(told_.causes.hanger).toBeGreaterThan(plain.causes.hanger + 0.1)
+    const state = reduce([arrived, told({ kind: 'said', complaint: 'one-end', answer: 'bent' }), told({ kind: 'sensed', exceptions: ['cage', 'worn'], chainWearPercent: 0.9 })])
+    expect(priorFor(state, null)?.odds).toMatchObject({ hanger: 6 * 3, wear: 6 })
+  })
+})
+
+describe('the sense check', () => {
+  test('every item is there once, and what must come first is named before any screw', () => {
+    expect(SENSE_CHECK.map(i => i.id).sort()).toEqual([...SENSE_IDS].sort())
+    expect(beforeAnyScrew(['spoke-guard', 'stiff-link', 'wire']).map(i => i.id)).toEqual(['stiff-link'])
+    const state = reduce([arrived, told({ kind: 'sensed', exceptions: ['repeats'], chainWearPercent: null })])
+    expect(firstPutRight(state)).toContain('Loose or not home')
+    expect(stagesDone(state, schoolsOf(), null).sense).toBe(false)
+    expect(firstPutRight(reduce([arrived, told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })]))).toBeNull()
+  })
+  test('odds multiply and never make anything certain', () => {
+    expect(oddsOfSense(['wire', 'loops']).friction).toBe(12)
+    const all = advise(setupOfStandard('r14-11'), [], { prior: { odds: oddsOfSense([...SENSE_IDS]) } })
+    for (const cause of CAUSES) expect(all.causes[cause]).toBeLessThan(0.97)
+  })
+})
+
+describe('schools', () => {
+  test('six kinds, each member with a line on why, and an id of its own', () => {
+    expect(SCHOOL_KINDS).toHaveLength(6)
+    for (const kind of SCHOOL_KINDS) {
+      expect(new Set(SCHOOLS[kind].map(s => s.id)).size).toBe(SCHOOLS[kind].length)
+      for (const s of SCHOOLS[kind]) expect(s.why.length).toBeGreaterThan(20)
+    }
+  })
+  test('every order holds every stage of the middle once, between the same ends', () => {
+    for (const order of ORDERS) {
+      const stages = stagesOf(schoolsOf({ order: order.id }))
+      expect([...stages].sort()).toEqual([...STAGES].sort())
+      expect([stages[0], ...stages.slice(-2)]).toEqual(['said', 'prove', 'handBack'])
+    }
+  })
+  test('a job\'s choice beats the person\'s, that the shop\'s, that the usual', () => {
+    const inForce = schoolsOf({ step: 'half' }, { step: 'full', gap: 'with-sag' }, { gap: 'maker', placing: 'outboard' })
+    expect(inForce.ids).toEqual({ ...USUAL_SCHOOLS, step: 'half', gap: 'with-sag', placing: 'outboard' })
+    expect(inForce.step.turns).toBe(0.5)
+  })
+  test('a school that is not there is refused with those that are', () => {
+    const read = SchoolChoice.safeParse({ step: 'thumb' })
+    expect(read.success).toBe(false)
+    expect(read.error!.issues[0].message).toContain('eighth, quarter, half, full')
+    expect(LedgerEvent.safeParse({ kind: 'schools', choice: { colour: 'red' } }).success).toBe(false)
+  })
+  test('they change how a check is asked, in gears that are there', () => {
+    const teeth = [11, 13, 15, 17, 19, 21]
+    expect(howToAsk(schoolsOf(), teeth, 1, 2)).toBe('One click.')
+    expect(howToAsk(schoolsOf(), teeth, 0, 3)).toBe('Go to the 15, then one click.')
+    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 1, 3)).toBe('Two clicks at once from the 13.')
+    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 5, 2)).toBe('Go to the 19, then two clicks at once.')
+    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 0, 1)).toBe('One click.')
+    expect(howToAsk(schoolsOf(), teeth, 2, 2)).toContain('the same way')
+  })
+})
+
+test('stages count as done by what the ledger says', () => {
+  const schools = schoolsOf()
+  const done = (...events: LedgerEvent[]) => stagesDone(reduce([arrived, ...events.map(told)]), schools, null)
+  expect(Object.values(done()).some(Boolean)).toBe(false)
+  const gauge = { kind: 'gauge', camberDeg: 0.05, toeDeg: 0, acrossMm: 0.6 } as const
+  expect(done(gauge).hanger).toBe(true)
+  expect(done({ ...gauge, acrossMm: 3 }).hanger).toBe(false)
+  expect(done(gauge, { kind: 'bend', hour: 12, tipMm: 1 }).hanger).toBe(false) // to be gauged again
+  const seen: LedgerEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: 0 }]
+  expect(done(...seen).stops).toBe(true)
+  expect(done(...seen, { kind: 'bend', hour: 12, tipMm: 1 }).stops).toBe(false) // stops after any bend
+  expect(done({ kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }).gap).toBe(true)
+  expect(done({ kind: 'gap', gapMm: 9, how: 'measured', at: 'stand' }).gap).toBe(false)
+  expect(done({ kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] }).prove).toBe(true)
+  expect(done({ kind: 'proved', what: 'road', ring: null, exceptions: [2] }, { kind: 'torqued', exceptions: [] }).prove).toBe(false)
+})
