@@ -7,8 +7,11 @@ async function noViolations(page: Page, where: string): Promise<void> {
   expect(violations.map(v => `${where}: ${v.id} ${v.nodes.map(n => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
 }
 
+const STAGED = ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove']
+
 for (const theme of ['light', 'dim'] as const)
   test(`axe finds nothing on any page, ${theme}`, async ({ bench, shop }) => {
+    test.setTimeout(120_000)
     await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
     const number = await shop.takeIn('51')
     for (const path of ['/', '/take-in', '/shop', `/jobs/${number}`, '/t/nobody']) {
@@ -22,6 +25,12 @@ for (const theme of ['light', 'dim'] as const)
     await press(bench, 'e')
     await noViolations(bench, 'rear, something else')
     await press(bench, 'Escape')
+    for (const stage of STAGED) {
+      await bench.goto(`${SERVER()}/jobs/${number}/stage/${stage}`)
+      await bench.waitForSelector('.look')
+      await bench.waitForTimeout(300)
+      await noViolations(bench, stage)
+    }
     await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
     await bench.waitForSelector('[data-test=paper]')
     await noViolations(bench, 'sheet')
@@ -70,6 +79,11 @@ test('on a phone the keys lie in two rows at the thumb, large enough, and nothin
     await ready(bench)
     await bench.waitForTimeout(300)
     expect(await bench.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
+  }
+  for (const stage of STAGED) {
+    await bench.goto(`${SERVER()}/jobs/${number}/stage/${stage}`)
+    await bench.waitForSelector('.look')
+    expect(await bench.evaluate(() => document.documentElement.scrollWidth), stage).toBeLessThanOrEqual(390)
   }
   await openBench(bench, number)
   expect(await bench.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)

@@ -1,4 +1,5 @@
 import { stockParts } from '#core/ledger/typedParts'
+import { followAdvice } from './follow'
 import { bikeOnStand, expect, openBench, press, ready, SERVER, settled, storedEvents, test } from './shop'
 
 test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop }) => {
@@ -29,32 +30,7 @@ test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop 
 
   // index it by what the simulated bike says, until Ocho says stop
   const bench = bikeOnStand(stockParts('r14-10'), { slackMm: 0.7 })
-  for (let round = 0; round < 45; round++) {
-    await settled(page)
-    const move = await page.locator('[data-test=move]').innerText()
-    if (move.includes('Stop here')) break
-    if (move.includes('L stop') || move.includes('H stop')) {
-      const at = move.includes('L stop') ? 'L' : 'H'
-      const seen = bench.perform({ do: 'sight', at })!
-      await page.locator('[data-test=figure-typed]').fill(String('offsetMm' in seen ? seen.offsetMm : 0))
-      await page.getByRole('button', { name: 'Note it' }).click()
-    } else if (/screw|Barrel (out|in)/.test(move)) {
-      const entry = await lastAdvised(page)
-      bench.perform(entry)
-      await page.waitForTimeout(450) // the key is dead until the move was there to be seen
-      await page.locator('[data-test=accept]').click()
-    } else if (move.includes('To the')) {
-      const teeth = Number(/To the (\d+)/.exec(move)![1])
-      const heard = bench.perform({ do: 'shift', to: bench.setup.teeth.indexOf(teeth) })!
-      await page.locator(`[data-test=heard-${'heard' in heard ? heard.heard : ''}]`).click()
-    } else if (move.includes('Wind')) {
-      const teeth = Number(/On the (\d+)/.exec(move)![1])
-      const edge = bench.perform({ do: 'edge', click: bench.setup.teeth.indexOf(teeth), way: move.includes('Wind out') ? 'out' : 'in' })!
-      if (!('found' in edge)) throw new Error('not an edge')
-      await page.locator(edge.found ? `[data-test="edge-${Math.min(2, Math.round(Math.abs(edge.turns) * 8) / 8)}"]` : '[data-test=edge-none]').click()
-    } else throw new Error(`a move the test does not know: ${move}`)
-    await page.waitForTimeout(150)
-  }
+  await followAdvice(page, bench)
   await expect(page.locator('[data-test=move]')).toContainText('Stop here')
   expect(bench.isRight()).toBe(true)
   expect(bench.chainOff()).toBe(false)
@@ -183,13 +159,3 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
   expect(touches).toBeLessThanOrEqual(12)
 })
-
-/** The move as the page would record it, read from what it says. */
-async function lastAdvised(page: import('@playwright/test').Page) {
-  const text = await page.locator('[data-test=move]').innerText()
-  const amount = /(?:(\d+) )?(?:(\d+)\/(\d+))?\s*turns?/.exec(text.replace(/\n/g, ' '))!
-  const turns = Number(amount[1] ?? 0) + (amount[2] ? Number(amount[2]) / Number(amount[3]) : 0)
-  const screw = /^([HL]) screw/.exec(text)?.[1] as 'H' | 'L' | undefined
-  const out = / out/.test(text.split('\n')[0])
-  return { do: 'turn', screw: screw ?? 'barrel', turns: (screw ? !out : out) ? turns : -turns } as const
-}

@@ -18,6 +18,8 @@ const PLACES = 7
 const KINDS = PLACES + 5 + 1
 const WORN = KINDS - 1
 const SAMPLE = 220
+/** From this chance of right the barrel's place is one to come back to. */
+const WORTH_KEEPING = 0.5
 
 type Sampled = { reading: Reading; weight: number; kind: number }
 
@@ -32,11 +34,13 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
     if (end && chainMayBeThrown(posterior, analysis, end)) continue
     checks.push({ move: { do: 'shift', to }, tells: shiftTells(posterior, analysis, sample, to, { end, inward, alreadyThere: false }, aimTurns), cost: MOVE_COST.shift })
   }
+  // from where the barrel is to stay, an edge is followed by winding back
+  const windBack = aimTurns === 0 && analysis.right > WORTH_KEEPING ? MOVE_COST.turn : 0
   for (let click = 1; click < g.n - 1; click++)
     for (const way of ['out', 'in'] as const) {
       const limit = Math.min(EDGE.limitTurns, way === 'out' ? posterior.setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
       if (limit < 1 / 8) continue
-      checks.push({ move: { do: 'edge', click, way }, tells: edgeTells(posterior, sample, click, way, limit), cost: MOVE_COST.edge })
+      checks.push({ move: { do: 'edge', click, way }, tells: edgeTells(posterior, sample, click, way, limit), cost: MOVE_COST.edge + windBack })
     }
   for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2]))
     checks.push({ move: { do: 'offset', click }, tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm), cost: MOVE_COST.offset })

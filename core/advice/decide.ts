@@ -36,7 +36,7 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   const stop = stopMove(analysis, log, best)
   if (stop) return answer(stop)
 
-  const late = Math.min(1, Math.max(0, (trace.cost - 35) / 30))
+  const late = Math.min(1, Math.max(0, (trace.cost - 28) / 26))
   const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
   if (best.right >= doneAt) {
     if (best.right - analysis.right > DECIDE.lastTurnGain) return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })

@@ -94,5 +94,8 @@ export function logDensity(d: Density, x: number): number {
   const a = (x - d.mean) / d.sd
   if (d.weight >= 1) return -0.5 * a * a
   const b = (x - d.mean2) / d.sd2
-  return Math.log((d.weight / d.sd) * Math.exp(-0.5 * a * a) + ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * b * b) + 1e-300)
+  // far out of the narrow part only the wide one is left, and within it both
+  const near = -0.5 * a * a
+  if (near < -30) return Math.log((1 - d.weight) / d.sd2) - 0.5 * b * b
+  return Math.log((d.weight / d.sd) * Math.exp(near) + ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * b * b))
 }

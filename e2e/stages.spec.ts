@@ -1,0 +1,274 @@
+import type { Page } from '@playwright/test'
+import type { SimulatedBench } from '#core/bench/bench'
+import { stockParts } from '#core/ledger/typedParts'
+import { ORDERS } from '#core/procedure/schools'
+import type { Stage } from '#core/procedure/stages'
+import { followAdvice, gapAt } from './follow'
+import { bikeOnStand, expect, openBench, ready, SERVER, settled, storedEvents, test } from './shop'
+
+const kindsOf = (events: { body: unknown }[]) => events.map(e => (e.body as { kind: string }).kind)
+
+async function seeStop(page: Page, bench: SimulatedBench, at: 'L' | 'H') {
+  await page.locator(`[data-test=stop-${at}]`).click()
+  for (let i = 0; i < 4; i++) {
+    const seen = bench.perform({ do: 'sight', at })!
+    await page.locator('[data-test=figure-typed]').fill(String('offsetMm' in seen ? seen.offsetMm : 0))
+    await page.getByRole('button', { name: 'Note it' }).click()
+    const good = page.locator('[data-test=stop-good]')
+    const turn = page.locator('[data-test=stop-turned]')
+    await expect(good.or(turn)).toBeVisible()
+    if (await good.isVisible()) return
+    const words = await turn.innerText()
+    const amount = /(?:(\d+) )?(?:(\d+)\/(\d+))? ?(in|out)/.exec(words)!
+    bench.perform({ do: 'turn', screw: at, turns: (Number(amount[1] ?? 0) + (amount[2] ? Number(amount[2]) / Number(amount[3]) : 0)) * (amount[4] === 'in' ? 1 : -1) })
+    await turn.click()
+  }
+}
+
+/** What a mechanic does in each stage, by the page alone. */
+const DO: Record<Exclude<Stage, 'handBack'>, (page: Page, bench: SimulatedBench) => Promise<unknown>> = {
+  said: async page => {
+    await page.locator('[data-test=says-slow-in]').click()
+    await page.locator('[data-test=answer-cured]').click()
+    await expect(page.locator('[data-test=lead]')).toHaveText('Begin at index')
+  },
+  sense: async page => {
+    await page.locator('[data-test=sense-note]').click()
+    await expect(page.locator('[data-test=sense-head]')).toHaveText('All fine')
+  },
+  hanger: async (page, bench) => {
+    for (const hour of [12, 3, 6, 9]) {
+      await page.locator(`[data-test=hour-${hour}]`).click()
+      await page.locator('[data-test=gap]').fill(gapAt(bench, hour))
+    }
+    await page.locator('[data-test=gauge-note]').click()
+    await expect(page.locator('[data-test=plan]')).toContainText('leave it')
+  },
+  stops: async (page, bench) => {
+    await seeStop(page, bench, 'L')
+    await seeStop(page, bench, 'H')
+  },
+  cable: async page => {
+    await page.locator('[data-test=cable-pieces]').click()
+    await page.locator('[data-test=housing]').fill('285')
+    await page.locator('[data-test=housing-note]').click()
+  },
+  index: async (page, bench) => {
+    expect((await followAdvice(page, bench)).at(-1)).toBe('done')
+    expect(bench.isRight()).toBe(true)
+  },
+  gap: async page => {
+    await page.locator('[data-test=figure-5]').click()
+    await expect(page.locator('[data-test=gap-good]')).toBeVisible()
+  },
+  prove: async page => {
+    await page.locator('[data-test=row-road]').click()
+    await page.locator('[data-test=prove-note]').click()
+    await page.locator('[data-test=torqued]').click()
+  },
+}
+
+for (const order of ORDERS)
+  test(`a whole job by the school "${order.name}" ends right`, async ({ bench: page, shop }) => {
+    test.setTimeout(90_000)
+    const number = await shop.takeIn('21', stockParts('r14-11'))
+    await page.goto(`${SERVER()}/jobs/${number}`)
+    await ready(page)
+    await page.getByText('Schools on this job').click()
+    await page.locator('[data-test=school-order]').selectOption(order.id)
+    const bench = bikeOnStand(stockParts('r14-11'), { slackMm: 0.8, stopLMm: -0.4 }, 9)
+    await page.locator('[data-test=stage-said]').click()
+    const stages: Stage[] = ['said', ...order.stages, 'prove']
+    for (const stage of stages) {
+      await page.locator(`[data-test=stage-${stage}]`).click()
+      await expect(page.locator(`[aria-current=step] [data-test=stage-${stage}]`)).toBeVisible()
+      await DO[stage as 'said'](page, bench)
+    }
+    await page.locator('[data-test=stage-handBack]').click()
+    await page.locator('[data-test=front-holds]').click()
+    await page.locator('[data-test=rear-holds]').click()
+    await page.locator('[data-test=hand-back]').click()
+    await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
+    expect(bench.chainOff()).toBe(false)
+    const kinds = kindsOf(await storedEvents(shop, number))
+    for (const kind of ['schools', 'said', 'sensed', 'gauge', 'sight', 'housing', 'gap', 'proved', 'torqued', 'handedBack']) expect(kinds).toContain(kind)
+  })
+
+test('a bent hanger is gauged on its clock and ends in a new one: no more than eight touches', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('22', stockParts('r14-11'))
+  const bench = bikeOnStand(stockParts('r14-11'), { camberDeg: 2.4 }, 8)
+  await openBench(page, number)
+  const done = await followAdvice(page, bench, 'hanger')
+  expect(done.at(-1)).toMatch(/^hanger/)
+  await settled(page)
+  let touches = 0
+  const tap = async (name: string) => { touches++; await page.locator(`[data-test=${name}]`).click() }
+  await tap('stage-hanger')
+  for (const hour of [12, 3, 6, 9]) { // a caliper types the figure and Enter goes on to the next place
+    touches++
+    await page.locator('[data-test=gap]').fill(gapAt(bench, hour))
+    await page.locator('[data-test=gap]').press('Enter')
+    await expect(page.locator(`[data-test=hour-${hour}]`)).toHaveAttribute('aria-label', /read/)
+  }
+  await expect(page.locator('[data-test=plan]')).toContainText('made to give way: a new one')
+  await tap('gauge-note')
+  await tap('new-hanger')
+  expect(touches).toBeLessThanOrEqual(8)
+  bench.perform({ do: 'replace', part: 'hanger', cause: 'hanger' })
+  // after it both stops are to be seen again, then it is set right
+  await page.locator('[data-test=stage-index]').click()
+  await settled(page)
+  await expect(page.locator('[data-test=move]')).toContainText('L stop')
+  expect((await followAdvice(page, bench)).at(-1)).toBe('done')
+  expect(bench.isRight()).toBe(true)
+})
+
+test('a steel dropout is bent in small steps with its history; titanium is refused; a bad reading is pointed out', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('23', stockParts('r17-8'))
+  await page.goto(`${SERVER()}/jobs/${number}/stage/hanger`)
+  const gauge = async (gaps: Record<number, number>) => {
+    for (const [hour, gap] of Object.entries(gaps)) {
+      await page.locator(`[data-test=hour-${hour}]`).click()
+      await page.locator('[data-test=gap]').fill(String(gap))
+    }
+  }
+  await gauge({ 12: 300 })
+  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('0 to 150 mm')
+  await expect(page.locator('[data-test=gauge-note]')).toHaveCount(0)
+  await gauge({ 12: -3 })
+  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('0 to 150 mm')
+  await gauge({ 12: 63, 2: 61.5, 4: 62.8, 6: 57, 8: 58.5, 10: 61.5 })
+  await expect(page.locator('[data-test=bad-reading]')).toContainText('4 o’clock')
+  await gauge({ 4: 58.5 })
+  await page.locator('[data-test=hanger-titanium]').click()
+  await expect(page.locator('[data-test=plan]')).toContainText('Never bend titanium')
+  await page.locator('[data-test=hanger-steel]').click()
+  await page.locator('[data-test=gauge-note]').click()
+  await expect(page.getByText('At 12 o’clock, tip 1.5 mm towards the rim')).toBeVisible()
+  await page.locator('[data-test=bend]').click()
+  await gauge({ 12: 61.5, 2: 60.8, 4: 59.3, 6: 58.5, 8: 59.3, 10: 60.8 })
+  await page.locator('[data-test=gauge-note]').click()
+  await expect(page.locator('[data-test=plan]')).toContainText('leave it')
+  await expect(page.getByRole('img', { name: /each gauging in mm: 6\.0, 3\.0/ })).toBeVisible()
+  await gauge({ 12: 60, 3: 60, 6: 60 }) // all equal is simply true
+  await expect(page.locator('[data-test=across]')).toContainText('0.0 mm across')
+})
+
+test('a sticky cable ends in "friction, renew the cable": the new one takes three touches', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('24', stockParts('r14-11'))
+  const bench = bikeOnStand(stockParts('r14-11'), { backlashMm: 1.4 }, 4)
+  await openBench(page, number)
+  const done = await followAdvice(page, bench, 'replace')
+  expect(done.at(-1)).toBe('replace cable')
+  const replaced = (await storedEvents(shop, number)).at(-1)!.body as { advised: { cause: string } }
+  expect(replaced.advised.cause).toBe('friction')
+  // pieces and the cut are one touch each beside their figure
+  await page.locator('[data-test=stage-cable]').click()
+  await page.locator('[data-test=cable-end]').click()
+  await page.locator('[data-test=cut-note]').click()
+  await expect(page.locator('[data-test=stage-cable] .sr-only')).toHaveText(', done')
+})
+
+test('a barrel at its end ends in a re-clamp with its recipe', async ({ bench: page, shop }) => {
+  const parts = stockParts('r14-11')
+  const number = await shop.takeIn('25', { ...parts, barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false } })
+  const bench = bikeOnStand({ ...parts, barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false } }, { slackMm: 1.8 }, 6)
+  await openBench(page, number)
+  const done = await followAdvice(page, bench)
+  expect(done).toContain('reclamp')
+  expect(bench.isRight()).toBe(true)
+  await page.locator('[data-test=stage-cable]').click()
+  await expect(page.locator('[data-test=clamp-judged]')).toContainText('since the clamp')
+  // a lost count: what cannot be is refused, what can be moves the barrel and nothing else
+  await page.locator('[data-test=cable-count]').click()
+  await page.locator('[data-test=count]').fill('11')
+  await page.locator('[data-test=count-note]').click()
+  await expect(page.locator('[data-test=cable-wrong]')).toContainText('from 0 to')
+  await page.locator('[data-test=count]').fill('2.5')
+  await page.locator('[data-test=count-note]').click()
+  await expect(page.getByRole('img', { name: /Barrel 2 1\/2 turns out/ })).toBeVisible()
+})
+
+test('a bike that went into the spokes: no pedalling, L two turns in, seen again before the largest', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('26', stockParts('r14-11'))
+  await page.goto(`${SERVER()}/jobs/${number}/stage/said`)
+  await page.locator('[data-test=says-into-spokes]').click()
+  await expect(page.getByText('No pedalling: lift the chain back by hand')).toBeVisible()
+  await page.locator('[data-test=answer-past]').click()
+  await page.locator('[data-test=lead]').click()
+  await expect(page).toHaveURL(/stage\/stops/)
+  await page.locator('[data-test=past]').click()
+  await expect(page.getByRole('alert')).toContainText('Stop at once')
+  await page.locator('[data-test=past-l]').click()
+  await expect(page.locator('[data-test=net-L]')).toContainText('2 in')
+  await page.locator('[data-test=stage-gap]').click()
+  await expect(page.locator('[data-test=gap-barred]')).toContainText('see L by hand first')
+  await page.locator('[data-test=stage-prove]').click()
+  await expect(page.locator('[data-test=prove-note]')).toBeDisabled()
+  const events = await storedEvents(shop, number)
+  expect(events.at(-1)!.body).toMatchObject({ kind: 'turn', screw: 'L', sixteenths: 32 })
+})
+
+test('sense check: a stiff link is named before any screw, on the bench too, until it is put right', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('27')
+  await page.goto(`${SERVER()}/jobs/${number}/stage/sense`)
+  await page.locator('[data-test=sense-stiff-link]').click()
+  await page.locator('[data-test=chain-wear]').fill('7')
+  await page.locator('[data-test=sense-note]').click()
+  await expect(page.getByRole('alert')).toContainText('from 0 to 3 %')
+  expect(kindsOf(await storedEvents(shop, number))).toEqual(['arrived']) // nothing half-written
+  await page.locator('[data-test=chain-wear]').fill('0,3')
+  await page.locator('[data-test=sense-note]').click()
+  await page.getByText('Chain length from chainstay').click()
+  await page.locator('[data-test=chainstay]').fill('435')
+  await page.locator('[data-test=ring]').fill('32')
+  await expect(page.locator('[data-test=links]')).toContainText('links')
+  await page.locator('[data-test=chainstay]').fill('4')
+  await expect(page.locator('[data-test=links]')).toContainText('from 250 to 1200')
+  await page.locator('[data-test=stage-index]').click()
+  await expect(page.locator('[data-test=put-right]')).toContainText('A stiff link')
+  await page.getByRole('link', { name: 'To the sense check' }).click()
+  await page.locator('[data-test=sense-stiff-link]').click()
+  await page.locator('[data-test=sense-note]').click()
+  await page.locator('[data-test=stage-index]').click()
+  await settled(page)
+  await expect(page.locator('[data-test=put-right]')).toHaveCount(0)
+})
+
+test('B gap: measured, from centres, the turn learnt, more teeth than capacity', async ({ bench: page, shop }) => {
+  const number = await shop.takeIn('28', stockParts('r11-12w'))
+  await page.goto(`${SERVER()}/jobs/${number}/stage/gap`)
+  await page.locator('[data-test=figure-typed]').fill('90')
+  await expect(page.getByRole('alert')).toContainText('from -20 to 60')
+  await page.locator('[data-test=figure-typed]').fill('2')
+  await page.getByRole('button', { name: 'Note it' }).first().click()
+  await expect(page.locator('[data-test=gap-turn]')).toContainText('B screw in, gap grows')
+  await page.locator('[data-test=gap-turned]').click()
+  await expect(page.locator('[data-test=net-B]')).toContainText('2 in')
+  await page.locator('[data-test=figure-5]').click()
+  await expect(page.locator('[data-test=gap-learnt]')).toContainText('as measured here')
+  await page.getByText('From teeth and centres').click()
+  await page.locator('[data-test=centres]').fill('136')
+  await expect(page.locator('[data-test=gap-from-centres]')).toContainText('tips to tips')
+  await page.locator('[data-test=centres]').fill('400')
+  await expect(page.locator('[data-test=gap-from-centres]')).toContainText('check the distance')
+  await page.getByText('Capacity').click()
+  await page.locator('[data-test=rings]').fill('34 50')
+  await page.locator('[data-test=capacity]').fill('41')
+  await expect(page.locator('[data-test=capacity-words]')).toContainText('more than its capacity')
+})
+
+test('an owner chooses the shop\'s schools, a mechanic their own; what is not there is refused', async ({ bench: page, shop }) => {
+  await page.goto(`${SERVER()}/shop`)
+  await ready(page)
+  await page.locator('[data-test=school-step]').selectOption('quarter')
+  const number = await shop.takeIn('29')
+  await openBench(page, number)
+  await page.keyboard.press(']')
+  await expect(page.locator('[data-test=pending]')).toContainText('Barrel out 1/4')
+  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: { step: 'thumb' } } })).status()).toBe(400)
+  const moss = await shop.person('Moss')
+  await page.request.post(`${SERVER()}/api/session/person`, { data: { person: moss, pin: '1357' } })
+  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: {} } })).status()).toBe(403)
+  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'me', choice: { gap: 'with-sag' } } })).ok()).toBe(true)
+})
