@@ -38,8 +38,8 @@ const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAIL
       <p v-for="n in job.notes" :key="n.id">{{ n.text }} <span class="opacity-75">{{ n.by }}</span></p>
     </section>
     <footer class="mt-4 border-t-2 border-current pt-2">
-      <p v-if="sheet.recallOn" class="font-bold">Settle-in recall {{ sayDay(sheet.recallOn) }}: a new run beds in, expect the barrel 1/4 to 1/2 turn out.</p>
-      <p>Lay the bike on its other side, not on the derailleur. If it goes slow leaving the smallest sprocket, come by.</p>
+      <p v-if="sheet.recallOn" class="font-bold">Settle-in recall {{ sayDay(sheet.recallOn) }}.</p>
+      <p v-for="t in sheet.tell" :key="t">{{ t }}</p>
       <p>{{ draft ? 'Would be signed' : 'Handed back' }} by {{ name(sheet.by) }}, {{ sayTime(sheet.closedAt, zone) }}. The maker’s instructions and local law win over this sheet.</p>
     </footer>
   </article>

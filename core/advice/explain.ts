@@ -59,10 +59,10 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
       return `The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${sayChance(analysis.right)} to ${sayChance(best.right)}.`
     }
     case 'edge':
-      return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis)}`
-    case 'shift': return `This arrival tells most now.${doubt(analysis)}`
-    case 'offset': return `A measured offset here tells most now.${doubt(analysis)}`
-    case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis)}`
+      return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis, true)}`
+    case 'shift': return `This arrival tells most now.${doubt(analysis, true)}`
+    case 'offset': return `A measured offset here tells most now.${doubt(analysis, true)}`
+    case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis, true)}`
     case 'reclamp': return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
     case 'replace': return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
     case 'done':
@@ -79,13 +79,13 @@ const REPLACE_WHY: Record<Cause, string> = {
 
 const said = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line with the plane' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'} of the plane`
 
-/** Names the two causes that remain, when two do. */
-function doubt(analysis: Analysis): string {
+/** Names the two causes that remain, when two do, and whether the move splits them. */
+function doubt(analysis: Analysis, check = false): string {
   const left = (['tension', 'friction', 'hanger', 'mismatch', 'wear'] as const)
     .filter(c => analysis.causes[c] > 0.2 && analysis.causes[c] < 0.95)
     .sort((a, b) => analysis.causes[b] - analysis.causes[a])
   if (left.length < 2) return ''
-  return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${sayChance(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${sayChance(analysis.causes[left[1]])}.`
+  return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${sayChance(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${sayChance(analysis.causes[left[1]])}${check ? '; this splits them best' : ''}.`
 }
 
 export const meanRatio = (analysis: Analysis): number => analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)

@@ -7,7 +7,7 @@ import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
 import type { BenchEvent } from './contract'
 import { hearingTable, lookUp, type HearingTable } from './hearingTable'
-import { drawFrom, logDensity, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type Density, type KnownPrior } from './prior'
+import { densityOf, drawFrom, logDensity, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type Density, type KnownPrior } from './prior'
 import { farSquared, leanTowards, shapeOf } from './shape'
 import { senseOfShift, startOf, step, type Trace } from './trace'
 
@@ -23,7 +23,7 @@ const SWEEPS_WHEN_FEW = 6
 /** Share of effective particles below which they are drawn again and moved. */
 const REJUVENATE_BELOW = 0.45
 /** Kinds of moves, as shares added up; the rest are redraws from the prior. */
-const SHARES = { trade: 0.05, evolve: 0.3, lean: 0.88, walk: 0.96 }
+const SHARES = { gauged: 0.025, trade: 0.05, evolve: 0.3, lean: 0.88, walk: 0.96 }
 
 /** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */
 type Epoch = {
@@ -412,6 +412,8 @@ function rejuvenate(s: State, weights: Float64Array, effective: number, random: 
     return out
   })
   const r = new Float64Array(R.size * s.epochs.length)
+  const gauged = gaugedIn(s)
+  const justGauged = s.observations.at(-1)?.is === 'camber'
   // the newest speaks first: the particles agree least about it, so a bad trial is soon given up
   const observations = [...s.observations].reverse()
   const toCome = mostToCome(observations)
@@ -433,18 +435,20 @@ function rejuvenate(s: State, weights: Float64Array, effective: number, random: 
   const trial = new Float64Array(count)
   const trialPrior = new Float64Array(count)
   const sweeps = effective < 0.15 ? SWEEPS_WHEN_FEW : SWEEPS
-  for (let sweep = 0; sweep < sweeps; sweep++) {
+  for (let sweep = 0; sweep < sweeps + (justGauged ? GAUGED_SWEEPS : 0); sweep++) {
     for (let i = 0; i < particles.length; i++) {
       const x = particles[i]
       const prior = priors[i]
       let trialFar = NaN // known after leaning; other moves work it out when they are taken
       let change = 0 // of log prior, redraws left out: there the prior cancels
-      const kind = random.next()
+      // after a gauging every particle is first asked whether it lies under the reading
+      const kind = justGauged && sweep < GAUGED_SWEEPS ? 0 : random.next()
       if (kind < SHARES.evolve || kind >= SHARES.lean) {
         trial.set(x)
         trialPrior.set(prior)
       }
-      if (kind < SHARES.trade) change = trade(s, trial, trialPrior, prior, random)
+      if (gauged && kind < SHARES.gauged) change = redrawGauged(gauged, trial, trialPrior, prior, random)
+      else if (kind < SHARES.trade) change = trade(s, trial, trialPrior, prior, random)
       else if (kind < SHARES.evolve) {
         const a = particles[random.below(particles.length)]
         const b = particles[random.below(particles.length)]
@@ -488,6 +492,31 @@ function rejuvenate(s: State, weights: Float64Array, effective: number, random: 
     }
   }
   return { ...s, particles, logWeights: new Float64Array(particles.length) }
+}
+
+/** The last gauging: which coordinate it is about, and its figure in radians. */
+type Gauged = { at: number; density: Density; measured: number }
+const GAUGED_SWEEPS = 3
+const GAUGE_SD = MEASURE.hangerSdDeg / degrees(1)
+
+function gaugedIn(s: State): Gauged | null {
+  const last = s.observations.findLast(o => o.is === 'camber')
+  if (!last || last.is !== 'camber') return null
+  const at = s.epochs[last.epoch].at[U.camber]
+  return { at, density: s.densities[at], measured: last.camberDeg / degrees(1) }
+}
+
+/**
+ * A gauge is so narrow that hardly any particle lies under it: draws the camber from the reading or from the prior,
+ * so that belief can cross between "bent so" and "the reading slipped".
+ * @returns change of log prior, less that of the draw
+ */
+function redrawGauged({ at, density, measured }: Gauged, trial: Float64Array, trialPrior: Float64Array, prior: Float64Array, random: Random): number {
+  const drawn = (x: number) => Math.log(0.5 * Math.exp(-0.5 * ((x - measured) / GAUGE_SD) ** 2) / GAUGE_SD + 0.5 * densityOf(density, x))
+  const was = trial[at]
+  trial[at] = random.next() < 0.5 ? measured + GAUGE_SD * random.normal() : drawFrom(density, random)
+  trialPrior[at] = logDensity(density, trial[at])
+  return trialPrior[at] - prior[at] + drawn(was) - drawn(trial[at])
 }
 
 /**

@@ -99,3 +99,7 @@ export function logDensity(d: Density, x: number): number {
   if (near < -30) return Math.log((1 - d.weight) / d.sd2) - 0.5 * b * b
   return Math.log((d.weight / d.sd) * Math.exp(near) + ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * b * b))
 }
+
+/** Density up to 1/√2π, comparable between densities. */
+export const densityOf = (d: Density, x: number): number =>
+  (d.weight / d.sd) * Math.exp(-0.5 * ((x - d.mean) / d.sd) ** 2) + (d.weight >= 1 ? 0 : ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * ((x - d.mean2) / d.sd2) ** 2))

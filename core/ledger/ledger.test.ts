@@ -7,7 +7,8 @@ import { ledgerEventOf } from './fromBench'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
 import { asItCameIn, barrelLeft, reduce, staysBecause, undoable, type Told } from './reduce'
 import { sayEvent } from './say'
-import { sayNet, Sheet, sheetOf } from './sheet'
+import { sayNet } from './net'
+import { Sheet, sheetOf } from './sheet'
 
 const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`
 const by = PersonId.parse(uuid(1))
@@ -236,5 +237,32 @@ describe('what is noted beside the screws', () => {
   ])('%s is refused', (_, event) => { expect(LedgerEvent.safeParse(event).success).toBe(false) })
   test('every entry can be said in a line', () => {
     for (const event of Object.values(ONE_OF_EACH)) expect(sayEvent(event, parts.cassette.teeth)).toMatch(/^[A-Z].{4,}/)
+  })
+})
+
+describe('what the rider is told', () => {
+  const sheetFor = (how: 'proven' | 'unridable', ...events: LedgerEvent[]) => {
+    const state = reduce([arrived, ...events.map(e => told(e))])
+    const considered = consider(state.setup!, state.bench)
+    return sheetOf(state, considered, considered, at, by, how, null)
+  }
+  test('a new run settles, less after bedding; an old one does not', () => {
+    expect(sheetFor('proven').tell.join(' ')).not.toContain('beds in')
+    expect(sheetFor('proven', { kind: 'replace', part: 'cable' }).tell[0]).toContain('1/4 to 1/2 turn out')
+    expect(sheetFor('proven', { kind: 'replace', part: 'cable' }, { kind: 'bedded', shifts: 30 }).tell[0]).toContain('1/8 to 1/4 turn out')
+  })
+  test('what is not cured goes home with how to ride it', () => {
+    const bent: LedgerEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: 0 }, { kind: 'gauge', camberDeg: 2.6, toeDeg: 0, acrossMm: 28 }]
+    expect(sheetFor('unridable', ...bent).tell.join(' ')).toContain('wind both stops in')
+    expect(sheetFor('proven', ...bent).tell.join(' ')).not.toContain('wind both stops in')
+  })
+  test('pieces, gap, proofs and torques stand on it', () => {
+    const sheet = sheetFor('proven', { kind: 'housing', place: 'last loop', lengthMm: 290, ends: 'metal' }, { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: -32 }, { kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] })
+    const words = [...sheet.found, ...sheet.done, ...sheet.left].map(f => `${f.what} ${f.figure}`).join('; ')
+    expect(words).toContain('Housing, last loop 290 mm, metal')
+    expect(words).toContain('B gap as found 8.0 mm')
+    expect(words).toContain('B gap 5.5 mm') // two turns out of 1.25 mm each
+    expect(words).toContain('Proven on the road clean')
+    expect(words).toContain('Torques all to sheet')
   })
 })

@@ -4,7 +4,7 @@ import { SENSE_CHECK } from '../procedure/senseCheck'
 import { REAR_TORQUES } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import type { LedgerEvent } from './events'
-import { sayNet, SCREW_WORDS } from './sheet'
+import { sayNet, SCREW_WORDS } from './net'
 
 const list = (words: readonly string[]): string => words.join(', ').toLowerCase()
 

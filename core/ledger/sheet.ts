@@ -6,11 +6,15 @@ import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
+import { learntGapPerTurn } from '../rear/gap'
+import { GET_HOME, SETTLE, settleForecast, TELL_RIDER } from '../rear/settle'
+import { sayNet, SCREW_WORDS } from './net'
 import { RearParts, sayParts } from './parts'
-import { barrelLeft, staysBecause, workOf, type JobState, type ScrewName } from './reduce'
+import { sayEvent } from './say'
+import { barrelLeft, staysBecause, workOf, type JobState } from './reduce'
 
 /** Which model froze a sheet: raised when a figure would come out otherwise. */
-export const MODEL_VERSION = 1
+export const MODEL_VERSION = 2
 /** Settle-in recall, days after hand-back. `practice` */
 export const RECALL_DAYS = 14
 
@@ -34,19 +38,14 @@ export const Sheet = z.object({
   proofs: z.object({ front: ProofView, rear: ProofView }),
   right: z.number().nullable(),
   recallOn: z.string().nullable(),
+  /** What the rider is told: settling to come, how to get home when it is not cured. */
+  tell: z.array(z.string()).default([]),
   belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
   work: z.number(),
 })
 export type Sheet = z.infer<typeof Sheet>
 export type SheetFact = z.infer<typeof Fact>
 
-/** Net turns of a screw in words: "5/8 out", "0". Barrel + out, others + in. */
-export function sayNet(screw: ScrewName, sixteenths: number): string {
-  if (sixteenths === 0) return '0'
-  return `${sayTurns(fromSixteenths(sixteenths))} ${(screw === 'barrel') === sixteenths > 0 ? 'out' : 'in'}`
-}
-
-export const SCREW_WORDS: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H screw', L: 'L screw', B: 'B screw' }
 const PART_WORDS = { cable: 'Cable and housing renewed', hanger: 'Hanger renewed', shifter: 'Shifter renewed', derailleur: 'Derailleur renewed', cassette: 'Cassette renewed' } as const
 
 /**
@@ -69,6 +68,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     left: [
       { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
       { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
+      ...(state.noted.gaps.length ? [{ what: 'B gap', figure: `${lastGap(state).toFixed(1)} mm` }] : []),
       ...(considered ? [{ what: 'Every gear clean', figure: `${sayChance(considered.advice.right)} sure` }] : []),
       ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
       ...(how === 'unridable' ? [{ what: 'Leaves unridable', figure: staysBecause(state) ?? 'the customer was told' }] : []),
@@ -79,13 +79,33 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     proofs: state.proofs,
     right: considered?.advice.right ?? null,
     recallOn,
+    tell: tellRider(state, considered, how),
     belief: considered ? keptBelief(considered.posterior, considered.analysis) : {},
     work: workOf(state),
   }
 }
 
+/** What goes with the bike in words: what will settle, or how to get home with what was not cured. */
+function tellRider(state: JobState, considered: Consideration | null, how: 'proven' | 'unridable'): string[] {
+  const out: string[] = []
+  const settle = settleForecast({ renewed: state.noted.renewed.includes('cable'), beddingShifts: state.noted.beddedShifts })
+  if (settle) out.push(`A new run beds in: expect the barrel ${sayTurns(settle.fromTurns)} to ${sayTurns(settle.toTurns)} turn out after ${SETTLE.rides} or ${SETTLE.weeks}${state.noted.beddedShifts ? ', less for the bedding shifts done' : ''}.`)
+  if (how === 'proven') return [...out, TELL_RIDER]
+  const causes = considered?.advice.causes
+  if (causes && causes.hanger >= NOT_CURED) out.push(GET_HOME.hanger)
+  if (causes && causes.friction >= NOT_CURED) out.push(GET_HOME.friction)
+  if (state.setup && (state.barrelSixteenths === 0 || fromSixteenths(state.barrelSixteenths) >= state.setup.barrelTurnsRange - 1 / 8)) out.push(GET_HOME.barrel)
+  return out
+}
+/** A cause this likely at the end was not cured. */
+const NOT_CURED = 0.5
+
 function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   const out: SheetFact[] = []
+  const { said, sensed, gaps } = state.noted
+  if (said) out.push({ what: 'Complaint', figure: sayEvent(said, []).replace('Customer says: ', '').toLowerCase() })
+  if (sensed) out.push({ what: 'Sense check', figure: sayEvent(sensed, []).replace('Sense check: ', '') })
+  if (gaps.length) out.push({ what: 'B gap as found', figure: `${gaps[0].event.gapMm.toFixed(1)} mm` })
   for (const { event } of state.inForce) {
     if (event.kind === 'sight') out.push({ what: `${event.at} stop seen`, figure: sayOffset(event.offsetMm) })
     if (event.kind === 'gauge') out.push({ what: 'Hanger', figure: `${event.acrossMm.toFixed(1)} mm across the wheel, camber ${event.camberDeg.toFixed(1)}°` })
@@ -100,6 +120,13 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   return out
 }
 
+/** The last measured gap, carried on by the turns of the B screw since. */
+function lastGap(state: JobState): number {
+  const { event, bSixteenths } = state.noted.gaps.at(-1)!
+  const { mmPerTurn } = learntGapPerTurn(state.noted.gaps.filter(g => g.event.at === 'stand').map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm })))
+  return event.gapMm + fromSixteenths(state.netSixteenths.B - bSixteenths) * mmPerTurn
+}
+
 const sayOffset = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'}`
 
 function doneIn(state: JobState): SheetFact[] {
@@ -110,6 +137,14 @@ function doneIn(state: JobState): SheetFact[] {
   for (const { event } of state.inForce) {
     if (event.kind === 'reclamp') out.push({ what: 'Clamped again', figure: `barrel ${sayTurns(fromSixteenths(event.barrelSixteenthsOut))} out` })
     if (event.kind === 'replace') out.push({ what: PART_WORDS[event.part], figure: '' })
+    if (event.kind === 'bend') out.push({ what: 'Hanger levered', figure: `${event.tipMm.toFixed(1)} mm at ${event.hour} o’clock` })
   }
+  const { housing, inner, cut, beddedShifts, proved, torqued } = state.noted
+  for (const h of housing) out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm, ${h.ends}` })
+  if (inner) out.push({ what: 'Inner', figure: `${inner.lengthMm} mm` })
+  if (cut) out.push({ what: 'Cut and capped', figure: `${cut.tailMm} mm left` })
+  if (beddedShifts) out.push({ what: 'Bedded', figure: `${beddedShifts} shifts` })
+  for (const p of proved) out.push({ what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks', figure: p.exceptions.length ? `not clean ${p.exceptions.map(k => state.parts!.cassette.teeth[k]).join(', ')}` : 'clean' })
+  if (torqued) out.push({ what: 'Torques', figure: torqued.exceptions.length ? `to sheet but ${torqued.exceptions.length}` : 'all to sheet' })
   return out
 }

@@ -55,8 +55,8 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
       { text: 'Brakes', style: 'heading' }, line(0.5), pairs([['Front', proof(sheet.proofs.front)], ['Rear', proof(sheet.proofs.rear)]]),
       ...(job.notes.length ? [{ text: 'In words', style: 'heading' }, line(0.5), { ul: job.notes.slice(0, 12).map(n => printable(`${n.text} (${n.by})`)) }] satisfies Content[] : []),
       { text: '', margin: [0, 6, 0, 0] }, line(1.5),
-      ...(sheet.recallOn ? [{ text: `Settle-in recall ${format(new Date(`${sheet.recallOn}T12:00:00`), 'd MMMM yyyy')}: a new run beds in, expect the barrel 1/4 to 1/2 turn out.`, bold: true }] : []),
-      { text: 'Lay the bike on its other side, not on the derailleur. If it goes slow leaving the smallest sprocket, come by.' },
+      ...(sheet.recallOn ? [{ text: `Settle-in recall ${format(new Date(`${sheet.recallOn}T12:00:00`), 'd MMMM yyyy')}.`, bold: true }] : []),
+      ...sheet.tell.map(t => ({ text: printable(t) })),
       { text: printable(`${draft ? 'Would be signed' : 'Handed back'} by ${name(sheet.by)}, ${at(sheet.closedAt)}. The maker’s instructions and local law win over this sheet.`) },
     ],
   }

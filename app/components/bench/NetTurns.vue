@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { RotateCcw, RotateCw } from '@lucide/vue'
 import type { JobState, ScrewName } from '#core/ledger/reduce'
-import { sayNet } from '#core/ledger/sheet'
+import { sayNet } from '#core/ledger/net'
 
 const props = defineProps<{ state: JobState }>()
 const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B screw' }

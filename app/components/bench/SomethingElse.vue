@@ -3,7 +3,7 @@
 import { PARTS } from '#core/advice/contract'
 import type { LedgerEvent } from '#core/ledger/events'
 import { asItCameIn, type JobState, type ScrewName } from '#core/ledger/reduce'
-import { sayNet } from '#core/ledger/sheet'
+import { sayNet } from '#core/ledger/net'
 import { sayTurns } from '#core/quantity/turns'
 import type { HangerFit } from '#core/rear/hanger'
 

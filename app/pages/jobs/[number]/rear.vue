@@ -86,7 +86,7 @@ const hint = ref('')
 const advised = (taken: boolean): { advised?: Advised } => {
   const p = picture.value
   if (!p || stale.value) return {}
-  const cause = [...CAUSES].sort((a, b) => p.causes[b] - p.causes[a])[0]
+  const cause = p.move.do === 'replace' ? p.move.cause : [...CAUSES].sort((a, b) => p.causes[b] - p.causes[a])[0]
   return { advised: { move: moveKey(p.move), right: p.right, after: p.after, cause, taken } }
 }
 async function put(event: LedgerEvent, words: string) {
