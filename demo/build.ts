@@ -39,7 +39,8 @@ export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<stri
 }
 
 async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {
-  const parts = stockParts(job.standard)
+  const stock = stockParts(job.standard)
+  const parts = job.barrelOut === undefined ? stock : { ...stock, barrel: { ...stock.barrel, turnsOut: job.barrelOut, rangeTurns: Math.max(job.barrelOut, stock.barrel.rangeTurns), assumed: false } }
   const promisedAt = new Date(set(addDays(new TZDate(now, zone), job.promisedInDays), { hours: job.promisedHour, minutes: 0, seconds: 0, milliseconds: 0 }))
   const closedDaysAgo = 'closedDaysAgo' in job.state ? job.state.closedDaysAgo : null
   // work ends a little before now, or on the day it was closed; never in the future
@@ -54,7 +55,7 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
     await inShop(db, shop, async tx => addNote(tx, shop, (await jobByNumber(tx, shop, number))!.id, person, text, newId(), addSeconds(came, 60)))
   }
   if (job.state.at === 'rail') return
-  const events = play(job, parts)
+  const events = [...job.before ?? [], ...play(job, parts), ...job.after ?? []]
   const begun = addSeconds(end, -(events.length + 4) * STEP_S)
   const placed = job.state.at === 'stand' ? 1 : 0
   const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1 + placed))

@@ -272,3 +272,31 @@ test('an owner chooses the shop\'s schools, a mechanic their own; what is not th
   expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: {} } })).status()).toBe(403)
   expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'me', choice: { gap: 'with-sag' } } })).ok()).toBe(true)
 })
+
+test('a friction lever has no clicks: stops, slack and gap only, with the cable it must pull', async ({ bench: page, shop }) => {
+  const parts = stockParts('r17-7')
+  const number = await shop.takeIn('30', { ...parts, shifter: { ...parts.shifter, friction: true } })
+  await page.goto(`${SERVER()}/jobs/${number}/rear`)
+  await expect(page.locator('[data-test=friction-lever]')).toContainText('Nothing to index')
+  await expect(page.locator('[data-test=travel]')).toHaveText('17.6 mm') // six gaps of 5.0 mm over the listed 1.7
+  await expect(page.locator('[data-test=pass]')).toHaveCount(0)
+  await expect(page.locator('[data-test=stage-index] .sr-only')).toHaveText(', done')
+})
+
+test('a low-normal derailleur is indexed from the largest, and barrel out goes towards the frame', async ({ bench: page, shop }) => {
+  const parts = stockParts('r17-8')
+  const low = { ...parts, derailleur: { ...parts.derailleur, spring: 'low' as const } }
+  const number = await shop.takeIn('31', low)
+  await page.goto(`${SERVER()}/take-in`)
+  await ready(page)
+  await page.locator('[data-test=standard]').selectOption('r17-8')
+  await page.locator('[data-test=spring]').selectOption('low')
+  await expect(page.locator('[data-test=match]')).toContainText('They go together')
+  const bench = bikeOnStand(low, { slackMm: -0.9 }, 12) // slack under this spring lies inboard
+  await openBench(page, number)
+  await followAdvice(page, bench)
+  expect(bench.isRight()).toBe(true)
+  expect(bench.chainOff()).toBe(false)
+  await page.locator('[data-test=stage-cable]').click()
+  await expect(page.getByText('chain on the largest sprocket')).toBeVisible()
+})

@@ -147,3 +147,35 @@ test('twenty bikes of the population: most are won, none needlessly at great cos
   }
   expect(won).toBeGreaterThanOrEqual(14) // 80 to 88 of 100 measured; three standard errors below
 }, 180_000)
+
+describe('a low-normal derailleur, whose spring pulls to the largest sprocket', () => {
+  const low = { ...setup, spring: 'low' as const }
+  const gl = geometryOf(low)
+  test('starts at the largest with the slackest cable, and tightening goes towards the frame', () => {
+    expect(gl).toMatchObject({ slackest: gl.n - 1, restsOn: 'L' })
+    const { advice, bench } = follow({ ...well, cableMm: 0.9 }, 11, 'turn', low) // slack: it lies inboard
+    expect(bench.log.find(e => e.kind === 'shift')).toMatchObject({ from: gl.n - 1 })
+    expect(advice.offsetMm.mean).toBeLessThan(0)
+    expect(advice.move.do === 'turn' && advice.move.screw === 'barrel' && advice.move.turns > 0).toBe(true)
+    expect(advice.why).toContain('towards the frame')
+  })
+  test('a re-clamp leaves the slack taken up with the pulley on L', () => {
+    const bench = simulatedBench(low, { ...well, cableMm: 3 }, 5)
+    bench.perform({ do: 'reclamp', barrelTurnsOut: 2 })
+    const free = bench.hidden.ratio * (gl.cableMm[gl.n - 1] + bench.hidden.cableMm)
+    expect(Math.abs(free - bench.hidden.stopLMm)).toBeLessThan(1.3 * gl.fittedRatio) // within about a millimetre of cable
+  })
+  test('is set right like any other, and throws no chain', () => {
+    let won = 0
+    for (let seed = 300; seed < 310; seed++) {
+      const { setup: s, hidden } = seededBike(seed)
+      const { bench, advice } = follow(hidden, seed, undefined, { ...s, spring: 'low' })
+      expect(bench.chainOff()).toBe(false)
+      if (advice.move.do === 'done' && bench.isRight()) won++
+    }
+    expect(won).toBeGreaterThanOrEqual(6) // about nine of ten expected
+  }, 60_000)
+  test('a spring that is neither is refused', () => {
+    expect(() => advise({ ...setup, spring: 'both' as never }, [])).toThrow(/spring/)
+  })
+})

@@ -53,7 +53,7 @@ export function analyse(posterior: Posterior, cassetteRenewed: boolean): Analysi
   const wear = wearFrom(posterior.skips, posterior.wornRate, cassetteRenewed)
   const readings: Reading[] = []
   for (let i = 0; i < weights.length; i++)
-    if (weights[i] > 1e-7) readings.push(read(g, posterior.belief(i), weights[i], setup.barrelPitchMm, trace.barrelTurns))
+    if (weights[i] > 1e-7) readings.push(read(g, posterior.belief(i), weights[i], g.threadMm, trace.barrelTurns))
   const sum = (f: (r: Reading) => number | boolean) => readings.reduce((s, r) => s + r.weight * Number(f(r)), 0)
   const sound = 1 - wear.any
   const eighths = chancePerEighth(readings, setup.barrelTurnsRange, trace.barrelTurns, sound)
@@ -96,10 +96,8 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
     least[k] = g.placeMm[k] + g.pitchMm[k] * clean.from
     most[k] = g.placeMm[k] + g.pitchMm[k] * clean.to
   }
-  const turnsOf = (w: { from: number; to: number }) => ({
-    from: barrelTurns + (w.from - belief.cableMm) / threadMm,
-    to: barrelTurns + (w.to - belief.cableMm) / threadMm,
-  })
+  const turnsAt = (cableMm: number) => barrelTurns + (cableMm - belief.cableMm) / threadMm
+  const turnsOf = (w: { from: number; to: number }) => (threadMm > 0 ? { from: turnsAt(w.from), to: turnsAt(w.to) } : { from: turnsAt(w.to), to: turnsAt(w.from) })
   const b = belief
   const newIn = NEW_CABLE.backlashMm * NEW_CABLE.inwardShare
   const newOut = NEW_CABLE.backlashMm - newIn

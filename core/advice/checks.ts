@@ -104,7 +104,7 @@ function shiftTells(posterior: Posterior, analysis: Analysis, sample: Sampled[],
   const tables = tablesOf(arrival)
   const outcomes = tables.length + 1 // the last is skips
   const joint = new Float64Array(KINDS * outcomes)
-  const moved = aimTurns * posterior.setup.barrelPitchMm
+  const moved = aimTurns * g.threadMm
   const worn = analysis.wear.any
   const wornHere = worn > 0 ? analysis.wear.of[to] / worn : 0
   for (const { reading, weight, kind } of sample) {
@@ -127,13 +127,14 @@ const EDGE_BINS = 17
 function edgeTells(posterior: Posterior, sample: Sampled[], click: number, way: 'out' | 'in', limit: number): number {
   const g = posterior.geometry
   const outcomes = EDGE_BINS + 1
+  const inboard = (way === 'out') === g.threadMm > 0
   const joint = new Float64Array(KINDS * outcomes)
   for (const { reading, weight, kind } of sample) {
     const b = reading.belief
-    const perTurn = b.ratio * posterior.setup.barrelPitchMm
+    const perTurn = b.ratio * Math.abs(g.threadMm)
     const free = freePlaceMm(g, b, click)
-    const rub = g.placeMm[click] + g.pitchMm[click] * (b.asymmetryPitch + (way === 'out' ? 1 : -1) * HEARING.rub * b.sharpness)
-    const turns = way === 'out' ? (rub - free + b.backlashInMm) / perTurn : free - b.backlashInMm < rub ? 0 : (free + b.backlashOutMm - rub) / perTurn
+    const rub = g.placeMm[click] + g.pitchMm[click] * (b.asymmetryPitch + (inboard ? 1 : -1) * HEARING.rub * b.sharpness)
+    const turns = inboard ? (rub - free + b.backlashInMm) / perTurn : free - b.backlashInMm < rub ? 0 : (free + b.backlashOutMm - rub) / perTurn
     const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
     const scale = 1.702 / Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[click]) / perTurn) ** 2)
     let before = 0

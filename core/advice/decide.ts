@@ -1,6 +1,7 @@
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
 import { checksFor, type Check } from './checks'
 import type { BenchEvent, Cause, Move, Part } from './contract'
+import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
 
 /** Thresholds of the decision; `model`, chosen on the simulated bench. */
@@ -115,10 +116,9 @@ function replaceFor(cause: Curable, analysis: Analysis): Move {
 
 /** Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways. */
 function reclampMove(posterior: Posterior, analysis: Analysis): Move {
-  const { setup, trace } = posterior
+  const { setup, geometry, trace } = posterior
   const need = weightedQuantile(analysis.readings.map(({ belief, middle, weight }) => {
-    const clampedMm = belief.stopHMm / belief.ratio
-    return [middle - trace.barrelTurns + (belief.cableMm - clampedMm) / setup.barrelPitchMm, weight]
+    return [middle - trace.barrelTurns + (belief.cableMm - snugCableMm(geometry, belief)) / geometry.threadMm, weight]
   }), 0.5)
   const spare = Math.min(1.5, setup.barrelTurnsRange / 2)
   const at = Math.min(setup.barrelTurnsRange - spare, Math.max(spare, setup.barrelTurnsRange / 2 - need))

@@ -12,7 +12,7 @@ export const CAUSE_WORDS: Record<Cause, string> = {
 /** What a barrel turn does: mm of cable, and mm of pulley with its direction. */
 export function effectOfBarrel(posterior: Posterior, turns: number, ratio: number): string {
   const cableMm = Math.abs(turns) * posterior.setup.barrelPitchMm
-  return `${cableMm.toFixed(2)} mm of cable, ${(cableMm * ratio).toFixed(2)} mm ${turns > 0 ? 'towards the spokes' : 'towards the frame'}`
+  return `${cableMm.toFixed(2)} mm of cable, ${(cableMm * ratio).toFixed(2)} mm ${turns > 0 === posterior.geometry.threadMm > 0 ? 'towards the spokes' : 'towards the frame'}`
 }
 
 /** A move in the trade's words, short enough to read from the stand. */
@@ -59,7 +59,7 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
       return `The cable is ${Math.abs(offset.mean).toFixed(1)} ± ${offset.sd.toFixed(1)} mm too ${slack}; right goes from ${sayChance(analysis.right)} to ${sayChance(best.right)}.`
     }
     case 'edge':
-      return `Cranks turning, fingers clear, wind until it first rubs on the ${move.way === 'out' ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis, true)}`
+      return `Cranks turning, fingers clear, wind until it first rubs on the ${(move.way === 'out') === g.threadMm > 0 ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis, true)}`
     case 'shift': return `This arrival tells most now.${doubt(analysis, true)}`
     case 'offset': return `A measured offset here tells most now.${doubt(analysis, true)}`
     case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis, true)}`

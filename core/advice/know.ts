@@ -38,10 +38,10 @@ export function keptBelief(posterior: Posterior, analysis: Analysis): KeptBelief
 }
 
 /** The belief a known bike starts from: as it left, a little slacker, a little less sure. A stop is still to be seen by hand. */
-export function priorOfKnownBike(kept: KeptBelief): KnownPrior {
+export function priorOfKnownBike(kept: KeptBelief, spring: 'high' | 'low' = 'high'): KnownPrior {
   const out: KnownPrior = {}
   for (const [name, { mean, sd }] of Object.entries(kept) as [Unknown, { mean: number; sd: number }][])
-    out[name] = { mean: name === 'cable' ? mean - SETTLE_MM : mean, sd: Math.hypot(sd, DRIFT[name] ?? 0.1) }
+    out[name] = { mean: name === 'cable' ? mean - (spring === 'high' ? SETTLE_MM : -SETTLE_MM) : mean, sd: Math.hypot(sd, DRIFT[name] ?? 0.1) }
   return out
 }
 

@@ -41,7 +41,7 @@ type Observation =
   | { is: 'unclean'; epoch: number; screws: Screws; click: number; arrivals: { inward: boolean; table: HearingTable }[] }
   | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
   | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
-  | { is: 'edge'; epoch: number; screws: Screws; click: number; out: boolean; turns: number; limit: number; found: boolean }
+  | { is: 'edge'; epoch: number; screws: Screws; click: number; inboard: boolean; turns: number; limit: number; found: boolean }
   | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number }
 
 type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
@@ -126,7 +126,7 @@ function beliefAt(s: State, r: Float64Array): Belief {
   const o = e * R.size
   const epoch = s.epochs[e]
   return {
-    cableMm: r[o + R.cable] + s.setup.barrelPitchMm * (s.trace.barrelTurns - epoch.barrelTurns),
+    cableMm: r[o + R.cable] + s.geometry.threadMm * (s.trace.barrelTurns - epoch.barrelTurns),
     ratio: r[o + R.ratio],
     backlashInMm: r[o + R.hIn],
     backlashOutMm: r[o + R.hOut],
@@ -143,6 +143,7 @@ function beliefAt(s: State, r: Float64Array): Belief {
 
 /** Turns a particle's coordinates into the values of each epoch. */
 function resolve(s: State, x: Float64Array, r: Float64Array): void {
+  const { restsOn, cableMm, slackest } = s.geometry
   for (let e = 0; e < s.epochs.length; e++) {
     const { at, cable, stops, barrelTurns, hTurns, lTurns } = s.epochs[e]
     const o = e * R.size
@@ -169,8 +170,8 @@ function resolve(s: State, x: Float64Array, r: Float64Array): void {
       r[o + R.stopL] = r[was + R.stopL] - r[was + R.perL] * (lTurns - before.lTurns) + moved * x[at[U.stopL]]
     }
     if (cable === 'own' || !before) r[o + R.cable] = x[at[U.cable]]
-    else if (cable === 'clamped') r[o + R.cable] = r[o + R.stopH] / ratio + x[at[U.cable]]
-    else r[o + R.cable] = r[was + R.cable] + s.setup.barrelPitchMm * (barrelTurns - before.barrelTurns) + (cable === 'moved' ? x[at[U.cable]] : 0)
+    else if (cable === 'clamped') r[o + R.cable] = r[o + (restsOn === 'H' ? R.stopH : R.stopL)] / ratio - cableMm[slackest] + x[at[U.cable]]
+    else r[o + R.cable] = r[was + R.cable] + s.geometry.threadMm * (barrelTurns - before.barrelTurns) + (cable === 'moved' ? x[at[U.cable]] : 0)
   }
 }
 
@@ -183,7 +184,7 @@ const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math
 /** Free place of the pulley at a click, when the observation was made, mm. */
 function freeAt(s: State, r: Float64Array, obs: Observation, k: number): number {
   const o = obs.epoch * R.size
-  const cable = r[o + R.cable] + s.setup.barrelPitchMm * (obs.screws.barrelTurns - s.epochs[obs.epoch].barrelTurns)
+  const cable = r[o + R.cable] + s.geometry.threadMm * (obs.screws.barrelTurns - s.epochs[obs.epoch].barrelTurns)
   return r[o + R.ratio] * (s.geometry.cableMm[k] + cable) + r[o + R.bow] * s.geometry.bow[k] + r[o + R.camber] * s.geometry.radiusMm[k]
 }
 
@@ -251,14 +252,14 @@ function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
     case 'edge': {
       const k = obs.click
       const free = freeAt(s, r, obs, k)
-      const perTurn = r[o + R.ratio] * s.setup.barrelPitchMm
+      const perTurn = r[o + R.ratio] * Math.abs(g.threadMm)
       const q = Math.exp(r[o + R.lnQ])
-      const rub = g.placeMm[k] + g.pitchMm[k] * (r[o + R.asym] + (obs.out ? 1 : -1) * HEARING.rub * q)
+      const rub = g.placeMm[k] + g.pitchMm[k] * (r[o + R.asym] + (obs.inboard ? 1 : -1) * HEARING.rub * q)
       const stopH = stopHAt(s, r, obs)
       const stopL = stopLAt(s, r, obs)
       const sd = Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[k]) / perTurn) ** 2)
       let turns: number
-      if (obs.out) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
+      if (obs.inboard) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
       else if (stopH > rub) turns = 99
       else turns = free - r[o + R.hIn] < rub || stopL < rub ? 0 : (free + r[o + R.hOut] - rub) / perTurn
       return Math.log((1 - EDGE.slips) * edgeChance(turns, sd, obs) + EDGE.slips / 33)
@@ -342,7 +343,7 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       return { is: 'offset', ...base, click: event.click, placeMm: event.offsetMm + g.placeMm[event.click] }
     case 'edge': {
       const left = event.way === 'out' ? s.setup.barrelTurnsRange - s.trace.barrelTurns : s.trace.barrelTurns
-      return { is: 'edge', ...base, click: event.click, out: event.way === 'out', turns: event.turns, limit: Math.min(EDGE.limitTurns, left), found: event.found }
+      return { is: 'edge', ...base, click: event.click, inboard: (event.way === 'out') === g.threadMm > 0, turns: event.turns, limit: Math.min(EDGE.limitTurns, left), found: event.found }
     }
     case 'hanger':
       return { is: 'camber', ...base, camberDeg: event.camberDeg }

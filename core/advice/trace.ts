@@ -1,7 +1,7 @@
 import { finite, wholeIn } from '../quantity/check'
 import { EDGE } from '../response/parameters'
 import { HEARD } from '../response/heard'
-import type { RearSetup } from '../response/setup'
+import { slackestClick, type RearSetup } from '../response/setup'
 import { PARTS, costOf, type BenchEvent } from './contract'
 
 /** Where lever, chain and screws are after a log, and what has been seen. Turns of H and L are + in, since the start. */
@@ -20,8 +20,11 @@ export type Trace = {
 /** What the shift of an event meant, given where the chain lay. */
 export type ShiftSense = { inward: boolean; alreadyThere: boolean }
 
+/** Lever and chain where the cable is slackest; the last step there went with the spring. */
+const atSlackest = (setup: RearSetup) => ({ lever: slackestClick(setup), chain: slackestClick(setup), lastInward: setup.spring === 'low' })
+
 export const startOf = (setup: RearSetup): Trace => ({
-  lever: 0, chain: 0, lastInward: false, barrelTurns: setup.barrelTurnsOut, hTurns: 0, lTurns: 0, seenH: false, seenL: false, cost: 0,
+  ...atSlackest(setup), barrelTurns: setup.barrelTurnsOut, hTurns: 0, lTurns: 0, seenH: false, seenL: false, cost: 0,
 })
 
 /** Which way the last step went; `from === to` repeats it (at the smallest outward, at the largest inward). */
@@ -61,12 +64,12 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
       return next
     case 'reclamp':
       if (event.barrelTurnsOut > setup.barrelTurnsRange) throw new RangeError(`barrelTurnsOut ${event.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`)
-      return { ...next, barrelTurns: event.barrelTurnsOut, lever: 0, chain: 0, lastInward: false }
+      return { ...next, barrelTurns: event.barrelTurnsOut, ...atSlackest(setup) }
     case 'bend':
-      return { ...next, lever: 0, chain: 0, lastInward: false, seenH: false, seenL: false }
+      return { ...next, ...atSlackest(setup), seenH: false, seenL: false }
     case 'replace': {
       const moved = event.part !== 'cable' && event.part !== 'shifter'
-      return { ...next, lever: 0, chain: 0, lastInward: false, seenH: next.seenH && !moved, seenL: next.seenL && !moved }
+      return { ...next, ...atSlackest(setup), seenH: next.seenH && !moved, seenL: next.seenL && !moved }
     }
   }
 }

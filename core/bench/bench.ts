@@ -6,7 +6,7 @@ import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/hea
 import { EDGE, MEASURE, RIGHT_CHANCE, SAFE, WORN_SKIPS } from '../response/parameters'
 import { errorPitch, freePlaceMm, restPlaceMm, type Bike } from '../response/pulley'
 import { stopIsSafe } from '../response/safe'
-import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
+import { geometryOf, snugCableMm, type Geometry, type RearSetup } from '../response/setup'
 import { arrivalsAt, type Hearing } from '../response/window'
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '../standards/drivetrains'
 import { AS_MODELLED, type Physics } from './physics'
@@ -95,7 +95,7 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number,
   const record = (event: BenchEvent): BenchEvent => {
     const from = trace
     trace = step(trace, event, setup)
-    const turned = (trace.barrelTurns - from.barrelTurns) * setup.barrelPitchMm
+    const turned = (trace.barrelTurns - from.barrelTurns) * g.threadMm
     if (event.kind !== 'reclamp' && event.kind !== 'replace') hidden = { ...hidden, cableMm: hidden.cableMm + turned }
     if (event.kind === 'turn' && event.screw === 'H') hidden = { ...hidden, stopHMm: hidden.stopHMm + event.turns * hidden.mmPerTurnH }
     if (event.kind === 'turn' && event.screw === 'L') hidden = { ...hidden, stopLMm: hidden.stopLMm - event.turns * hidden.mmPerTurnL }
@@ -129,7 +129,7 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number,
         case 'hanger':
           return record({ kind: 'hanger', camberDeg: degrees(Math.atan(hidden.camberTan)) + MEASURE.hangerSdDeg * random.normal(), toeDeg: MEASURE.hangerSdDeg * random.normal() })
         case 'reclamp':
-          hidden = { ...hidden, cableMm: hidden.stopHMm / hidden.ratio + clampSlip(random) }
+          hidden = { ...hidden, cableMm: snugCableMm(g, hidden) + clampSlip(random) }
           return record({ kind: 'reclamp', barrelTurnsOut: move.barrelTurnsOut })
         case 'replace':
           hidden = renewed(g, hidden, move.part, random)
@@ -194,16 +194,17 @@ export function everyGearClean(g: Geometry, bike: HiddenBike, physics: Physics):
 
 function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trace, move: { click: number; way: 'out' | 'in' }, random: Random, physics: Physics): BenchEvent {
   const { click, way } = move
-  const perTurn = bike.ratio * setup.barrelPitchMm
+  const perTurn = bike.ratio * Math.abs(g.threadMm)
+  const inboard = (way === 'out') === g.threadMm > 0
   const left = Math.min(EDGE.limitTurns, way === 'out' ? setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
   const limit = Math.floor(left * 16 + 1e-6) / 16
   const sign = way === 'out' ? 1 : -1
-  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + sign * physics.rubsAt * bike.sharpness + EDGE.sdPitch * random.normal())
+  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + (inboard ? 1 : -1) * physics.rubsAt * bike.sharpness + EDGE.sdPitch * random.normal())
   const free = freePlaceMm(g, bike, click)
   const start = free - bike.backlashInMm
-  let turns = way === 'out' ? (rub - start) / perTurn : start < rub ? 0 : (free + bike.backlashOutMm - rub) / perTurn
+  let turns = inboard ? (rub - start) / perTurn : start < rub ? 0 : (free + bike.backlashOutMm - rub) / perTurn
   // a stop holds the pulley short of the rub
-  if (way === 'out' ? bike.stopLMm < rub : bike.stopHMm > rub) turns = Infinity
+  if (inboard ? bike.stopLMm < rub : bike.stopHMm > rub) turns = Infinity
   if (turns > 0) turns += EDGE.lateTurns + EDGE.sdTurns * random.normal()
   if (random.next() < MEASURE.slips) turns = 2 * random.next()
   const told = Math.max(0, Math.round(turns * 16) / 16)
@@ -213,7 +214,7 @@ function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trac
 /** The bike with one part renewed; after hanger, derailleur or cassette, stops and offset have moved. */
 function renewed(g: Geometry, bike: HiddenBike, part: Part, random: Random): HiddenBike {
   const move = () => (random.next() < 0.6 ? 0.5 : 1.3) * random.normal()
-  const clamped = (b: HiddenBike): HiddenBike => ({ ...b, cableMm: b.stopHMm / b.ratio + clampSlip(random) })
+  const clamped = (b: HiddenBike): HiddenBike => ({ ...b, cableMm: snugCableMm(g, b) + clampSlip(random) })
   const moved = (b: HiddenBike): HiddenBike => ({ ...b, stopHMm: b.stopHMm + move(), stopLMm: b.stopLMm + move(), cableMm: b.cableMm + move() })
   const matching = g.fittedRatio * Math.exp(0.005 * random.normal())
   switch (part) {

@@ -40,8 +40,8 @@ function cured(g: Geometry, bike: HiddenBike, what: readonly Curable[]): HiddenB
 }
 
 /** Causes blamed when a window narrower than `narrow` turns counts as narrow. */
-function blamed(g: Geometry, setup: RearSetup, bike: HiddenBike, physics: Physics, narrow: number): Record<Curable, boolean> {
-  const width = (what: readonly Curable[]) => walkWindow(g, cured(g, bike, what), setup.barrelPitchMm, physics).width
+function blamed(g: Geometry, bike: HiddenBike, physics: Physics, narrow: number): Record<Curable, boolean> {
+  const width = (what: readonly Curable[]) => walkWindow(g, cured(g, bike, what), g.threadMm, physics).width
   const now = width([])
   const out = { friction: false, hanger: false, mismatch: false }
   if (now >= narrow) return out
@@ -52,9 +52,9 @@ function blamed(g: Geometry, setup: RearSetup, bike: HiddenBike, physics: Physic
 
 /** Every cause that truly is one, as the bike stands. */
 export function truthOf(g: Geometry, setup: RearSetup, bike: HiddenBike, physics: Physics): Truth {
-  const now = walkWindow(g, bike, setup.barrelPitchMm, physics)
-  const reference = now.width > 0 ? now : walkWindow(g, cured(g, bike, CURABLE), setup.barrelPitchMm, physics)
-  const faults = blamed(g, setup, bike, physics, FAULT_WINDOW_TURNS)
+  const now = walkWindow(g, bike, g.threadMm, physics)
+  const reference = now.width > 0 ? now : walkWindow(g, cured(g, bike, CURABLE), g.threadMm, physics)
+  const faults = blamed(g, bike, physics, FAULT_WINDOW_TURNS)
   const spoils = (to: number, inward: boolean) => {
     const free = { ...bike, stopHMm: -99, stopLMm: 999, worn: new Set<number>() }
     return outcomeChances(g, { ...bike, worn: new Set() }, to, inward, false, physics).clean < 0.7 && outcomeChances(g, free, to, inward, false, physics).clean >= 0.7
@@ -72,7 +72,7 @@ export function truthOf(g: Geometry, setup: RearSetup, bike: HiddenBike, physics
 
 /** Was a part replaced that the test with 3/8 turn does not blame, on the bike as it was? */
 export function needless(g: Geometry, setup: RearSetup, before: HiddenBike, part: Part, physics: Physics): boolean {
-  const needed = blamed(g, setup, before, physics, NEEDED_WINDOW_TURNS)
+  const needed = blamed(g, before, physics, NEEDED_WINDOW_TURNS)
   switch (part) {
     case 'cable': return !needed.friction
     case 'hanger': return !needed.hanger

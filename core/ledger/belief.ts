@@ -24,7 +24,7 @@ const WORN_CHAIN_ODDS = 4
 export function priorFor(state: JobState, known: Pick<Sheet, 'belief'> | null): KnownPrior | undefined {
   const odds = oddsFor(state)
   const more = Object.keys(odds).length ? { odds } : {}
-  if (known) return { ...priorOfKnownBike(known.belief), ...more }
+  if (known) return { ...priorOfKnownBike(known.belief, state.setup?.spring), ...more }
   if (!state.setup || !state.parts) return undefined
   const ratio = ratioForSums(state.parts)
   const match = priorOfMatch(state.setup, ratio, ratio === state.parts.derailleur.pullRatio)

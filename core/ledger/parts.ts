@@ -11,8 +11,8 @@ export const MAX_SPROCKETS = 14
 
 /** Shifter, derailleur and cassette are three records, mixed freely. Lists run from the smallest sprocket. */
 export const RearParts = z.strictObject({
-  shifter: z.strictObject({ standard: StandardId, pullMm: z.array(within(1, 6, 'Pull per click', 'mm')).min(1, 'The shifter needs at least 2 speeds').max(MAX_SPROCKETS - 1, `At most ${MAX_SPROCKETS} speeds`) }),
-  derailleur: z.strictObject({ standard: StandardId, pullRatio: within(0.5, 3, 'Pull ratio', '') }),
+  shifter: z.strictObject({ standard: StandardId, friction: z.literal(true).optional(), pullMm: z.array(within(1, 6, 'Pull per click', 'mm')).min(1, 'The shifter needs at least 2 speeds').max(MAX_SPROCKETS - 1, `At most ${MAX_SPROCKETS} speeds`) }),
+  derailleur: z.strictObject({ standard: StandardId, pullRatio: within(0.5, 3, 'Pull ratio', ''), spring: z.enum(['high', 'low']).optional() }),
   cassette: z.strictObject({
     standard: StandardId,
     teeth: z.array(z.int('Teeth are whole numbers').min(9, 'A sprocket has at least 9 teeth').max(60, 'A sprocket has at most 60 teeth')).min(2, 'A cassette has at least 2 sprockets').max(MAX_SPROCKETS, `At most ${MAX_SPROCKETS} sprockets`),
@@ -51,6 +51,7 @@ export const setupOf = (parts: RearParts): RearSetup => ({
   barrelPitchMm: parts.barrel.threadMm,
   barrelTurnsOut: parts.barrel.turnsOut,
   barrelTurnsRange: parts.barrel.rangeTurns,
+  ...(parts.derailleur.spring === 'low' ? { spring: 'low' as const } : {}),
 })
 
 const mean = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length
@@ -58,7 +59,7 @@ const mean = (values: readonly number[]): number => values.reduce((s, v) => s + 
 /** "11-speed · 3.6 mm × 1.1 → 3.96 · pitch 3.90": a drivetrain by its numbers. */
 export function sayParts(parts: RearParts): string {
   const pull = mean(parts.shifter.pullMm)
-  return `${parts.cassette.teeth.length}-speed · ${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${(pull * parts.derailleur.pullRatio).toFixed(2)} · pitch ${mean(parts.cassette.pitchMm).toFixed(2)}`
+  return `${parts.cassette.teeth.length}-speed · ${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${(pull * parts.derailleur.pullRatio).toFixed(2)} · pitch ${mean(parts.cassette.pitchMm).toFixed(2)}${parts.derailleur.spring === 'low' ? ' · low-normal' : ''}${parts.shifter.friction ? ' · friction lever' : ''}`
 }
 
 const trim = (value: number): string => String(Math.round(value * 1000) / 1000)

@@ -14,6 +14,9 @@ export type TypedParts = {
   pitchMm: string
   turnsOut: string
   rangeTurns: string
+  /** Which way the derailleur's spring pulls, and whether the lever has clicks. */
+  spring: 'high' | 'low'
+  lever: 'clicks' | 'friction'
 }
 
 /** Parts of a stock trio, the barrel not counted. @throws RangeError for an id that is not in the table */
@@ -33,7 +36,7 @@ export function typedFromStandard(s: DrivetrainStandard): TypedParts {
     shifterStandard: s.id, speeds: String(s.speeds), pullMm: String(s.pullMm),
     derailleurStandard: s.id, pullRatio: String(s.listedRatio),
     cassetteStandard: s.id, teeth: USUAL_TEETH[s.speeds].join(' '), pitchMm: String(s.pitchMm),
-    turnsOut: '', rangeTurns: '6',
+    turnsOut: '', rangeTurns: '6', spring: 'high', lever: 'clicks',
   }
 }
 
@@ -45,6 +48,7 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
     derailleurStandard: parts.derailleur.standard ?? '', pullRatio: String(parts.derailleur.pullRatio),
     cassetteStandard: parts.cassette.standard ?? '', teeth: parts.cassette.teeth.join(' '), pitchMm: even(parts.cassette.pitchMm),
     turnsOut: turnsOut === null ? '' : String(turnsOut), rangeTurns: String(parts.barrel.rangeTurns),
+    spring: parts.derailleur.spring ?? 'high', lever: parts.shifter.friction ? 'friction' : 'clicks',
   }
 }
 
@@ -81,8 +85,8 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   if (counted && !Number.isFinite(turnsOut)) fields.turnsOut = 'Barrel out: type the turns, or leave it empty'
   if (Object.keys(fields).length) return { is: 'wrong', fields }
   const read = RearParts.safeParse({
-    shifter: { standard: typed.shifterStandard || null, pullMm },
-    derailleur: { standard: typed.derailleurStandard || null, pullRatio },
+    shifter: { standard: typed.shifterStandard || null, pullMm, ...(typed.lever === 'friction' ? { friction: true } : {}) },
+    derailleur: { standard: typed.derailleurStandard || null, pullRatio, ...(typed.spring === 'low' ? { spring: 'low' } : {}) },
     cassette: { standard: typed.cassetteStandard || null, teeth, pitchMm },
     barrel: { threadMm: BARREL_THREAD_MM, turnsOut: Math.round(turnsOut * 16) / 16, rangeTurns, assumed: !counted },
   })

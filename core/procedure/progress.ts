@@ -19,7 +19,8 @@ export function stagesDone(state: JobState, schools: Schools, right: number | nu
     hanger: gauge !== undefined && gauge.bentBefore === null && gauge.event.acrossMm <= acrossTolerance(state.parts?.cassette.teeth.length ?? 11),
     stops: Boolean(trace?.seenL && trace.seenH),
     cable: noted.sinceClamp !== null || noted.cut !== null,
-    index: (right ?? 0) >= INDEXED,
+    // without clicks there is nothing to index: stops, gap and slack are all
+    index: state.parts?.shifter.friction === true || (right ?? 0) >= INDEXED,
     gap: gap !== undefined && gap.event.gapMm >= from && gap.event.gapMm <= to,
     prove: noted.torqued !== null && noted.proved.some(p => p.exceptions.length === 0),
     handBack: state.handedBack !== null,

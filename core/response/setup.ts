@@ -18,6 +18,11 @@ export type RearSetup = {
   barrelTurnsOut: number
   /** Fully in to the safe limit, turns. */
   barrelTurnsRange: number
+  /**
+   * Beyond the contract: which way the derailleur's spring pulls. `low` pulls to the largest sprocket: the cable is
+   * slackest there, and tightening it moves the pulley outboard. Left out: `high`, the usual one.
+   */
+  spring?: 'high' | 'low'
 }
 
 /** What follows from a setup and never changes with the adjustment. Arrays by sprocket or click, 0 the smallest. */
@@ -35,6 +40,11 @@ export type Geometry = {
   radiusMm: number[]
   /** Ratio that fits pull to pitch end to end. */
   fittedRatio: number
+  /** What a turn out of the barrel adds to the cable offset, mm, + inboard: negative when the spring pulls inboard. */
+  threadMm: number
+  /** The click at which the cable is slackest, and the stop the pulley rests on there. */
+  slackest: number
+  restsOn: 'H' | 'L'
 }
 
 /** @throws RangeError naming the field that makes no sense */
@@ -49,10 +59,19 @@ export function checkSetup(setup: RearSetup): void {
   positive('pullRatio', setup.pullRatio)
   positive('barrelPitchMm', setup.barrelPitchMm)
   positive('barrelTurnsRange', setup.barrelTurnsRange)
+  if (setup.spring !== undefined && setup.spring !== 'high' && setup.spring !== 'low') throw new RangeError(`spring must be high or low, it is ${String(setup.spring)}`)
   notNegative('barrelTurnsOut', setup.barrelTurnsOut)
   finite('barrelTurnsOut', setup.barrelTurnsOut)
   if (setup.barrelTurnsOut > setup.barrelTurnsRange)
     throw new RangeError(`barrelTurnsOut ${setup.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`)
+}
+
+/** Click at which the cable is slackest: the smallest sprocket, or the largest under a spring that pulls inboard. */
+export const slackestClick = (setup: RearSetup): number => (setup.spring === 'low' ? setup.teeth.length - 1 : 0)
+
+/** Cable offset, mm, when the slack has just been taken up with the pulley resting on its stop. */
+export function snugCableMm(g: Geometry, b: { ratio: number; stopHMm: number; stopLMm: number }): number {
+  return (g.restsOn === 'H' ? b.stopHMm : b.stopLMm) / b.ratio - g.cableMm[g.slackest]
 }
 
 /** Geometry of a setup that has been checked. */
@@ -70,5 +89,8 @@ export function geometryOf(setup: RearSetup): Geometry {
     bow: cableMm.map(c => 4 * (c / lastCable) * (1 - c / lastCable)),
     radiusMm: radii.map(r => r - radii[0]),
     fittedRatio: placeMm[n - 1] / lastCable,
+    threadMm: setup.spring === 'low' ? -setup.barrelPitchMm : setup.barrelPitchMm,
+    slackest: slackestClick(setup),
+    restsOn: setup.spring === 'low' ? 'L' : 'H',
   }
 }

@@ -19,7 +19,7 @@ const first = computed(() => firstPutRight(state.value))
     {{ stuck.why }}
     <span class="flex gap-1"><button type="button" class="quiet" @click="ledger.append({ kind: 'undo', undoes: stuck.id })">It was the same: take it back</button><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span>
   </p>
-  <p v-if="first && route.params.stage !== 'sense'" class="stopped flex flex-wrap items-center justify-between gap-2" role="status" data-test="put-right">
-    Before any screw. {{ first }} <NuxtLink :to="`/jobs/${ledger.number}/stage/sense`" class="quiet underline">To the sense check</NuxtLink>
+  <p v-if="first && route.params.stage !== 'sense'" class="stopped flex items-center justify-between gap-2 text-sm leading-tight" role="status" data-test="put-right">
+    Before any screw. {{ first }} <NuxtLink :to="`/jobs/${ledger.number}/stage/sense`" class="quiet underline whitespace-nowrap">To the sense check</NuxtLink>
   </p>
 </template>

@@ -48,6 +48,11 @@ const caution = computed(() => {
   if (m.do === 'turn' && m.screw === 'L') return 'A spoke ticks: back in at once.'
   return null
 })
+/** What the head says already is not said again. */
+const because = computed(() => {
+  const words = props.picture.because.replace(/^Stop turning the barrel: /, '')
+  return words.charAt(0).toUpperCase() + words.slice(1)
+})
 const acceptWords = computed(() => {
   const m = move.value
   if (m.do === 'turn') return `Turned ${sayTurns(m.turns)} ${turn.value!.way}`
@@ -70,7 +75,7 @@ const acceptWords = computed(() => {
       </p>
     </div>
     <p v-if="picture.effect" class="figure mt-1 text-[0.9375rem]" data-test="effect">{{ picture.effect }}</p>
-    <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ picture.because }}</p>
+    <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ because }}</p>
     <p v-if="caution" class="mt-1.5 border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ caution }}</p>
     <div class="mt-2.5 grid gap-2">
       <FigurePad v-if="move.do === 'sight'" label="Offset" unit="mm" :usual="[1.5, 1, 0.5, 0, -0.5, -1, -1.5]" :least="-15" :most="15" zero-word="line" in-word="inboard" out-word="outboard" @figure="emit('sight', $event)" />

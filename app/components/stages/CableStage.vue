@@ -67,7 +67,7 @@ const { width } = useElementSize(look)
         <div>
           <h2 class="font-bold">In order</h2>
           <ol class="list-decimal pl-5 text-[0.9375rem] leading-snug">
-            <li>Lever at its slackest click, chain on the smallest sprocket.</li>
+            <li>Lever at its slackest click, chain on the {{ setup.spring === 'low' ? 'largest' : 'smallest' }} sprocket.</li>
             <li>Every barrel on the run fully in, then the one used {{ sayTurns(BARREL_START_TURNS.from) }} to {{ sayTurns(BARREL_START_TURNS.to) }} turns out, so that it can go either way.</li>
             <li>Photograph the clamp before it is undone: groove, and which side of the bolt. The wrong side changes the ratio by 10 to 15 %.</li>
             <li>Tug the inner hard along its run: seats ferrules and head.</li>
@@ -86,7 +86,7 @@ const { width } = useElementSize(look)
       <template v-if="what === 'clamp'">
         <p class="text-2xl leading-tight font-bold">Barrel {{ sayTurns(startAt) }} out, then clamp</p>
         <p v-if="Math.abs(recipe.drawMm) >= 0.1" class="figure" data-test="draw">To keep the setting, {{ recipe.drawMm > 0 ? 'draw' : 'let out' }} {{ Math.abs(recipe.drawMm).toFixed(1) }} mm at the clamp</p>
-        <p class="text-[0.9375rem] leading-snug">Unload the bolt: push the derailleur towards the spokes, loosen, let it back onto H, set the barrel, draw, clamp; see that the smallest still engages.</p>
+        <p class="text-[0.9375rem] leading-snug">Unload the bolt: push the derailleur towards the {{ setup.spring === 'low' ? 'frame' : 'spokes' }}, loosen, let it back onto {{ setup.spring === 'low' ? 'L' : 'H' }}, set the barrel, draw, clamp; see that the {{ setup.spring === 'low' ? 'largest' : 'smallest' }} still engages.</p>
         <p v-if="state.noted.cut" class="stopped">The inner is cut and capped: look that enough is left before it is drawn.</p>
         <button type="button" class="act" data-test="reclamp" @click="reclamp(startAt)">Clamped, barrel {{ sayTurns(startAt) }} out</button>
         <button type="button" class="also" data-test="new-cable" @click="newCable">New cable and housing, clamped</button>

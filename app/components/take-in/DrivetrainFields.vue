@@ -12,7 +12,7 @@ const parts = computed(() => (props.read.is === 'parts' ? props.read.parts : nul
 const match = computed(() => parts.value && matchOfParts(parts.value))
 const setup = computed(() => parts.value && setupOf(parts.value))
 const set = (change: Partial<TypedParts>) => { typed.value = { ...typed.value, ...change } }
-const keepBarrel = () => ({ turnsOut: typed.value.turnsOut, rangeTurns: typed.value.rangeTurns })
+const keepBarrel = () => ({ turnsOut: typed.value.turnsOut, rangeTurns: typed.value.rangeTurns, spring: typed.value.spring, lever: typed.value.lever })
 
 function choose(id: string) {
   const s = standardById(id)
@@ -50,6 +50,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         </select>
         <TextField :model-value="typed.speeds" label="Speeds" mono inputmode="numeric" :error="wrong('speeds')" @update:model-value="set({ speeds: $event, shifterStandard: '' })" />
         <TextField :model-value="typed.pullMm" label="Pull per click, mm" mono inputmode="decimal" :error="wrong('pullMm')" @update:model-value="set({ pullMm: $event, shifterStandard: '' })" />
+        <label class="label">Lever<select class="field" :value="typed.lever" data-test="lever" @change="set({ lever: ($event.target as HTMLSelectElement).value as 'clicks' | 'friction' })"><option value="clicks">clicks</option><option value="friction">friction, no clicks</option></select></label>
       </fieldset>
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Derailleur</legend>
@@ -59,6 +60,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ s.id }}: × {{ s.listedRatio }}</option>
         </select>
         <TextField :model-value="typed.pullRatio" label="Pull ratio" mono inputmode="decimal" :error="wrong('pullRatio')" @update:model-value="set({ pullRatio: $event, derailleurStandard: '' })" />
+        <label class="label">Spring pulls to<select class="field" :value="typed.spring" data-test="spring" @change="set({ spring: ($event.target as HTMLSelectElement).value as 'high' | 'low' })"><option value="high">the smallest</option><option value="low">the largest</option></select></label>
       </fieldset>
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Cassette</legend>

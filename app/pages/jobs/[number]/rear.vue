@@ -27,7 +27,9 @@ void ledger.open(number)
 const schools = useSchools(state)
 const setup = computed(() => state.value.setup)
 const geometry = computed(() => setup.value && geometryOf(setup.value))
-const question = computed<Question | null>(() => setup.value && record.value
+/** A lever without clicks: only stops, gap and slack are set, and there is no index to advise on. */
+const friction = computed(() => state.value.parts?.shifter.friction === true)
+const question = computed<Question | null>(() => setup.value && record.value && !friction.value
   ? { job: number, setup: setup.value, log: state.value.bench, prior: priorFor(state.value, record.value.known) }
   : null)
 const { answer, again } = useAdvice(question)
@@ -324,13 +326,14 @@ const windowState = computed(() => {
             <p class="font-bold" :class="pending > 0 ? 'text-out' : 'text-in'">{{ screw === 'barrel' ? 'Barrel' : screw }} {{ pending > 0 ? 'out' : 'in' }} {{ sayTurns(pending / 8) }}</p>
             <div class="mt-2 flex gap-2"><button type="button" class="act flex-1" @click="logPending">Log it <kbd class="key">Enter</kbd></button><button type="button" class="also" @click="pending = 0">Drop</button></div>
           </div>
+          <FrictionLever v-if="friction" :state="state" :number="number" />
           <NextMove
-            v-if="picture" :picture="picture" :teeth="setup.teeth" :how="picture.move.do === 'shift' ? howToAsk(schools, setup.teeth, lever, picture.move.to) : null" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
+            v-else-if="picture" :picture="picture" :teeth="setup.teeth" :how="picture.move.do === 'shift' ? howToAsk(schools, setup.teeth, lever, picture.move.to) : null" :dead="dead" :stale="stale" :barrel-turns="state.barrelSixteenths / 16" :barrel-range="setup.barrelTurnsRange" :edge-chosen="edgeChosen"
             @accept="accept" @sight="sight" @edge="edge" @offset="offset" @gauge="gauge"
           />
           <CauseBars v-if="picture" class="mt-1" :picture="picture" />
           <p v-else-if="answer.is === 'failed'" class="stopped" role="alert">No advice now: {{ answer.message }}. What you tap is still recorded. <button type="button" class="quiet underline" @click="again">Ask again</button></p>
-          <p v-else data-test="thinking">Working out the first move</p>
+          <p v-else-if="!friction" data-test="thinking">Working out the first move</p>
         </template>
         </div>
           <div v-if="panel === 'move'" class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
@@ -350,7 +353,7 @@ const windowState = computed(() => {
           <p class="sr-only" aria-live="polite">{{ said }}</p>
           <p v-if="hint" class="text-sm font-semibold text-stop" role="alert">{{ hint }}</p>
         </div>
-        <HeardKeys :pass-barred="barredFrom !== null" :exceptions="exceptions.size" :at-end="target === 0 || target === last" @heard="heard" @pass="pass" />
+        <HeardKeys v-if="!friction" :pass-barred="barredFrom !== null" :exceptions="exceptions.size" :at-end="target === 0 || target === last" @heard="heard" @pass="pass" />
       </footer>
     </template>
     <p v-else class="stopped m-6">This job has no rear drivetrain by its numbers.</p>
