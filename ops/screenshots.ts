@@ -45,6 +45,26 @@ await bench(page)
 await shot(page, 'rear-bench')
 await page.evaluate(() => { document.documentElement.dataset.theme = 'dim' })
 await shot(page, 'rear-bench-dim')
+const stage = async (job: number, name: string, before?: () => Promise<unknown>) => {
+  await page.goto(`${server.url}/jobs/${job}/stage/${name}`)
+  await page.waitForSelector('.look')
+  await before?.()
+  await shot(page, `stage-${name}`)
+}
+const touch = (name: string) => page.locator(`[data-test=${name}]`).click()
+await page.evaluate(() => { document.documentElement.dataset.theme = 'light' })
+await stage(8, 'said', () => touch('answer-bent'))
+await stage(8, 'sense')
+await stage(8, 'hanger', async () => {
+  for (const gap of ['66.9', '60', '53.1', '60']) {
+    await page.locator('[data-test=gap]').fill(gap)
+    await touch('gap-next')
+  }
+})
+await stage(8, 'stops')
+await stage(5, 'cable')
+await stage(3, 'gap')
+await stage(3, 'prove')
 await page.goto(`${server.url}/jobs/3/sheet`)
 await page.waitForSelector('[data-test=paper]')
 await shot(page, 'sheet')

@@ -58,8 +58,10 @@ export function useAdvice(question: Ref<Question | null>) {
     while (question.value) {
       const mine = asked
       const now = question.value
+      const start = performance.now()
       try {
         const picture = await askAdvice(now)
+        performance.measure('advice', { start }) // read by bench/page.ts
         if (mine === asked) answer.value = { is: 'ready', picture, job: now.job }
       } catch (error) {
         if (mine === asked) answer.value = { is: 'failed', message: (error as Error).message, picture: null }

@@ -5,7 +5,7 @@ import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { SchoolChoice } from '../procedure/schools'
 import { SENSE_IDS } from '../procedure/senseCheck'
 import { TORQUE_IDS } from '../procedure/torques'
-import { HOUSING_PLACES } from '../rear/clamp'
+import { HOUSING_KINDS, HOUSING_PLACES } from '../rear/clamp'
 import { HANGER_KINDS } from '../rear/hanger'
 import { MAX_SPROCKETS, RearParts } from './parts'
 
@@ -59,7 +59,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('replace'), part: z.enum(PARTS), advised }),
   z.strictObject({ kind: z.literal('said'), complaint: z.string().refine(id => REAR_COMPLAINTS.some(c => c.id === id), 'that complaint is not in the list'), answer: z.string().max(20).nullable() }),
   z.strictObject({ kind: z.literal('sensed'), exceptions: z.array(z.enum(SENSE_IDS)).max(SENSE_IDS.length), chainWearPercent: z.number().min(0, 'chain wear cannot be negative').max(3, 'chain wear over 3 % is not a chain any more: check the figure').nullable() }),
-  z.strictObject({ kind: z.literal('housing'), place: z.enum(HOUSING_PLACES), lengthMm: z.int('a length in whole mm').min(20, 'a piece is at least 20 mm').max(3500, 'a piece is at most 3500 mm'), ends: z.enum(['metal', 'plastic', 'sealed', 'bare']) }),
+  z.strictObject({ kind: z.literal('housing'), place: z.enum(HOUSING_PLACES), lengthMm: z.int('a length in whole mm').min(20, 'a piece is at least 20 mm').max(3500, 'a piece is at most 3500 mm'), of: z.enum(HOUSING_KINDS), ends: z.enum(['metal', 'plastic', 'sealed', 'bare']) }),
   z.strictObject({ kind: z.literal('inner'), lengthMm: z.int('a length in whole mm').min(300, 'an inner is at least 300 mm').max(4000, 'an inner is at most 4000 mm') }),
   z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
   z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),
@@ -68,6 +68,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
   z.strictObject({ kind: z.literal('schools'), choice: SchoolChoice }),
   z.strictObject({ kind: z.literal('proof'), brake: z.enum(['front', 'rear']), holds: z.boolean() }),
+  z.strictObject({ kind: z.literal('wrong'), about: EventId }),
   z.strictObject({ kind: z.literal('undo'), undoes: EventId }),
   z.strictObject({ kind: z.literal('handedBack'), how: z.enum(['proven', 'unridable']) }),
   z.strictObject({ kind: z.literal('reopened') }),

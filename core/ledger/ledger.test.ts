@@ -5,7 +5,7 @@ import { stockParts } from './typedParts'
 import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStored, sprocketsNeeded, type LedgerKind } from './events'
 import { ledgerEventOf } from './fromBench'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
-import { asItCameIn, barrelLeft, reduce, staysBecause, undoable, type Told } from './reduce'
+import { asItCameIn, barrelLeft, lastTaken, reduce, staysBecause, undoable, type Told } from './reduce'
 import { sayEvent } from './say'
 import { sayNet } from './net'
 import { Sheet, sheetOf } from './sheet'
@@ -36,7 +36,8 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   bend: { kind: 'bend', hour: 12, tipMm: 1.5 },
   said: { kind: 'said', complaint: 'slow-in', answer: 'cured' },
   sensed: { kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: 0.6 },
-  housing: { kind: 'housing', place: 'last loop', lengthMm: 290, ends: 'metal' },
+  housing: { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' },
+  wrong: { kind: 'wrong', about: EventId.parse(uuid(8)) },
   inner: { kind: 'inner', lengthMm: 1980 },
   gap: { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'stand' },
   proved: { kind: 'proved', what: 'several', ring: null, exceptions: [3] },
@@ -225,7 +226,7 @@ describe('what is noted beside the screws', () => {
     const fine = told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })
     expect(reduce([arrived, sensed, fine]).noted.sensed?.exceptions).toEqual([])
     expect(reduce([arrived, sensed, fine, told({ kind: 'undo', undoes: fine.id })]).noted.sensed?.exceptions).toEqual(['worn'])
-    const loop = (lengthMm: number) => told({ kind: 'housing', place: 'last loop', lengthMm, ends: 'metal' })
+    const loop = (lengthMm: number) => told({ kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' })
     expect(reduce([arrived, loop(280), loop(300)]).noted.housing).toEqual([expect.objectContaining({ lengthMm: 300 })])
   })
   test.each<[string, unknown]>([
@@ -233,8 +234,17 @@ describe('what is noted beside the screws', () => {
     ['a reading of 300 mm', { kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 3, readings: [{ hour: 12, gapMm: 300 }, { hour: 6, gapMm: 60 }, { hour: 3, gapMm: 60 }] }],
     ['a gap of 90 mm', { kind: 'gap', gapMm: 90, how: 'measured', at: 'stand' }], ['a bend of nothing', { kind: 'bend', hour: 12, tipMm: 0 }],
     ['a complaint not in the list', { kind: 'said', complaint: 'it sings', answer: null }], ['a chain of 9 %', { kind: 'sensed', exceptions: [], chainWearPercent: 9 }],
-    ['housing of 5 mm', { kind: 'housing', place: 'last loop', lengthMm: 5, ends: 'metal' }], ['a barrel 20 turns out', { kind: 'recount', barrelSixteenthsOut: 320 }],
+    ['housing of 5 mm', { kind: 'housing', place: 'last loop', lengthMm: 5, of: '4 mm', ends: 'metal' }], ['a barrel 20 turns out', { kind: 'recount', barrelSixteenthsOut: 320 }],
   ])('%s is refused', (_, event) => { expect(LedgerEvent.safeParse(event).success).toBe(false) })
+  test('advice that was taken can be said to have been wrong, once, and an undo takes that back', () => {
+    const taken = told({ kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.8, cause: 'tension', taken: true } })
+    expect(lastTaken(reduce([arrived, taken]))?.id).toBe(taken.id)
+    const wrong = told({ kind: 'wrong', about: taken.id })
+    expect(lastTaken(reduce([arrived, taken, wrong]))).toBeNull()
+    expect(reduce([arrived, taken, wrong]).noted.wrong).toEqual([taken.id])
+    expect(lastTaken(reduce([arrived, taken, wrong, told({ kind: 'undo', undoes: wrong.id })]))?.id).toBe(taken.id)
+    expect(lastTaken(reduce([arrived, taken, turn(2)]))).toBeNull()
+  })
   test('every entry can be said in a line', () => {
     for (const event of Object.values(ONE_OF_EACH)) expect(sayEvent(event, parts.cassette.teeth)).toMatch(/^[A-Z].{4,}/)
   })
@@ -257,9 +267,9 @@ describe('what the rider is told', () => {
     expect(sheetFor('proven', ...bent).tell.join(' ')).not.toContain('wind both stops in')
   })
   test('pieces, gap, proofs and torques stand on it', () => {
-    const sheet = sheetFor('proven', { kind: 'housing', place: 'last loop', lengthMm: 290, ends: 'metal' }, { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: -32 }, { kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] })
+    const sheet = sheetFor('proven', { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' }, { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: -32 }, { kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] })
     const words = [...sheet.found, ...sheet.done, ...sheet.left].map(f => `${f.what} ${f.figure}`).join('; ')
-    expect(words).toContain('Housing, last loop 290 mm, metal')
+    expect(words).toContain('Housing, last loop 290 mm of 4 mm, metal')
     expect(words).toContain('B gap as found 8.0 mm')
     expect(words).toContain('B gap 5.5 mm') // two turns out of 1.25 mm each
     expect(words).toContain('Proven on the road clean')

@@ -59,10 +59,12 @@ export type Noted = {
   /** Barrel sixteenths since the inner was last clamped here; null when it was not. */
   sinceClamp: number | null
   renewed: readonly Part[]
+  /** Entries whose advice, once done, was said to have been wrong. */
+  wrong: readonly EventId[]
 }
 type Of<K extends LedgerEvent['kind']> = Extract<LedgerEvent, { kind: K }>
 
-const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [] }
+const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
 
 const fresh = (): JobState => ({
   noted: nothingNoted,
@@ -127,6 +129,7 @@ function apply(s: JobState, told: Told): JobState {
     case 'reopened':
       return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
     case 'undo':
+    case 'wrong':
     case 'said':
     case 'sensed':
     case 'housing':
@@ -216,6 +219,7 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
     case 'sight': return { ...was, sights: [...was.sights, { event, sixteenths: s.netSixteenths[event.at] }] }
     case 'gap': return { ...was, gaps: [...was.gaps, { event, bSixteenths: s.netSixteenths.B }] }
     case 'housing': return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
+    case 'wrong': return { ...was, wrong: [...was.wrong, event.about] }
     case 'inner': return { ...was, inner: event }
     case 'proved': return { ...was, proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event] }
     case 'torqued': return { ...was, torqued: event }
@@ -233,6 +237,12 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
 }
 
 const unreachable = (event: never): never => { throw new Error(`unhandled ledger event ${JSON.stringify(event)}`) }
+
+/** The last thing done as advised, unless it was said to have been wrong already; null when something else came after it. */
+export function lastTaken(state: JobState): Told | null {
+  const last = state.inForce.findLast(({ event }) => event.kind !== 'wrong' && event.kind !== 'placed')
+  return last && 'advised' in last.event && last.event.advised?.taken && !state.noted.wrong.includes(last.id) ? last : null
+}
 
 /** The last entry that an undo would take back: anything done at the bench, never arrival or hand-back. */
 export function undoable(state: JobState): Told | null {

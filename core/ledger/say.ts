@@ -27,7 +27,7 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'replace': return `New ${e.part}`
     case 'said': return `Customer says: ${REAR_COMPLAINTS.find(c => c.id === e.complaint)?.says ?? e.complaint}`
     case 'sensed': return `Sense check: ${e.exceptions.length ? list(SENSE_CHECK.filter(i => e.exceptions.includes(i.id)).map(i => i.otherwise)) : 'all fine'}${e.chainWearPercent === null ? '' : `, chain ${e.chainWearPercent} %`}`
-    case 'housing': return `Housing, ${e.place}: ${e.lengthMm} mm, ${e.ends} ends`
+    case 'housing': return `Housing, ${e.place}: ${e.lengthMm} mm of ${e.of}, ${e.ends} ends`
     case 'inner': return `Inner ${e.lengthMm} mm`
     case 'gap': return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
     case 'proved': return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`
@@ -36,6 +36,7 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'bedded': return `Bedded by ${e.shifts} firm shifts`
     case 'schools': return `Schools: ${(Object.entries(e.choice) as [SchoolKind, string][]).map(([kind, id]) => SCHOOLS[kind].find(s => s.id === id)?.name ?? id).join(', ')}`
     case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake ${e.holds ? 'holds' : 'failed'}`
+    case 'wrong': return 'The advice before this was wrong'
     case 'undo': return 'Took back an entry'
     case 'handedBack': return e.how === 'proven' ? 'Handed back' : 'Left unridable'
     case 'reopened': return 'Reopened'

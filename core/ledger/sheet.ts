@@ -140,7 +140,7 @@ function doneIn(state: JobState): SheetFact[] {
     if (event.kind === 'bend') out.push({ what: 'Hanger levered', figure: `${event.tipMm.toFixed(1)} mm at ${event.hour} o’clock` })
   }
   const { housing, inner, cut, beddedShifts, proved, torqued } = state.noted
-  for (const h of housing) out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm, ${h.ends}` })
+  for (const h of housing) out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm of ${h.of}, ${h.ends}` })
   if (inner) out.push({ what: 'Inner', figure: `${inner.lengthMm} mm` })
   if (cut) out.push({ what: 'Cut and capped', figure: `${cut.tailMm} mm left` })
   if (beddedShifts) out.push({ what: 'Bedded', figure: `${beddedShifts} shifts` })

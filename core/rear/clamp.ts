@@ -25,6 +25,10 @@ export const clampJudged = (turnsSinceClamp: number): 'good' | 'fair' | 'poor' =
 export const HOUSING_PLACES = ['lever loop', 'along the frame', 'last loop', 'full length'] as const
 export type HousingPlace = (typeof HOUSING_PLACES)[number]
 
+/** Shift housing: wires parallel to the run, so that it does not shorten. It may never carry a brake, where it can burst. `practice` */
+export const HOUSING_KINDS = ['4 mm', '5 mm', 'full-length liner'] as const
+export type HousingKind = (typeof HOUSING_KINDS)[number]
+
 /** Last rear loop, mm: usual lengths, and with a straight entry. `memory` */
 export const LAST_LOOP_MM = { usual: { from: 250, to: 320 }, straight: { from: 180, to: 230 } } as const
 /** Inner left past the pinch bolt, capped, mm. `practice` */

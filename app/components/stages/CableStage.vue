@@ -5,7 +5,7 @@ import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'
-import { BARREL_START_TURNS, clampJudged, HOUSING_PLACES, LAST_LOOP_MM, reclampRecipe, TAIL_MM, type HousingPlace } from '#core/rear/clamp'
+import { BARREL_START_TURNS, clampJudged, HOUSING_KINDS, HOUSING_PLACES, LAST_LOOP_MM, reclampRecipe, TAIL_MM, type HousingKind, type HousingPlace } from '#core/rear/clamp'
 import { BEDDING_SHIFTS } from '#core/rear/settle'
 import { useElementSize } from '@vueuse/core'
 
@@ -21,6 +21,7 @@ const what = ref<'clamp' | 'count' | 'pieces' | 'end'>('clamp')
 const WHAT = [['clamp', 'Clamp'], ['count', 'Lost count'], ['pieces', 'Pieces'], ['end', 'Cut and cap']] as const
 
 const place = ref<HousingPlace>('last loop')
+const kind = ref<HousingKind>('4 mm')
 const ends = ref<'metal' | 'plastic' | 'sealed' | 'bare'>('metal')
 const lengthText = ref('')
 const innerText = ref('')
@@ -35,7 +36,7 @@ function length(text: string, least: number, most: number, name: string): number
 }
 function piece() {
   const lengthMm = length(lengthText.value, 20, 3500, 'Housing')
-  if (lengthMm !== null) { emit('record', { kind: 'housing', place: place.value, lengthMm, ends: ends.value }); lengthText.value = '' }
+  if (lengthMm !== null) { emit('record', { kind: 'housing', place: place.value, lengthMm, of: kind.value, ends: ends.value }); lengthText.value = '' }
 }
 function inner() {
   const lengthMm = length(innerText.value, 300, 4000, 'Inner')
@@ -107,9 +108,11 @@ const { width } = useElementSize(look)
       <template v-else-if="what === 'pieces'">
         <form class="grid gap-2" @submit.prevent="piece">
           <div class="grid grid-cols-2 gap-1"><button v-for="p in HOUSING_PLACES" :key="p" type="button" class="also min-h-11! px-2! text-sm" :class="{ 'bg-act! text-act-ink!': place === p }" :aria-pressed="place === p" :data-test="`place-${p.replaceAll(' ', '-')}`" @click="place = p">{{ p }}</button></div>
+          <div class="grid grid-cols-3 gap-1"><button v-for="h in HOUSING_KINDS" :key="h" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': kind === h }" :aria-pressed="kind === h" @click="kind = h">{{ h }}</button></div>
           <div class="grid grid-cols-4 gap-1"><button v-for="e in (['metal', 'plastic', 'sealed', 'bare'] as const)" :key="e" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': ends === e }" :aria-pressed="ends === e" @click="ends = e">{{ e }}</button></div>
           <label class="label">Housing, mm<input v-model="lengthText" class="field figure" inputmode="numeric" autocomplete="off" data-test="housing"></label>
           <p v-if="place === 'last loop'" class="small">Usual {{ LAST_LOOP_MM.usual.from }} to {{ LAST_LOOP_MM.usual.to }}, {{ LAST_LOOP_MM.straight.from }} to {{ LAST_LOOP_MM.straight.to }} with a straight entry, from memory. Match the old piece if it was right.</p>
+          <p class="small">Shift housing never carries a brake: it can burst in an emergency stop.</p>
           <button class="also" :disabled="!lengthText.trim()" data-test="housing-note">Note this piece</button>
         </form>
         <form class="grid gap-2 border-t border-rule pt-2" @submit.prevent="inner">

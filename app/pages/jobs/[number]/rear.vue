@@ -10,7 +10,7 @@ import { CAUSES } from '#core/advice/contract'
 import { priorFor } from '#core/ledger/belief'
 import type { Advised, LedgerEvent } from '#core/ledger/events'
 import { moveKey } from '#core/ledger/fromBench'
-import type { ScrewName } from '#core/ledger/reduce'
+import { lastTaken, type ScrewName } from '#core/ledger/reduce'
 import { sayTurns } from '#core/quantity/turns'
 import type { HangerFit } from '#core/rear/hanger'
 import { HEARD_KEYS } from '~/components/bench/heard'
@@ -194,6 +194,8 @@ function undo() {
   void ledger.undo()
 }
 
+const taken = computed(() => lastTaken(state.value))
+
 const noting = ref(false)
 const noteTrouble = ref('')
 async function note(text: string) {
@@ -288,6 +290,7 @@ const windowState = computed(() => {
         <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="index" />
         <div class="mt-auto pt-2">
           <NetTurns :state="state" />
+          <button v-if="taken" type="button" class="quiet w-full justify-start border-t border-rule px-0! text-stop" data-test="wrong" @click="ledger.append({ kind: 'wrong', about: taken.id })">That was wrong</button>
           <button type="button" class="quiet w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
         </div>
       </aside>

@@ -1,0 +1,74 @@
+import { randomUUID } from 'node:crypto'
+import { chromium } from '@playwright/test'
+import { advise } from '#core/advice/advise'
+import { simulatedBench } from '#core/bench/bench'
+import { EVENT_VERSION, EventId, PersonId } from '#core/ledger/events'
+import { ledgerEventOf } from '#core/ledger/fromBench'
+import { setupOf } from '#core/ledger/parts'
+import { stockParts } from '#core/ledger/typedParts'
+import { buildDemo } from '../demo/build'
+import { hiddenBike } from '../demo/bikes'
+import { DEMO_PEOPLE } from '../demo/people'
+import { startServer } from '../ops/server'
+import { throwawayCluster } from '../ops/testDatabase'
+import { connect, inShop } from '../server/db/connect'
+import { takeIn } from '../server/db/jobs'
+import { append } from '../server/db/ledger'
+import { personByName } from '../server/db/people'
+
+/** The bench page in a real browser: advice in the worker and frames while a turn animates. npm run bench:page, after a build. */
+const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
+const EVENTS = 60
+
+const { cluster, remove } = await throwawayCluster()
+const db = connect(cluster.appUrl)
+const shop = await buildDemo(db, { shop: { code: 'page', name: 'Page', zone: 'UTC' }, jobs: [], demo: false })
+const person = PersonId.parse(await inShop(db, shop, async tx => (await personByName(tx, shop, 'Ishbel'))!.id))
+const parts = stockParts('r11-12w')
+const number = await takeIn(db, shop, person, null, { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '1', promisedAt: new Date().toISOString(), complaint: 'c', parts, sameParts: false })
+const bench = simulatedBench(setupOf(parts), hiddenBike(parts, { slackMm: 0.7 }), 3)
+while (bench.log.length < EVENTS) {
+  const { move } = advise(bench.setup, [...bench.log])
+  if (!bench.perform(move)) bench.perform({ do: 'shift', to: 1 + (bench.log.length % 9) })
+}
+const entries = bench.log.flatMap((e, i) => (e.kind === 'unclean' ? [] : [{ id: EventId.parse(randomUUID()), v: EVENT_VERSION, at: new Date().toISOString(), basedOn: i + 1, by: person, event: ledgerEventOf(e), verified: true, signedBy: null } as const]))
+await append(db, shop, number, null, entries)
+const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+await page.request.post(`${server.url}/api/sign-in`, { data: { shop: 'page', name: 'Ishbel', password: DEMO_PEOPLE[0].password } })
+const settled = () => page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 60_000 })
+const advice = () => page.evaluate(() => performance.getEntriesByName('advice').map(e => e.duration))
+
+for (const throttle of [1, 4]) {
+  const session = await page.context().newCDPSession(page)
+  await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
+  await page.goto(`${server.url}/jobs/${number}/rear`)
+  await settled()
+  const [cold] = await advice()
+  const frames: number[] = []
+  for (let i = 0; i < 12; i++) {
+    const watching = page.evaluate(() => new Promise<number[]>(done => {
+      const out: number[] = []
+      let before = performance.now()
+      const tick = (now: number) => {
+        out.push(now - before)
+        before = now
+        if (out.length < 30) requestAnimationFrame(tick)
+        else done(out.slice(1))
+      }
+      requestAnimationFrame(tick)
+    }))
+    await page.keyboard.press(i % 2 ? '[' : ']')
+    await page.keyboard.press('Enter')
+    frames.push(...await watching)
+    await settled()
+    await page.waitForTimeout(200)
+  }
+  const warm = (await advice()).slice(1)
+  console.log(`CPU ÷ ${throttle}, ${EVENTS}+ events: first advice ${cold.toFixed(0)} ms; warm median ${quantile(warm, 0.5).toFixed(0)} ms, p95 ${quantile(warm, 0.95).toFixed(0)} ms (${warm.length} turns); frames while a turn animates: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms`)
+}
+await browser.close()
+await server.stop()
+await db.destroy()
+await remove()

@@ -1,0 +1,204 @@
+import { degrees } from '../quantity/angle'
+import { logistic, thrownChance } from '../response/heard'
+import { EDGE, HEARING, MEASURE, THROWN } from '../response/parameters'
+import type { Geometry, RearSetup } from '../response/setup'
+import { lookUp, type HearingTable } from './hearingTable'
+import { U, type Density } from './prior'
+import type { Trace } from './trace'
+
+/** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */
+export type Epoch = {
+  at: Int32Array
+  /** How the cable offset follows: on its own, from the stop it was clamped against, or from what it was before. */
+  cable: 'own' | 'clamped' | 'moved' | 'same'
+  stops: 'own' | 'moved' | 'same'
+  barrelTurns: number
+  hTurns: number
+  lTurns: number
+}
+
+export type Observation =
+  | { is: 'heard'; epoch: number; screws: Screws; click: number; inward: boolean; table: HearingTable | null; end: 'smallest' | 'largest' | null; key: string; times: number }
+  | { is: 'unclean'; epoch: number; screws: Screws; click: number; arrivals: { inward: boolean; table: HearingTable }[] }
+  | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
+  | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
+  | { is: 'edge'; epoch: number; screws: Screws; click: number; inboard: boolean; turns: number; limit: number; found: boolean }
+  | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number }
+
+export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
+
+/** Slots of a resolved epoch in the scratch array. */
+export const R = { cable: 0, ratio: 1, hIn: 2, hOut: 3, camber: 4, bow: 5, asym: 6, stopH: 7, stopL: 8, perH: 9, perL: 10, lnQ: 11, size: 12 } as const
+
+/** A belief in the making: what a particle's coordinates mean, and what was seen. */
+export type State = {
+  setup: RearSetup
+  geometry: Geometry
+  seed: number
+  events: number
+  trace: Trace
+  densities: Density[]
+  particles: Float64Array[]
+  logWeights: Float64Array
+  epochs: Epoch[]
+  observations: Observation[]
+  skips: { skipped: number; held: number }[]
+  wornRate: number
+}
+
+/** Turns a particle's coordinates into the values of each epoch. */
+export function resolve(s: State, x: Float64Array, r: Float64Array): void {
+  const { restsOn, cableMm, slackest } = s.geometry
+  for (let e = 0; e < s.epochs.length; e++) {
+    const { at, cable, stops, barrelTurns, hTurns, lTurns } = s.epochs[e]
+    const o = e * R.size
+    const was = o - R.size
+    const before = e === 0 ? null : s.epochs[e - 1]
+    const ratio = s.geometry.fittedRatio * Math.exp(x[at[U.lnRatio]])
+    const backlash = Math.exp(x[at[U.lnBacklash]])
+    const share = Math.min(1, Math.max(0, x[at[U.inwardShare]]))
+    r[o + R.ratio] = ratio
+    r[o + R.hIn] = backlash * share
+    r[o + R.hOut] = backlash * (1 - share)
+    r[o + R.camber] = Math.tan(x[at[U.camber]])
+    r[o + R.bow] = x[at[U.bow]]
+    r[o + R.asym] = x[at[U.asymmetry]]
+    r[o + R.lnQ] = x[at[U.lnSharpness]]
+    r[o + R.perH] = x[at[U.mmPerTurnH]]
+    r[o + R.perL] = x[at[U.mmPerTurnL]]
+    if (stops === 'own' || !before) {
+      r[o + R.stopH] = x[at[U.stopH]]
+      r[o + R.stopL] = x[at[U.stopL]]
+    } else {
+      const moved = stops === 'moved' ? 1 : 0
+      r[o + R.stopH] = r[was + R.stopH] + r[was + R.perH] * (hTurns - before.hTurns) + moved * x[at[U.stopH]]
+      r[o + R.stopL] = r[was + R.stopL] - r[was + R.perL] * (lTurns - before.lTurns) + moved * x[at[U.stopL]]
+    }
+    if (cable === 'own' || !before) r[o + R.cable] = x[at[U.cable]]
+    else if (cable === 'clamped') r[o + R.cable] = r[o + (restsOn === 'H' ? R.stopH : R.stopL)] / ratio - cableMm[slackest] + x[at[U.cable]]
+    else r[o + R.cable] = r[was + R.cable] + s.geometry.threadMm * (barrelTurns - before.barrelTurns) + (cable === 'moved' ? x[at[U.cable]] : 0)
+  }
+}
+
+/** Stop places, in pitches, short of which no chain is thrown to speak of. */
+const NEAR_THROWN = { largest: THROWN.overLargest - 10 * THROWN.width, smallest: -THROWN.overSmallest + 10 * THROWN.width }
+
+const LOG_SQRT_2PI = 0.5 * Math.log(2 * Math.PI)
+const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math.log(sd) - LOG_SQRT_2PI
+
+/** Free place of the pulley at a click, when the observation was made, mm. */
+function freeAt(s: State, r: Float64Array, obs: Observation, k: number): number {
+  const o = obs.epoch * R.size
+  const cable = r[o + R.cable] + s.geometry.threadMm * (obs.screws.barrelTurns - s.epochs[obs.epoch].barrelTurns)
+  return r[o + R.ratio] * (s.geometry.cableMm[k] + cable) + r[o + R.bow] * s.geometry.bow[k] + r[o + R.camber] * s.geometry.radiusMm[k]
+}
+
+/** Own place of a stop, when the observation was made, mm. */
+function stopHAt(s: State, r: Float64Array, obs: Observation): number {
+  const o = obs.epoch * R.size
+  return r[o + R.stopH] + r[o + R.perH] * (obs.screws.hTurns - s.epochs[obs.epoch].hTurns)
+}
+function stopLAt(s: State, r: Float64Array, obs: Observation): number {
+  const o = obs.epoch * R.size
+  return r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - s.epochs[obs.epoch].lTurns)
+}
+
+/** Log chance of one observation; never above 0 for the discrete ones, near it for the measured. */
+export function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
+  const g = s.geometry
+  const o = obs.epoch * R.size
+  switch (obs.is) {
+    case 'heard': {
+      const k = obs.click
+      const free = freeAt(s, r, obs, k)
+      let y = obs.inward ? free - r[o + R.hIn] : free + r[o + R.hOut]
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
+      if (y < stopH) y = stopH
+      if (y > stopL) y = stopL
+      const z = (y - g.placeMm[k]) / g.pitchMm[k]
+      if (obs.end) {
+        const stopZ = ((obs.end === 'largest' ? stopL : stopH) - g.placeMm[k]) / g.pitchMm[k]
+        // far from being thrown: the chance is below a ten-thousandth and not worth its exponential
+        const near = obs.end === 'largest' ? stopZ > NEAR_THROWN.largest : stopZ < NEAR_THROWN.smallest
+        if (!near && obs.table) return obs.times * lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ])
+        const thrown = thrownChance(obs.end, z, stopZ)
+        if (!obs.table) return obs.times * Math.log(thrown + 1e-6)
+        return obs.times * (Math.log(1 - thrown + 1e-9) + lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ]))
+      }
+      return obs.times * lookUp(obs.table!, z - r[o + R.asym], r[o + R.lnQ])
+    }
+    case 'unclean': {
+      const k = obs.click
+      const free = freeAt(s, r, obs, k)
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
+      let allClean = 1
+      for (const { inward, table } of obs.arrivals) {
+        const y = Math.min(Math.max(inward ? free - r[o + R.hIn] : free + r[o + R.hOut], stopH), stopL)
+        allClean *= Math.exp(lookUp(table, (y - g.placeMm[k]) / g.pitchMm[k] - r[o + R.asym], r[o + R.lnQ]))
+      }
+      return Math.log(1 - allClean + 1e-9)
+    }
+    case 'stop': {
+      const place = obs.at === 'H'
+        ? stopHAt(s, r, obs)
+        : stopLAt(s, r, obs)
+      return slipping(logNormal(obs.placeMm - place, MEASURE.sightSdMm), MEASURE.slips, 6)
+    }
+    case 'offset': {
+      const k = obs.click
+      const free = freeAt(s, r, obs, k)
+      let y = k === 0 ? free + r[o + R.hOut] : free - r[o + R.hIn]
+      y = Math.max(y, stopHAt(s, r, obs))
+      y = Math.min(y, stopLAt(s, r, obs))
+      return slipping(logNormal(obs.placeMm - y, MEASURE.offsetSdMm), MEASURE.slips, 8)
+    }
+    case 'edge': {
+      const k = obs.click
+      const free = freeAt(s, r, obs, k)
+      const perTurn = r[o + R.ratio] * Math.abs(g.threadMm)
+      const q = Math.exp(r[o + R.lnQ])
+      const rub = g.placeMm[k] + g.pitchMm[k] * (r[o + R.asym] + (obs.inboard ? 1 : -1) * HEARING.rub * q)
+      const stopH = stopHAt(s, r, obs)
+      const stopL = stopLAt(s, r, obs)
+      const sd = Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[k]) / perTurn) ** 2)
+      let turns: number
+      if (obs.inboard) turns = stopL < rub ? 99 : stopH > rub ? 0 : (rub - free + r[o + R.hIn]) / perTurn
+      else if (stopH > rub) turns = 99
+      else turns = free - r[o + R.hIn] < rub || stopL < rub ? 0 : (free + r[o + R.hOut] - rub) / perTurn
+      return Math.log((1 - EDGE.slips) * edgeChance(turns, sd, obs) + EDGE.slips / 33)
+    }
+    case 'camber':
+      return slipping(logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg), MEASURE.slips, 6)
+  }
+}
+
+/** Mixes in the share of measurements that slipped: spread flat over `span`. */
+const slipping = (log: number, share: number, span: number): number => Math.log((1 - share) * Math.exp(log) + share / span)
+
+/** Chance that an edge expected after `turns` is noticed in the sixteenth reported, or not at all. */
+function edgeChance(turns: number, sd: number, obs: { turns: number; limit: number; found: boolean }): number {
+  const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
+  // a logistic with the normal's slope stands in for its distribution function
+  const scale = 1.702 / sd
+  if (!obs.found) return 1 - logistic(scale * (obs.limit - noticed))
+  const told = Math.abs(obs.turns)
+  if (told === 0) return logistic(scale * (1 / 32 - noticed))
+  const off = scale * Math.abs(told - noticed)
+  if (off > 20) return 0
+  // the middle of the sixteenth stands for all of it
+  const e = Math.exp(-off)
+  return (scale * e) / (16 * (1 + e) * (1 + e))
+}
+
+/** What the observations from each one on may add to a log likelihood, at most: a narrow measurement's density can pass 1. */
+export function mostToCome(observations: readonly Observation[]): Float64Array {
+  const out = new Float64Array(observations.length + 1)
+  for (let i = observations.length - 1; i >= 0; i--) {
+    const { is } = observations[i]
+    const sd = is === 'stop' ? MEASURE.sightSdMm : is === 'offset' ? MEASURE.offsetSdMm : is === 'camber' ? MEASURE.hangerSdDeg : 1
+    out[i] = out[i + 1] + Math.max(0, logNormal(0, sd) + 0.05) // the share of slips adds a little
+  }
+  return out
+}
