@@ -112,6 +112,20 @@ test('an undo of anything is one key, and what a caliper types is a figure and n
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
 })
 
+test('"that was wrong" is one tap on what was taken as advised, and is gone once something else is done', async ({ bench, shop }) => {
+  const number = await shop.takeIn('28')
+  await openBench(bench, number)
+  await expect(bench.locator('[data-test=wrong]')).toHaveCount(0)
+  await bench.locator('[data-test=accept]').click()
+  await bench.locator('[data-test=wrong]').click()
+  await expect(bench.locator('[data-test=wrong]')).toHaveCount(0)
+  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  const [, sight, wrong] = await storedEvents(shop, number)
+  expect(wrong.body).toEqual({ kind: 'wrong', about: sight.id })
+  await bench.locator('[data-test=heard-slow]').click()
+  await expect(bench.locator('[data-test=wrong]')).toHaveCount(0)
+})
+
 test('one line is enough for somebody who wants no advice', async ({ bench, shop }) => {
   const number = await shop.takeIn('26')
   await openBench(bench, number)

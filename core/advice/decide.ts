@@ -17,8 +17,8 @@ export const DECIDE = {
   turnGain: 0.08,
   lastTurnGain: 0.015,
   /** A part is renewed when this sure that it is needed, falling as cost mounts. */
-  partAt: 0.93,
-  partLate: 0.7,
+  partAt: 0.95,
+  partLate: 0.77,
   /** A check that tells less than this for its cost is not worth making. */
   tellsLittle: 0.004,
   /** The mechanic's patience, in units of a shift listened to (model, section 5). */

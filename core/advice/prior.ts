@@ -35,8 +35,9 @@ export function usualPrior(g: Geometry): Record<Unknown, Density> {
     camber: two(0.85, 0, radians(0.15), 0, radians(2.2)),
     bow: one(0, 0.12),
     asymmetry: one(0, 0.01),
-    stopH: two(0.5, -0.15 * first, 0.5, -0.15 * first, 1.5),
-    stopL: two(0.5, largest + 0.05 * last, 0.5, largest + 0.05 * last, 1.5),
+    // three quarters stand safe, about the middle of their safe span; the rest anywhere
+    stopH: two(0.75, -0.17 * first, 0.2 * first, -0.17 * first, 1.8),
+    stopL: two(0.75, largest - 0.02 * last, 0.11 * last, largest - 0.02 * last, 1.5),
     mmPerTurnH: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
     mmPerTurnL: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
     lnSharpness: one(0, 0.17),

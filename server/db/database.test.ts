@@ -8,7 +8,8 @@ import { connect, inShop, type Db } from './connect'
 import { findBikes, floor } from './floor'
 import { CannotTakeIn, takeIn } from './jobs'
 import { append, entriesAfter, NoSuchJob, type Signed } from './ledger'
-import { createShop, people, shopOfCode } from './people'
+import { addPerson, chooseSchools, createShop, people, personById, readSchools, setSecrets, shopOfCode, shopRow } from './people'
+import { openSession, sessionByToken } from './sessions'
 import { handBack, lastSheet, MustStay, reopen } from './sheets'
 
 let db: Db
@@ -153,4 +154,48 @@ test('secrets are salted, compared, and refused for nobody', async () => {
   expect(a).not.toBe(b)
   expect(a).not.toContain('2468')
   expect([await secretMatches('2468', a), await secretMatches('2469', a), await secretMatches('2468', null)]).toEqual([true, false, false])
+})
+
+describe('people and what they choose', () => {
+  test('schools are kept for the shop and for a person, and one that is no longer known is left out', async () => {
+    const { shop, person } = await newShop()
+    const moss = await inShop(db, shop, tx => addPerson(tx, shop, { name: 'Moss', role: 'mechanic', passwordHash: null, pinHash: 'y' }))
+    await inShop(db, shop, async tx => {
+      await chooseSchools(tx, shop, null, { gap: 'close' })
+      await chooseSchools(tx, shop, moss, { step: 'half' })
+    })
+    const kept = await inShop(db, shop, async tx => ({ shop: (await shopRow(tx, shop)).schools, all: await people(tx, shop) }))
+    expect(readSchools(kept.shop)).toEqual({ gap: 'close' })
+    expect(readSchools(kept.all.find(p => p.id === moss)!.schools)).toEqual({ step: 'half' })
+    expect(readSchools(kept.all.find(p => p.id === person)!.schools)).toEqual({})
+    expect(readSchools({ step: 'a school of next year' })).toEqual({})
+  })
+  test('a new PIN replaces the hash and locks the person out of every device until it is typed', async () => {
+    const { shop, person } = await newShop()
+    const token = randomUUID()
+    await inShop(db, shop, tx => openSession(tx, { shop, id: randomUUID(), tokenHash: token, device: 'Tablet', person }))
+    const unlocked = () => inShop(db, shop, async tx => (await sessionByToken(tx, shop, token))!.unlocked.map(u => u.person))
+    expect(await unlocked()).toEqual([person])
+    const pinHash = await hashSecret('8086')
+    expect(await inShop(db, shop, tx => setSecrets(tx, shop, person, { pin_hash: pinHash }))).toBe(true)
+    expect(await unlocked()).toEqual([])
+    expect((await inShop(db, shop, tx => personById(tx, shop, person)))!.pin_hash).toBe(pinHash)
+    expect(await inShop(db, shop, tx => setSecrets(tx, shop, randomUUID(), { pin_hash: 'z' }))).toBe(false)
+    // another shop cannot reach them, even by id
+    const other = await newShop()
+    expect(await inShop(db, other.shop, tx => setSecrets(tx, shop, person, { pin_hash: 'stolen' }))).toBe(false)
+    expect((await inShop(db, shop, tx => personById(tx, shop, person)))!.pin_hash).toBe(pinHash)
+  })
+  test('the newer kinds of entries are kept and read as they were written', async () => {
+    const { shop, take, entry, log } = await newShop()
+    const number = await take()
+    const events: LedgerEvent[] = [
+      { kind: 'said', complaint: 'slow-in', answer: null }, { kind: 'sensed', exceptions: ['wire'], chainWearPercent: 0.6 }, { kind: 'bend', hour: 12, tipMm: 1.5 },
+      { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' }, { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'sagged' }, { kind: 'recount', barrelSixteenthsOut: 40 },
+      { kind: 'proved', what: 'ring', ring: 'big', exceptions: [9] }, { kind: 'torqued', exceptions: ['pinch-bolt'] }, { kind: 'schools', choice: { order: 'foundation-first' } },
+    ]
+    const outcomes = await append(db, shop, number, null, [...events.map(e => entry(e)), entry({ kind: 'proved', what: 'road', ring: null, exceptions: [10] })])
+    expect(outcomes.map(o => o.outcome)).toEqual([...events.map(() => 'stored'), 'outside']) // ten sprockets count to nine
+    expect((await log(number)).slice(1).map(e => e!.event)).toEqual(events)
+  })
 })
