@@ -34,6 +34,7 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   const answer = (move: Move, check: Check | null = null): Decision => ({ move, best, check })
   if (!trace.seenL) return answer({ do: 'sight', at: 'L' })
   if (!trace.seenH) return answer({ do: 'sight', at: 'H' })
+  if (trace.cost >= DECIDE.budget - 2) return answer({ do: 'done' })
   const stop = stopMove(analysis, log, best)
   if (stop) return answer(stop)
 
@@ -43,7 +44,6 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
     if (best.right - analysis.right > DECIDE.lastTurnGain) return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
     return answer({ do: 'done' })
   }
-  if (trace.cost >= DECIDE.budget - 2) return answer({ do: 'done' })
 
   const part = partMove(analysis, log, best.right, trace.cost)
   if (part) return answer(part)
