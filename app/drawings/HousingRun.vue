@@ -9,17 +9,12 @@ const ORDER: readonly HousingPlace[] = ['lever loop', 'along the frame', 'last l
 const sum = computed(() => props.pieces.reduce((s, p) => s + p.lengthMm, 0))
 const whole = computed(() => Math.max(props.innerMm ?? 0, sum.value + 300, 1200))
 const px = computed(() => (W - 60) / whole.value)
-const bare = computed(() => Math.max(0, whole.value - sum.value))
-const laid = computed(() => {
-  const list = ORDER.flatMap(place => props.pieces.filter(p => p.place === place))
-  const gap = list.length > 1 ? bare.value / (list.length - 1) : 0
-  let at = 0
-  return list.map(p => {
-    const from = at
-    at += p.lengthMm + gap
-    return { ...p, x: 30 + from * px.value, w: p.lengthMm * px.value }
-  })
-})
+/** The first pieces begin at the lever, the last loop ends at the derailleur, what lies along the frame in the middle. */
+const laid = computed(() => ORDER.flatMap(place => props.pieces.filter(p => p.place === place)).map(p => {
+  const w = p.lengthMm * px.value
+  const room = W - 60 - w
+  return { ...p, w, x: 30 + (p.place === 'last loop' ? room : p.place === 'along the frame' ? room / 2 : 0) }
+}))
 </script>
 
 <template>

@@ -246,10 +246,18 @@ function expectedWindow(readings: Reading[], range: number): { from: number; to:
 }
 
 /** Quantile of weighted values. */
-export function weightedQuantile(pairs: [value: number, weight: number][], share: number): number {
+export const weightedQuantile = (pairs: [value: number, weight: number][], share: number): number => weightedQuantiles(pairs, [share])[0]
+
+/** Several quantiles of weighted values at one sorting; `shares` ascending. */
+export function weightedQuantiles(pairs: readonly [value: number, weight: number][], shares: readonly number[]): number[] {
   const sorted = [...pairs].sort((a, b) => a[0] - b[0])
-  const want = share * sorted.reduce((s, p) => s + p[1], 0)
+  const all = sorted.reduce((s, p) => s + p[1], 0)
+  const out: number[] = []
   let sum = 0
-  for (const [value, weight] of sorted) if ((sum += weight) >= want) return value
-  return sorted.at(-1)![0]
+  for (const [value, weight] of sorted) {
+    sum += weight
+    while (out.length < shares.length && sum >= shares[out.length] * all) out.push(value)
+  }
+  while (out.length < shares.length) out.push(sorted.at(-1)![0])
+  return out
 }

@@ -1,6 +1,6 @@
 import { matchDrivetrain } from '../standards/match'
 import type { RearSetup } from '../response/setup'
-import { weightedQuantile, type Analysis } from './analysis'
+import { weightedQuantiles, type Analysis } from './analysis'
 import type { Posterior } from './posterior'
 import type { KnownPrior, Unknown } from './prior'
 
@@ -65,5 +65,6 @@ export type Spread = { mean: number; low: number; high: number }
 
 /** Median and the middle 80 % of weighted values. */
 export function spreadOf(pairs: [number, number][]): Spread {
-  return { mean: weightedQuantile(pairs, 0.5), low: weightedQuantile(pairs, 0.1), high: weightedQuantile(pairs, 0.9) }
+  const [low, mean, high] = weightedQuantiles(pairs, [0.1, 0.5, 0.9])
+  return { mean, low, high }
 }

@@ -40,6 +40,8 @@ const shown = computed(() => (fitted.value.fit ? { fit: fitted.value.fit, readin
   ? { fit: { ...last.value.event, tiltDeg: 0, residualMm: 0 }, readings: last.value.event.readings ?? [], radiusMm: last.value.event.radiusMm ?? radius.value }
   : null))
 const spread = computed(() => hangerSpreadDeg(shown.value?.readings ?? [], radius.value > 0 ? radius.value : 311, READING_SD_MM.caliper))
+/** Two places, and no sign on nothing. */
+const figure = (v: number) => (Math.abs(v) < 0.005 ? 0 : v).toFixed(2)
 const bad = computed(() => (readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null))
 const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value))
 const misfit = computed(() => (shown.value && props.state.setup ? hangerMisfitMm(props.state.setup, shown.value.fit.camberDeg) : null))
@@ -91,8 +93,8 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
       <template v-if="shown">
         <p class="text-3xl leading-none font-bold" data-test="across"><span class="figure">{{ shown.fit.acrossMm.toFixed(1) }}</span> mm across</p>
         <dl class="grid grid-cols-[auto_1fr] gap-x-3">
-          <dt>Camber</dt><dd class="figure text-right" data-test="camber">{{ shown.fit.camberDeg.toFixed(2) }} ± {{ spread.toFixed(2) }}°</dd>
-          <dt>Toe</dt><dd class="figure text-right">{{ shown.fit.toeDeg.toFixed(2) }} ± {{ spread.toFixed(2) }}°</dd>
+          <dt>Camber</dt><dd class="figure text-right" data-test="camber">{{ figure(shown.fit.camberDeg) }} ± {{ spread.toFixed(2) }}°</dd>
+          <dt>Toe</dt><dd class="figure text-right">{{ figure(shown.fit.toeDeg) }} ± {{ spread.toFixed(2) }}°</dd>
           <template v-if="fitted.fit"><dt>Left over</dt><dd class="figure text-right">{{ fitted.fit.residualMm.toFixed(2) }} mm</dd></template>
         </dl>
         <p v-if="bad" class="stopped" role="status" data-test="bad-reading">{{ bad.hour }} o’clock does not go with the others: read it again.</p>
