@@ -5,10 +5,11 @@ import { NewPerson, type DeviceView, type Role } from '#core/http/session'
 useHead({ title: 'Shop · Ocho' })
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const { data: devices, error, refresh } = await useFetch<DeviceView[]>('/api/shop/devices')
+const { data: devices, error, refresh } = await useFetch<DeviceView[]>('/api/shop/devices', { immediate: session.now?.person?.role === 'owner' })
 const trouble = ref('')
 
-const whose = ref<'shop' | 'me'>('shop')
+const owner = computed(() => session.now?.person?.role === 'owner')
+const whose = ref<'shop' | 'me'>(owner.value ? 'shop' : 'me')
 const inForce = computed(() => schoolsOf(whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop).ids)
 const schoolTrouble = ref('')
 async function choose(choice: SchoolChoice) {
@@ -59,7 +60,7 @@ const { form, trouble: formTrouble, server } = useContractForm({
           </li>
         </ul>
         <p v-if="renewedFor" class="mt-2 font-semibold text-clean" role="status">{{ renewedFor }} has new ones: the old no longer count.</p>
-        <form class="mt-6 grid gap-4" novalidate data-test="new-person" @submit.prevent="form.handleSubmit()">
+        <form v-if="owner" class="mt-6 grid gap-4" novalidate data-test="new-person" @submit.prevent="form.handleSubmit()">
           <h3 class="font-bold">Add a person</h3>
           <form.Field v-slot="{ field, state }" name="name"><TextField :model-value="state.value" label="Name" :error="firstError(state.meta.errors) ?? server.name" @update:model-value="field.handleChange($event)" /></form.Field>
           <form.Field v-slot="{ field, state }" name="role">
@@ -76,11 +77,11 @@ const { form, trouble: formTrouble, server } = useContractForm({
       </section>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>
-        <div class="mt-2 grid grid-cols-2 gap-1"><button v-for="w in (['shop', 'me'] as const)" :key="w" type="button" class="also min-h-11! justify-center" :class="{ 'bg-act! text-act-ink!': whose === w }" :aria-pressed="whose === w" :data-test="`schools-${w}`" @click="whose = w">{{ w === 'shop' ? 'For the shop' : session.now?.person?.name ?? 'For me' }}</button></div>
+        <div class="mt-2 grid grid-cols-2 gap-1"><button v-for="w in (owner ? ['shop', 'me'] as const : ['me'] as const)" :key="w" type="button" class="also min-h-11! justify-center" :class="{ 'bg-act! text-act-ink!': whose === w }" :aria-pressed="whose === w" :data-test="`schools-${w}`" @click="whose = w">{{ w === 'shop' ? 'For the shop' : session.now?.person?.name ?? 'For me' }}</button></div>
         <SchoolPick class="mt-3" :chosen="whose === 'shop' ? session.now?.schools.shop ?? {} : session.now?.schools.person ?? {}" :in-force="inForce" @choose="choose" />
         <p v-if="schoolTrouble" class="stopped mt-2" role="alert">{{ schoolTrouble }}</p>
       </section>
-      <section>
+      <section v-if="owner">
         <h2 class="text-lg font-bold">Devices signed in</h2>
         <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
         <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>

@@ -4,6 +4,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { PersonView } from '#core/http/session'
 
 const session = useSession()
+const habits = useHabits()
 const open = ref(false)
 const chosen = shallowRef<PersonView | null>(null)
 const pin = ref('')
@@ -72,7 +73,9 @@ async function leave() {
         </ul>
         <div class="mt-4 flex flex-wrap gap-3 border-t border-rule pt-4">
           <button type="button" class="quiet" @click="flipTheme">Light or dim</button>
-          <NuxtLink v-if="session.now?.person?.role === 'owner'" to="/shop" class="quiet">Shop</NuxtLink>
+          <button type="button" class="quiet" :aria-pressed="habits.tick.value === 'on'" data-test="habit-tick" @click="habits.tick.value = habits.tick.value === 'on' ? 'off' : 'on'">Tick {{ habits.tick.value }}</button>
+          <button type="button" class="quiet" :aria-pressed="habits.awake.value === 'on'" data-test="habit-awake" @click="habits.awake.value = habits.awake.value === 'on' ? 'off' : 'on'">Screen awake {{ habits.awake.value }}</button>
+          <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{ session.now.person.role === 'owner' ? 'Shop' : 'Schools' }}</NuxtLink>
           <button type="button" class="quiet" @click="leave">Sign this device out</button>
           <button type="button" class="quiet ml-auto" @click="open = false">Close</button>
         </div>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize, useWakeLock } from '@vueuse/core'
+import { useElementSize } from '@vueuse/core'
 import { Undo2 } from '@lucide/vue'
 import { geometryOf } from '#core/response/setup'
 import { howToAsk } from '#core/procedure/asking'
@@ -238,8 +238,7 @@ useBenchKeys(() => ({
   },
 }))
 
-const wake = useWakeLock()
-onMounted(() => { if (wake.isSupported.value) void wake.request('screen').catch(() => undefined) })
+useAwake()
 
 // --- sizes: the instruments fill what there is, to true scale across
 const mats = useTemplateRef<HTMLElement>('mats')

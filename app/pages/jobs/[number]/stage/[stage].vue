@@ -24,6 +24,7 @@ useHead({ title: () => `Tag ${record.value?.tag ?? ''} · ${stage.value ? STAGE_
 useLive(number)
 void ledger.open(number)
 const schools = useSchools(state)
+useAwake()
 
 const said = ref('')
 const signing = shallowRef<LedgerEvent | null>(null)
