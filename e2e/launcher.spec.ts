@@ -120,12 +120,19 @@ test('the demo shows its secrets at the door, fills the Floor, and each open job
   await expect(stand('41')).toContainText(/Barrel (out|in)/, { timeout: 20_000 })
   await expect(stand('46')).toContainText('Renew the cable', { timeout: 20_000 })
   await expect(stand('49')).toContainText('Gauge the hanger', { timeout: 20_000 })
+  await expect(stand('52')).toContainText('Clamp again', { timeout: 20_000 })
   for (const tag of ['47', '48', '50', '51']) await expect(page.locator(`[data-test=tag-${tag}]`)).toBeVisible()
   for (const bike of ['Petrel launch coach', 'Marram parcel 2', 'Gannet tourer']) await expect(page.getByRole('link', { name: bike, exact: true })).toBeVisible()
 
   // two taps move a bike: it, then where
   await page.getByRole('button', { name: 'Put on a stand' }).first().click()
-  await page.locator('[data-test=to-stand-4]').click()
+  await expect(page.getByText('Every stand is taken')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Move', exact: true }).first().click()
+  await page.getByRole('button', { name: 'Back to the rail' }).click()
+  await expect(page.locator('[data-test=tag-41]')).toBeVisible()
+  await page.locator('li', { has: page.locator('[data-test=tag-47]') }).getByRole('button', { name: 'Put on a stand' }).click()
+  await page.locator('[data-test=to-stand-1]').click()
   await expect(stand('47')).toBeVisible()
   interrupt(ocho)
   await ocho.code

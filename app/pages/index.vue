@@ -79,7 +79,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <p v-if="error" class="stopped mb-4" role="alert">{{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button></p>
       <p v-if="trouble" class="stopped mb-4" role="alert">{{ trouble }}</p>
       <p v-if="moving" class="mb-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-panel px-4 py-2" role="status">
-        <span>Where does <b>{{ moving.tag }}</b>, {{ moving.bike }}, go? Tap a stand.</span>
+        <span>Where does <b>{{ moving.tag }}</b>, {{ moving.bike }}, go? {{ stands.some(s => !s.job) ? 'Tap a stand.' : 'Every stand is taken: move one back to the rail first.' }}</span>
         <button v-if="moving.place !== 'rack'" type="button" class="also" @click="place(moving, 'rack', null)">Back to the rail</button>
         <button type="button" class="quiet" @click="moving = null">Leave it</button>
       </p>

@@ -39,7 +39,11 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
   }
 }
 
-const summaryOf = (sheet: Sheet): string => sheet.done.map(f => (f.figure ? `${f.what} ${f.figure.replace(/, net.*/, '')}` : f.what)).join(', ') || 'nothing turned'
+/** What a bike by the door was given, short enough for its line: the first of what was done, and how much more. */
+function summaryOf({ done }: Sheet): string {
+  const said = done.slice(0, 2).map(f => (f.figure ? `${f.what} ${f.figure.replace(/, net.*/, '')}` : f.what)).join(', ')
+  return done.length > 2 ? `${said} and ${done.length - 2} more` : said || 'nothing turned'
+}
 
 /** Bikes by customer or bike name, tag or frame number; open jobs first, then the last seen. */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
