@@ -266,6 +266,11 @@ describe('what the rider is told', () => {
     expect(sheetFor('unridable', ...bent).tell.join(' ')).toContain('wind both stops in')
     expect(sheetFor('proven', ...bent).tell.join(' ')).not.toContain('wind both stops in')
   })
+  test('a gap with sag is not told as one in the stand', () => {
+    const words = sheetFor('proven', { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }, { kind: 'gap', gapMm: 15.5, how: 'measured', at: 'sagged' }).left.map(f => `${f.what} ${f.figure}`)
+    expect(words).toContain('B gap 5.0 mm')
+    expect(words).toContain('B gap with sag 15.5 mm')
+  })
   test('pieces, gap, proofs and torques stand on it', () => {
     const sheet = sheetFor('proven', { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' }, { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: -32 }, { kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] })
     const words = [...sheet.found, ...sheet.done, ...sheet.left].map(f => `${f.what} ${f.figure}`).join('; ')

@@ -6,7 +6,7 @@ import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
-import { learntGapPerTurn } from '../rear/gap'
+import { gapNow, learntGapPerTurn } from '../rear/gap'
 import { GET_HOME, SETTLE, settleForecast, TELL_RIDER } from '../rear/settle'
 import { sayNet, SCREW_WORDS } from './net'
 import { RearParts, sayParts } from './parts'
@@ -68,7 +68,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     left: [
       { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
       { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
-      ...(state.noted.gaps.length ? [{ what: 'B gap', figure: `${lastGap(state).toFixed(1)} mm` }] : []),
+      ...gapFacts(state),
       ...(considered ? [{ what: 'Every gear clean', figure: `${sayChance(considered.advice.right)} sure` }] : []),
       ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
       ...(how === 'unridable' ? [{ what: 'Leaves unridable', figure: staysBecause(state) ?? 'the customer was told' }] : []),
@@ -105,7 +105,7 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   const { said, sensed, gaps } = state.noted
   if (said) out.push({ what: 'Complaint', figure: sayEvent(said, []).replace('Customer says: ', '').toLowerCase() })
   if (sensed) out.push({ what: 'Sense check', figure: sayEvent(sensed, []).replace('Sense check: ', '') })
-  if (gaps.length) out.push({ what: 'B gap as found', figure: `${gaps[0].event.gapMm.toFixed(1)} mm` })
+  if (gaps.length) out.push({ what: 'B gap as found', figure: `${gaps[0].event.gapMm.toFixed(1)} mm${gaps[0].event.at === 'sagged' ? ' with sag' : ''}` })
   for (const { event } of state.inForce) {
     if (event.kind === 'sight') out.push({ what: `${event.at} stop seen`, figure: sayOffset(event.offsetMm) })
     if (event.kind === 'gauge') out.push({ what: 'Hanger', figure: `${event.acrossMm.toFixed(1)} mm across the wheel, camber ${event.camberDeg.toFixed(1)}°` })
@@ -120,11 +120,14 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   return out
 }
 
-/** The last measured gap, carried on by the turns of the B screw since. */
-function lastGap(state: JobState): number {
-  const { event, bSixteenths } = state.noted.gaps.at(-1)!
-  const { mmPerTurn } = learntGapPerTurn(state.noted.gaps.filter(g => g.event.at === 'stand').map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm })))
-  return event.gapMm + fromSixteenths(state.netSixteenths.B - bSixteenths) * mmPerTurn
+/** Gaps as the sheet says them, in the stand and with sag apart. */
+function gapFacts(state: JobState): SheetFact[] {
+  const seen = (at: 'stand' | 'sagged') => state.noted.gaps.filter(g => g.event.at === at).map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm }))
+  const { mmPerTurn } = learntGapPerTurn(seen('stand'))
+  return (['stand', 'sagged'] as const).flatMap(at => {
+    const now = gapNow(seen(at), fromSixteenths(state.netSixteenths.B), mmPerTurn)
+    return now === null ? [] : [{ what: at === 'stand' ? 'B gap' : 'B gap with sag', figure: `${now.toFixed(1)} mm` }]
+  })
 }
 
 const sayOffset = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'}`

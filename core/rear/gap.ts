@@ -49,6 +49,12 @@ export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number
   return { mmPerTurn: (with_ + usual * B_SCREW.mmPerTurn) / (told + usual), sdMm: Math.sqrt(1 / (told + usual)) }
 }
 
+/** The gap as it stands: the last one measured, carried on by the turns since; null when none was. */
+export function gapNow(seen: readonly { turnsIn: number; gapMm: number }[], turnsIn: number, mmPerTurn: number): number | null {
+  const last = seen.at(-1)
+  return last ? last.gapMm + (turnsIn - last.turnsIn) * mmPerTurn : null
+}
+
 /** Turns of the B screw to the middle of the target, in eighths, + in (gap grows); 0 inside it. */
 export function gapTurn(gapMm: number, target: { from: number; to: number }, mmPerTurn: number): number {
   finite('gapMm', gapMm)

@@ -6,7 +6,7 @@ import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { fromSixteenths, sayTurns, sayTurnsOf } from '#core/quantity/turns'
 import { capacityNeeded } from '#core/rear/chain'
-import { GAP_SYMPTOMS, gapInStandFor, gapTurn, guideGap, learntGapPerTurn } from '#core/rear/gap'
+import { GAP_SYMPTOMS, gapInStandFor, gapNow, gapTurn, guideGap, learntGapPerTurn } from '#core/rear/gap'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
@@ -21,10 +21,8 @@ const B = computed(() => fromSixteenths(props.state.netSixteenths.B))
 const stood = computed(() => props.state.noted.gaps.filter(x => x.event.at === 'stand').map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm })))
 const sagged = computed(() => props.state.noted.gaps.filter(x => x.event.at === 'sagged').map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm })))
 const learnt = computed(() => learntGapPerTurn(stood.value))
-/** The last measured gap carried on by the turns since. */
-const carried = (list: { turnsIn: number; gapMm: number }[]) => { const last = list.at(-1); return last ? last.gapMm + (B.value - last.turnsIn) * learnt.value.mmPerTurn : null }
-const now = computed(() => carried(stood.value))
-const nowSagged = computed(() => carried(sagged.value))
+const now = computed(() => gapNow(stood.value, B.value, learnt.value.mmPerTurn))
+const nowSagged = computed(() => gapNow(sagged.value, B.value, learnt.value.mmPerTurn))
 const wanted = computed(() => {
   const maker = number(makerText.value)
   return props.schools.gap.id === 'maker' && maker > 0 && maker < 30 ? { from: maker - 0.5, to: maker + 0.5 } : props.schools.gap.targetMm
