@@ -1,10 +1,5 @@
 import { positive, positiveList } from '../quantity/check'
 
-/** Over this part of a pitch, after the best offset, an end gear needs care. `model` */
-export const CARE_PITCH = 0.1
-/** Over this part of a pitch it will not index. `model` */
-export const MISMATCH_PITCH = 0.15
-
 export type MatchParts = { pullMm: number[]; pullRatio: number; pitchMm: number[] }
 export type Match = { errorMm: number[]; worstMm: number; ratioNeeded: number }
 
@@ -23,17 +18,15 @@ export function matchDrivetrain(p: MatchParts): Match {
     throw new RangeError(`pullMm has ${p.pullMm.length} clicks for the ${p.pitchMm.length} gaps of pitchMm`)
   const cable = runningSum(p.pullMm)
   const sprocket = runningSum(p.pitchMm)
-  const raw = cable.map((c, k) => p.pullRatio * c - sprocket[k])
-  const offset = (Math.max(...raw) + Math.min(...raw)) / 2
-  const errorMm = raw.map(e => e - offset)
-  return { errorMm, worstMm: Math.max(...errorMm.map(Math.abs)), ratioNeeded: bestRatio(cable, sprocket) }
+  return { ...errorsAfterOffset(cable, sprocket, p.pullRatio), ratioNeeded: bestRatio(cable, sprocket) }
 }
 
-/** What a match means for the mechanic. Thresholds are `model`. */
-export function matchVerdict(match: Match, pitchMm: number[]): 'works' | 'care' | 'will-not-index' {
-  const worstPitch = Math.max(Math.abs(match.errorMm[0]) / pitchMm[0], Math.abs(match.errorMm.at(-1)!) / pitchMm.at(-1)!, match.worstMm / Math.max(...pitchMm))
-  if (worstPitch > MISMATCH_PITCH) return 'will-not-index'
-  return worstPitch > CARE_PITCH ? 'care' : 'works'
+/** Errors of places along the cable × ratio against those of the sprockets, mm, after the offset with the least greatest error. */
+export function errorsAfterOffset(cable: readonly number[], sprocket: readonly number[], ratio: number): Omit<Match, 'ratioNeeded'> {
+  const raw = cable.map((c, k) => ratio * c - sprocket[k])
+  const high = Math.max(...raw)
+  const low = Math.min(...raw)
+  return { errorMm: raw.map(e => e - (high + low) / 2), worstMm: (high - low) / 2 }
 }
 
 /** Places from the first, mm: [4, 5] → [0, 4, 9]. */

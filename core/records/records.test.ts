@@ -1,0 +1,158 @@
+import { describe, expect, test } from 'vitest'
+import type { CableStep } from '../cable/steps'
+import { templateRun } from '../cable/templates'
+import { EventId, PersonId, type LedgerEvent } from '../ledger/events'
+import { reduce, type Told } from '../ledger/reduce'
+import { readTypedParts, stockParts, typedFromEntry, typedFromStandard, standardById, matchOfParts, ratioForSums } from '../ledger/typedParts'
+import { sayNumbers, type RearParts } from '../ledger/parts'
+import { priorFor } from '../ledger/belief'
+import { catalogueInForce } from '../standards/shopValues'
+import { figureOfEvent, MIXED, recordsOf, standardOf, TYPED } from './collect'
+import { RECORD_RULES, recordRule, sayRecord } from './figures'
+import { questionFor, type Seen } from './question'
+
+let n = 0
+const id = () => EventId.parse(`00000000-0000-4000-8000-${String(++n).padStart(12, '0')}`)
+const by = PersonId.parse('00000000-0000-4000-8000-0000000000aa')
+const told = (event: LedgerEvent): Told => ({ id: id(), at: '2026-11-25T10:00:00.000Z', by, event })
+const parts = stockParts('r14-10')
+const visit = (events: LedgerEvent[], of: RearParts = parts, comesBack = false) =>
+  Object.fromEntries(recordsOf(reduce([{ kind: 'arrived', parts: of } as LedgerEvent, ...events].map(told)), comesBack).map(r => [r.figure, r]))
+
+describe('what a visit leaves for the records', () => {
+  test('what was set and measured, and nothing that was not', () => {
+    expect(visit([])).toEqual({})
+    const kept = visit([
+      { kind: 'housing', place: 'last loop', lengthMm: 295, of: '4 mm', ends: 'metal' }, { kind: 'inner', lengthMm: 2050 }, { kind: 'turn', screw: 'barrel', sixteenths: 6 }, { kind: 'turn', screw: 'L', sixteenths: -2 },
+      { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: 16 }, { kind: 'gauge', camberDeg: 0.2, toeDeg: 0, acrossMm: 2.2 }, { kind: 'gauge', camberDeg: 0, toeDeg: 0, acrossMm: 0.4 },
+    ])
+    expect(Object.fromEntries(Object.values(kept).map(r => [r.figure, r.value]))).toEqual({ 'housing last loop': 295, 'inner': 2050, 'barrel': 6 / 16, 'L': -2 / 16, 'B': 1, 'gap': 5 + 1.25, 'hanger': 2.2 })
+    expect(new Set(Object.values(kept).map(r => r.standard))).toEqual(new Set(['r14-10']))
+    for (const figure of Object.keys(kept)) expect(recordRule(figure), figure).toBeDefined()
+  })
+  test('a run fitted on the cable bench leaves its pieces, one that was only planned does not', () => {
+    const run: LedgerEvent = { kind: 'run', run: templateRun('external', 'rear') }
+    expect(visit([run])).toEqual({})
+    expect(Object.values(visit([run, { kind: 'cabled', run: 'rear', step: 'clamped' }])).map(r => [r.figure, r.value])).toEqual([['housing lever loop', 420], ['housing last loop', 290]])
+    expect(visit([{ kind: 'run', run: templateRun('full-length', 'rear') }, { kind: 'cabled', run: 'rear', step: 'clamped' }])['housing full length'].value).toBe(1720)
+  })
+  test('a barrel that was counted says how far out it left; a clamp makes the count known', () => {
+    expect(visit([], { ...parts, barrel: { ...parts.barrel, turnsOut: 2, assumed: false } })['barrel-out'].value).toBe(2)
+    expect(visit([{ kind: 'reclamp', barrelSixteenthsOut: 32 }, { kind: 'turn', screw: 'barrel', sixteenths: 4 }])['barrel-out'].value).toBe(2.25)
+  })
+  test('slack is what the barrel took on a bike that came back with the same parts, unless the run was renewed', () => {
+    const turn: LedgerEvent = { kind: 'turn', screw: 'barrel', sixteenths: 5 }
+    expect(visit([turn], parts, true).slack.value).toBe(5 / 16)
+    expect(visit([turn], parts, false).slack).toBeUndefined()
+    expect(visit([{ kind: 'replace', part: 'cable' }, turn], parts, true).slack).toBeUndefined()
+  })
+  test('numbers measured on the bike are kept under their own part\'s standard', () => {
+    const measured: RearParts = { ...parts, shifter: { ...parts.shifter, known: 'measured', pullMm: new Array<number>(9).fill(2.77) }, derailleur: { standard: 'r14-11', known: 'measured', pullRatio: 1.4, ratio: 1.39 }, cassette: { ...parts.cassette, known: 'measured' } }
+    const kept = visit([], measured)
+    expect(kept.pull).toMatchObject({ standard: 'r14-10', value: expect.closeTo(2.77, 9) as number })
+    expect(kept.cable.value).toBeCloseTo(24.93, 9)
+    expect(kept.ratio).toEqual({ standard: 'r14-11', figure: 'ratio', value: 1.39 })
+    expect(kept.pitch.value).toBeCloseTo(3.95, 9)
+    expect(standardOf(measured)).toBe(MIXED)
+    expect(standardOf({ ...parts, cassette: { ...parts.cassette, standard: null } })).toBe(TYPED)
+  })
+})
+
+describe('a figure far outside is questioned', () => {
+  const seen: Seen = { bikes: 12, least: 270, quarter: 285, median: 290, threeQuarters: 300, most: 320 }
+  test('and says by how much it passes all others', () => {
+    expect(questionFor('housing last loop', 360, seen)).toBe('40 mm longer than any such bike here (12 bikes): keep it?')
+    expect(questionFor('housing last loop', 200, seen)).toBe('70 mm shorter than any such bike here (12 bikes): keep it?')
+  })
+  test.each([[290], [321], [345], [250]])('%f is like the others', value => { expect(questionFor('housing last loop', value, seen)).toBeNull() })
+  test('a few bikes say nothing, nor does a figure of which there is no rule', () => {
+    expect(questionFor('housing last loop', 900, { ...seen, bikes: 4 })).toBeNull()
+    expect(questionFor('housing last loop', 900, undefined)).toBeNull()
+    expect(questionFor('weight', 900, seen)).toBeNull()
+    expect(questionFor('housing last loop', NaN, seen)).toBeNull()
+  })
+  test('bikes that are all alike still leave room for a hand\'s width', () => {
+    const same: Seen = { bikes: 9, least: 290, quarter: 290, median: 290, threeQuarters: 290, most: 290 }
+    expect(questionFor('housing last loop', 310, same)).toBeNull()
+    expect(questionFor('housing last loop', 330, same)).not.toBeNull()
+  })
+  test('what is typed at a bench has its figure', () => {
+    expect(figureOfEvent({ kind: 'inner', lengthMm: 2000 })).toEqual({ figure: 'inner', value: 2000 })
+    expect(figureOfEvent({ kind: 'gap', gapMm: 15, how: 'measured', at: 'sagged' })).toEqual({ figure: 'gap-sagged', value: 15 })
+    expect(figureOfEvent({ kind: 'turn', screw: 'L', sixteenths: 2 })).toBeNull()
+  })
+})
+
+test('figures are said as the trade says them', () => {
+  expect(sayRecord(recordRule('L')!, -0.125)).toBe('1/8 turn out')
+  expect(sayRecord(recordRule('barrel')!, 0.375)).toBe('3/8 turn out')
+  expect(sayRecord(recordRule('slack')!, 0)).toBe('none')
+  expect(sayRecord(recordRule('ratio')!, 1.4114)).toBe('1.411')
+  expect(new Set(RECORD_RULES.map(r => r.key)).size).toBe(RECORD_RULES.length)
+})
+
+describe('a step on the cable bench means what the rear stages mean', () => {
+  const at = (...steps: CableStep[]) => reduce([told({ kind: 'arrived', parts }), told({ kind: 'run', run: templateRun('external', 'rear') }), ...steps.map(step => told({ kind: 'cabled', run: 'rear', step }))])
+  test('fed and clamped is a new cable; clamped alone is not', () => {
+    expect(at('fed', 'clamped').noted.renewed).toEqual(['cable'])
+    expect(at('fed', 'clamped').bench).toEqual([{ kind: 'replace', part: 'cable' }])
+    expect(at('clamped').bench).toEqual([])
+  })
+  test('bedded counts for the forecast, capped is the cut; a brake means neither', () => {
+    expect(at('fed', 'clamped', 'bedded', 'capped').noted).toMatchObject({ beddedShifts: 30, cut: { tailMm: 40 } })
+    expect(reduce([told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'front-brake', step: 'bedded' })]).noted.beddedShifts).toBe(0)
+  })
+  test('one touch is one entry and one undo', () => {
+    const clamped = told({ kind: 'cabled', run: 'rear', step: 'clamped' })
+    const log = [told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'rear', step: 'fed' }), clamped]
+    expect(reduce(log).inForce).toHaveLength(3)
+    expect(reduce([...log, told({ kind: 'undo', undoes: clamped.id })]).bench).toEqual([])
+  })
+})
+
+describe('a drivetrain put right on the job', () => {
+  const typedWith = (values: Parameters<typeof catalogueInForce>[0], ids: [string, string, string]) => {
+    const catalogue = catalogueInForce(values)
+    const fill = (kind: 'shifter' | 'derailleur' | 'cassette', i: string) => typedFromEntry(catalogue.find(e => e.kind === kind && e.id === i)!)
+    const read = readTypedParts({ ...typedFromStandard(standardById('r14-10')!), ...fill('shifter', ids[0]), ...fill('derailleur', ids[1]), ...fill('cassette', ids[2]) })
+    if (read.is === 'wrong') throw new Error(JSON.stringify(read.fields))
+    return read.parts
+  }
+  const claim = (kind: 'shifter' | 'derailleur', entry: string, figure: string, value: number | number[]) => ({ kind, entry, figure, value, note: '', at: '2026-11-01T00:00:00.000Z', by: 'Moss' })
+  test('the shop\'s own numbers fill in before the table\'s, and are said to be so', () => {
+    const table = typedWith([], ['r14-10', 'r14-10', 'r14-10'])
+    expect([table.shifter.known, table.derailleur.known, table.cassette.known]).toEqual(['table', 'table', 'table'])
+    expect(ratioForSums(table)).toBeCloseTo(3.95 / 2.8, 9)
+    const shop = typedWith([claim('derailleur', 'r14-10', 'ratio', 1.3), claim('shifter', 'r14-10', 'pullMm', 2.78)], ['r14-10', 'r14-10', 'r14-10'])
+    expect(shop).toMatchObject({ shifter: { known: 'shop', pullMm: new Array<number>(9).fill(2.78) }, derailleur: { known: 'shop', pullRatio: 1.4, ratio: 1.3 } })
+    expect(ratioForSums(shop)).toBe(1.3)
+    expect(matchOfParts(shop).verdict).toBe('will-not-index')
+    expect(sayNumbers(shop).map(f => f.figure)).toEqual(['2.78 mm, as measured in this shop', '1.3, as measured in this shop', '3.95 mm, assumed from the table'])
+    // an uneven ratio runs along the travel
+    const uneven = typedWith([claim('derailleur', 'r14-10', 'ratio', [1.36, 1.38, 1.4, 1.41, 1.42, 1.43, 1.43, 1.43, 1.43])], ['r14-10', 'r14-10', 'r14-10'])
+    expect(ratioForSums(uneven)).toBeCloseTo(1.41, 2)
+    expect(matchOfParts(uneven).windowTurns).toBeLessThan(matchOfParts(table).windowTurns)
+  })
+  test('the log is read anew with it; an undo brings the old one back; a later one wins', () => {
+    const measured = stockParts('r17-8')
+    const arrived = told({ kind: 'arrived', parts })
+    const shift = told({ kind: 'shift', from: 0, to: 1, heard: 'clean' })
+    const high = told({ kind: 'shift', from: 1, to: 9, heard: 'slow' })
+    const right = told({ kind: 'parts', parts: measured })
+    const state = reduce([arrived, shift, high, right])
+    expect(state.parts).toEqual(measured)
+    expect(state.setup?.teeth).toHaveLength(8)
+    expect(state.bench).toHaveLength(1)
+    expect(state.flagged.map(f => f.id)).toEqual([high.id]) // gear 10 of an 8-speed cannot have been
+    expect(reduce([arrived, shift, high, right, told({ kind: 'undo', undoes: right.id })])).toMatchObject({ parts, flagged: [] })
+    expect(reduce([arrived, right, told({ kind: 'parts', parts: stockParts('r14-11') })]).setup?.teeth).toHaveLength(11)
+  })
+  test('a mismatch is believed at once, and what the last sheet knew of other parts is not', () => {
+    const mixed: RearParts = { ...parts, derailleur: { standard: 'r17-10', known: 'table', pullRatio: 1.7 } }
+    const state = reduce([told({ kind: 'arrived', parts }), told({ kind: 'parts', parts: mixed })])
+    const sheet = { belief: { cable: { mean: 0.4, sd: 0.1 } }, parts }
+    expect(priorFor(state, sheet)?.lnRatio?.mean).toBeCloseTo(Math.log((3.95 / 2.3) / (3.95 / 2.8)), 2)
+    expect(priorFor(state, sheet)?.cable).toBeUndefined()
+    expect(priorFor(reduce([told({ kind: 'arrived', parts })]), sheet)?.cable).toBeDefined()
+  })
+})
