@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { RearParts } from '../ledger/parts'
 import { Sheet } from '../ledger/sheet'
+import { FrameKind } from '../records/frames'
 import { line, optionalLine } from './words'
 
 export const JobNumber = z.coerce.number({ error: 'Job number: a whole number' }).int('Job number: a whole number').min(1, 'Job numbers start at 1').max(2_000_000_000, 'There is no such job number')
@@ -13,8 +14,8 @@ export const TakeIn = z.strictObject({
     z.strictObject({ name: line('Customer', 80), contact: optionalLine('Contact', 120) }),
   ]),
   bike: z.union([
-    z.strictObject({ id: z.uuid() }),
-    z.strictObject({ name: line('Bike', 80), frameNumber: optionalLine('Frame number', 40) }),
+    z.strictObject({ id: z.uuid(), frameKind: FrameKind.optional() }),
+    z.strictObject({ name: line('Bike', 80), frameNumber: optionalLine('Frame number', 40), frameKind: FrameKind.optional() }),
   ]),
   tag: Tag,
   promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
@@ -38,7 +39,7 @@ export const JobView = z.object({
   createdAt: z.string(),
   closedAt: z.string().nullable(),
   customer: z.object({ name: z.string(), contact: z.string() }),
-  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string() }),
+  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string(), frameKind: FrameKind.nullable().default(null) }),
   notes: z.array(NoteView),
   /** The last sheet of this bike, if the parts are the same: where the belief starts. */
   known: Sheet.nullable(),

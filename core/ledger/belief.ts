@@ -4,9 +4,10 @@ import type { CauseOdds, KnownPrior } from '../advice/prior'
 import { oddsOf } from '../procedure/complaints'
 import { oddsOfSense } from '../procedure/senseCheck'
 import { chainWearLimitPercent } from '../rear/chain'
+import { sayParts } from './parts'
 import type { JobState } from './reduce'
 import type { Sheet } from './sheet'
-import { ratioForSums } from './typedParts'
+import { ratioForSums, ratioIsRounded } from './typedParts'
 
 /** What the customer said and the sense check found, as odds of the causes. */
 function oddsFor(state: JobState): CauseOdds {
@@ -20,13 +21,12 @@ function oddsFor(state: JobState): CauseOdds {
 /** A chain past its limit has worn its sprockets; `model`. */
 const WORN_CHAIN_ODDS = 4
 
-/** Where belief in a job's bike starts: its last sheet when the parts are the same, else what the numbers say. */
-export function priorFor(state: JobState, known: Pick<Sheet, 'belief'> | null): KnownPrior | undefined {
+/** Where belief in a job's bike starts: its last sheet while the parts are those, else what the numbers say. */
+export function priorFor(state: JobState, known: Pick<Sheet, 'belief' | 'parts'> | null): KnownPrior | undefined {
   const odds = oddsFor(state)
   const more = Object.keys(odds).length ? { odds } : {}
-  if (known) return { ...priorOfKnownBike(known.belief, state.setup?.spring), ...more }
+  if (known && state.parts && sayParts(known.parts) === sayParts(state.parts)) return { ...priorOfKnownBike(known.belief, state.setup?.spring), ...more }
   if (!state.setup || !state.parts) return undefined
-  const ratio = ratioForSums(state.parts)
-  const match = priorOfMatch(state.setup, ratio, ratio === state.parts.derailleur.pullRatio)
+  const match = priorOfMatch(state.setup, ratioForSums(state.parts), ratioIsRounded(state.parts))
   return match || more.odds ? { ...match, ...more } : undefined
 }

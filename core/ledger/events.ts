@@ -2,6 +2,12 @@ import { z } from 'zod'
 import { CAUSES, PARTS } from '../advice/contract'
 import { HEARD } from '../response/heard'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { RunName } from '../cable/housing'
+import { Run } from '../cable/run'
+import { CABLE_STEPS } from '../cable/steps'
+import { FRONT_SCREWS, FRONT_SEEN } from '../front/moves'
+import { FRONT_ORDERS, FRONT_STEPS } from '../front/orders'
+import { FrontParts } from '../front/parts'
 import { SchoolChoice } from '../procedure/schools'
 import { SENSE_IDS } from '../procedure/senseCheck'
 import { TORQUE_IDS } from '../procedure/torques'
@@ -20,6 +26,7 @@ export type PersonId = z.infer<typeof PersonId>
 
 const Click = z.int('click must be a whole number').min(0, 'click counts from 0, the smallest sprocket').max(MAX_SPROCKETS - 1, `click must be below ${MAX_SPROCKETS}`)
 const OffsetMm = z.number().min(-15, 'offsetMm must be within 15 mm').max(15, 'offsetMm must be within 15 mm')
+const Ring = z.int('ring must be a whole number').min(0, 'ring counts from 0, the smallest').max(2, 'at most three rings')
 /** Turns are whole sixteenths: barrel + out, other screws + in. */
 const Sixteenths = z.int('turns are whole sixteenths').min(-16 * 12, 'more than 12 turns at once is not a turn').max(16 * 12, 'more than 12 turns at once is not a turn')
 
@@ -44,6 +51,7 @@ const BarrelOut = z.int().min(0, 'a barrel cannot be further in than fully in').
 /** The shop's truth: what a tap can mean. No names and no free text in any of them. */
 export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arrived'), parts: RearParts }),
+  z.strictObject({ kind: z.literal('parts'), parts: RearParts }),
   z.strictObject({ kind: z.literal('placed'), where: z.enum(['rack', 'stand', 'door', 'gone']), stand: z.int().min(1).max(20).nullable() }),
   z.strictObject({ kind: z.literal('shift'), to: Click, from: Click, heard: z.enum(HEARD), advised }),
   z.strictObject({ kind: z.literal('pass'), exceptions: z.array(PassException).max(2 * MAX_SPROCKETS), advised }),
@@ -61,6 +69,13 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sensed'), exceptions: z.array(z.enum(SENSE_IDS)).max(SENSE_IDS.length), chainWearPercent: z.number().min(0, 'chain wear cannot be negative').max(3, 'chain wear over 3 % is not a chain any more: check the figure').nullable() }),
   z.strictObject({ kind: z.literal('housing'), place: z.enum(HOUSING_PLACES), lengthMm: z.int('a length in whole mm').min(20, 'a piece is at least 20 mm').max(3500, 'a piece is at most 3500 mm'), of: z.enum(HOUSING_KINDS), ends: z.enum(['metal', 'plastic', 'sealed', 'bare']) }),
   z.strictObject({ kind: z.literal('inner'), lengthMm: z.int('a length in whole mm').min(300, 'an inner is at least 300 mm').max(4000, 'an inner is at most 4000 mm') }),
+  z.strictObject({ kind: z.literal('run'), run: Run }),
+  z.strictObject({ kind: z.literal('cabled'), run: RunName, step: z.enum(CABLE_STEPS) }),
+  z.strictObject({ kind: z.literal('frontParts'), parts: FrontParts }),
+  z.strictObject({ kind: z.literal('frontShift'), from: Ring, to: Ring, seen: z.enum(FRONT_SEEN) }).refine(e => e.from !== e.to, { path: ['to'], message: 'a front shift goes to another ring' }),
+  z.strictObject({ kind: z.literal('frontTurn'), screw: z.enum(FRONT_SCREWS), sixteenths: Sixteenths.refine(t => t !== 0, 'a turn of 0 is none') }),
+  z.strictObject({ kind: z.literal('frontGap'), plate: z.enum(['inner', 'outer']), gapMm: z.number().min(-5, 'a gap below −5 mm is not one').max(20, 'a gap over 20 mm is not one') }),
+  z.strictObject({ kind: z.literal('frontStep'), order: z.enum(FRONT_ORDERS), step: z.string().max(20) }).refine(e => FRONT_STEPS[e.order].some(s => s.id === e.step), { path: ['step'], message: 'that step is not in the order' }),
   z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
   z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),
   z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),

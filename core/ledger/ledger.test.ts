@@ -4,6 +4,8 @@ import { consider } from '../advice/advise'
 import { stockParts } from './typedParts'
 import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStored, sprocketsNeeded, type LedgerKind } from './events'
 import { ledgerEventOf } from './fromBench'
+import { templateRun } from '../cable/templates'
+import { USUAL_FRONT } from '../front/parts'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
 import { asItCameIn, barrelLeft, lastTaken, reduce, staysBecause, undoable, type Told } from './reduce'
 import { sayEvent } from './say'
@@ -22,6 +24,14 @@ const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', 
 /** One of each kind: a new kind must be added here, and so be thought about. */
 const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   arrived: { kind: 'arrived', parts },
+  frontParts: { kind: 'frontParts', parts: USUAL_FRONT.double },
+  frontShift: { kind: 'frontShift', from: 0, to: 1, seen: 'no-climb' },
+  frontTurn: { kind: 'frontTurn', screw: 'H', sixteenths: 2 },
+  frontGap: { kind: 'frontGap', plate: 'outer', gapMm: 1.2 },
+  frontStep: { kind: 'frontStep', order: 'conventional', step: 'height' },
+  run: { kind: 'run', run: templateRun('external', 'rear') },
+  cabled: { kind: 'cabled', run: 'rear', step: 'clamped' },
+  parts: { kind: 'parts', parts: { ...parts, shifter: { ...parts.shifter, known: 'measured' } } },
   placed: { kind: 'placed', where: 'stand', stand: 2 },
   shift: { kind: 'shift', from: 0, to: 1, heard: 'clean' },
   pass: { kind: 'pass', exceptions: [] },

@@ -1,8 +1,13 @@
 import type { BenchEvent, Part } from '../advice/contract'
+import { RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
+import type { Run } from '../cable/run'
+import { capMissing, type CableStep } from '../cable/steps'
 import type { SchoolChoice } from '../procedure/schools'
 import { costOf } from '../advice/contract'
 import { startOf, step, type Trace } from '../advice/trace'
+import { frontAfter, noFront, type FrontState } from '../front/state'
 import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
+import { BEDDING_SHIFTS } from '../rear/settle'
 import { checkSetup, type RearSetup } from '../response/setup'
 import type { EventId, LedgerEvent, PersonId } from './events'
 import { setupOf, type RearParts } from './parts'
@@ -51,6 +56,10 @@ export type Noted = {
   gaps: { event: Of<'gap'>; bSixteenths: number }[]
   sights: { event: Of<'sight'>; sixteenths: number }[]
   housing: Of<'housing'>[]
+  front: FrontState
+  /** The runs as they were planned or measured, and the steps of each that are done. */
+  runs: readonly Run[]
+  cabled: Partial<Record<RunName, readonly CableStep[]>>
   inner: Of<'inner'> | null
   proved: Of<'proved'>[]
   torqued: Of<'torqued'> | null
@@ -64,7 +73,7 @@ export type Noted = {
 }
 type Of<K extends LedgerEvent['kind']> = Extract<LedgerEvent, { kind: K }>
 
-const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
+const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], front: noFront, runs: [], cabled: {}, inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
 
 const fresh = (): JobState => ({
   noted: nothingNoted,
@@ -91,16 +100,35 @@ export function reduce(entries: readonly Told[]): JobState {
   for (const { id, event } of [...once].reverse())
     if (event.kind === 'undo' && !gone.has(id)) gone.add(event.undoes)
   const inForce = once.filter(e => e.event.kind !== 'undo' && !gone.has(e.id))
-  const state = inForce.reduce((s, told) => { const next = apply(s, told); return { ...next, noted: note(next.noted, told, next) } }, fresh())
+  const corrected = inForce.findLast(e => e.event.kind === 'parts')?.event
+  const parts = corrected?.kind === 'parts' ? corrected.parts : null
+  const one = (s: JobState, told: Told): JobState => { const next = apply(s, told, parts); return { ...next, noted: note(next.noted, told, next) } }
+  const state = inForce.reduce((s, told) => [told, ...alsoMeans(told, s)].reduce(one, s), fresh())
   return { ...state, inForce, undone: gone }
 }
 
-function apply(s: JobState, told: Told): JobState {
+/**
+ * What a step on the cable bench means for the rear derailleur besides being done, so that one touch is one entry and
+ * one undo: a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
+ */
+function alsoMeans(told: Told, { noted, setup }: JobState): Told[] {
+  const { event } = told
+  if (event.kind !== 'cabled' || event.run !== 'rear' || !setup) return []
+  const means = (meant: LedgerEvent): Told[] => [{ ...told, event: meant }]
+  if (event.step === 'clamped' && noted.cabled.rear?.includes('fed')) return means({ kind: 'replace', part: 'cable' })
+  if (event.step === 'bedded') return means({ kind: 'bedded', shifts: BEDDING_SHIFTS })
+  if (event.step === 'capped') return means({ kind: 'cut', tailMm: noted.runs.find(r => r.run === 'rear')?.tailMm ?? USUAL_TAIL_MM })
+  return []
+}
+
+/** `corrected`: the drivetrain as it was put right later; the whole log is read with it, as if it had arrived so. */
+function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
   const { event } = told
   switch (event.kind) {
     case 'arrived': {
-      const setup = setupOf(event.parts)
-      return { ...s, parts: event.parts, setup, trace: startOf(setup), bench: [], barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
+      const parts = corrected ?? event.parts
+      const setup = setupOf(parts)
+      return { ...s, parts, setup, trace: startOf(setup), bench: [], barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
     }
     case 'placed':
       return { ...s, place: { where: event.where, stand: event.stand } }
@@ -128,11 +156,19 @@ function apply(s: JobState, told: Told): JobState {
       return { ...s, handedBack: { how: event.how, by: told.by, at: told.at }, place: { where: 'door', stand: null } }
     case 'reopened':
       return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
+    case 'parts':
     case 'undo':
     case 'wrong':
     case 'said':
     case 'sensed':
     case 'housing':
+    case 'run':
+    case 'cabled':
+    case 'frontParts':
+    case 'frontShift':
+    case 'frontTurn':
+    case 'frontGap':
+    case 'frontStep':
     case 'inner':
     case 'gap':
     case 'proved':
@@ -219,6 +255,13 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
     case 'sight': return { ...was, sights: [...was.sights, { event, sixteenths: s.netSixteenths[event.at] }] }
     case 'gap': return { ...was, gaps: [...was.gaps, { event, bSixteenths: s.netSixteenths.B }] }
     case 'housing': return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
+    case 'frontParts':
+    case 'frontShift':
+    case 'frontTurn':
+    case 'frontGap':
+    case 'frontStep': return { ...was, front: frontAfter(was.front, event) }
+    case 'run': return { ...was, runs: [...was.runs.filter(r => r.run !== event.run.run), event.run] }
+    case 'cabled': return { ...was, cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }
     case 'wrong': return { ...was, wrong: [...was.wrong, event.about] }
     case 'inner': return { ...was, inner: event }
     case 'proved': return { ...was, proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event] }
@@ -269,6 +312,8 @@ export function staysBecause(state: JobState): string | null {
   if (!front && !rear) return 'brakes not proven'
   if (!front) return 'front brake not proven'
   if (!rear) return 'rear brake not proven'
+  const bare = (Object.entries(state.noted.cabled) as [RunName, readonly CableStep[]][]).find(([run, done]) => capMissing(run, done))
+  if (bare) return `${RUN_WORDS[bare[0]].toLowerCase()} cable’s end is not capped`
   return null
 }
 

@@ -1,3 +1,7 @@
+import { RUN_WORDS } from '../cable/housing'
+import { CABLE_STEPS_OF } from '../cable/steps'
+import { FRONT_SEEN_WORDS } from '../front/moves'
+import { FRONT_STEPS } from '../front/orders'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { SENSE_CHECK } from '../procedure/senseCheck'
@@ -5,6 +9,7 @@ import { REAR_TORQUES } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import type { LedgerEvent } from './events'
 import { sayNet, SCREW_WORDS } from './net'
+import { sayParts } from './parts'
 
 const list = (words: readonly string[]): string => words.join(', ').toLowerCase()
 
@@ -13,6 +18,7 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
   const teeth = (k: number) => teethOf[k] ?? k
   switch (e.kind) {
     case 'arrived': return 'Taken in'
+    case 'parts': return `Drivetrain put right: ${sayParts(e.parts)}`
     case 'placed': return e.where === 'stand' ? `On stand ${e.stand}` : e.where === 'rack' ? 'On the rail' : e.where === 'door' ? 'By the door' : 'Collected'
     case 'shift': return `To the ${teeth(e.to)}: ${e.heard}`
     case 'pass': return e.exceptions.length ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}` : 'Whole pass, clean'
@@ -28,6 +34,13 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'said': return `Customer says: ${REAR_COMPLAINTS.find(c => c.id === e.complaint)?.says ?? e.complaint}`
     case 'sensed': return `Sense check: ${e.exceptions.length ? list(SENSE_CHECK.filter(i => e.exceptions.includes(i.id)).map(i => i.otherwise)) : 'all fine'}${e.chainWearPercent === null ? '' : `, chain ${e.chainWearPercent} %`}`
     case 'housing': return `Housing, ${e.place}: ${e.lengthMm} mm of ${e.of}, ${e.ends} ends`
+    case 'frontParts': return `Front: ${e.parts.rings.join('/')}, chain line ${e.parts.chainLineMm} mm, ${e.parts.cage} cage`
+    case 'frontShift': return `Front, ring ${e.from + 1} to ${e.to + 1}: ${list([FRONT_SEEN_WORDS[e.seen]])}`
+    case 'frontTurn': return `Front ${e.screw === 'barrel' ? 'barrel' : e.screw} ${sayNet(e.screw, e.sixteenths)}`
+    case 'frontGap': return `Front, ${e.plate} gap ${e.gapMm.toFixed(1)} mm`
+    case 'frontStep': return `Front: ${list([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
+    case 'run': return `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
+    case 'cabled': return `${RUN_WORDS[e.run]}: ${list([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`
     case 'inner': return `Inner ${e.lengthMm} mm`
     case 'gap': return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
     case 'proved': return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`

@@ -4,12 +4,14 @@ import { CAUSES } from '../advice/contract'
 import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
+import { RUN_WORDS } from '../cable/housing'
+import { FRONT_SEEN_WORDS } from '../front/moves'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { gapNow, learntGapPerTurn } from '../rear/gap'
 import { GET_HOME, SETTLE, settleForecast, TELL_RIDER } from '../rear/settle'
 import { sayNet, SCREW_WORDS } from './net'
-import { RearParts, sayParts } from './parts'
+import { RearParts, sayNumbers, sayParts } from './parts'
 import { sayEvent } from './say'
 import { barrelLeft, staysBecause, workOf, type JobState } from './reduce'
 
@@ -29,6 +31,8 @@ export const Sheet = z.object({
   how: z.enum(['proven', 'unridable']),
   parts: RearParts,
   drivetrain: z.string(),
+  /** Pull, ratio and pitch, each as measured or assumed. Sheets from before it was kept have none. */
+  numbers: z.array(Fact).default([]),
   found: z.array(Fact),
   done: z.array(Fact),
   left: z.array(Fact),
@@ -63,6 +67,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     how,
     parts: state.parts,
     drivetrain: sayParts(state.parts),
+    numbers: sayNumbers(state.parts),
     found: foundIn(state, first),
     done: doneIn(state),
     left: [
@@ -139,15 +144,25 @@ function doneIn(state: JobState): SheetFact[] {
       out.push({ what: SCREW_WORDS[screw], figure: `${sayNet(screw, state.netSixteenths[screw])}, net${state.restarted.has(screw) ? ' since it was renewed' : ''}` })
   for (const { event } of state.inForce) {
     if (event.kind === 'reclamp') out.push({ what: 'Clamped again', figure: `barrel ${sayTurns(fromSixteenths(event.barrelSixteenthsOut))} out` })
-    if (event.kind === 'replace') out.push({ what: PART_WORDS[event.part], figure: '' })
     if (event.kind === 'bend') out.push({ what: 'Hanger levered', figure: `${event.tipMm.toFixed(1)} mm at ${event.hour} o’clock` })
   }
-  const { housing, inner, cut, beddedShifts, proved, torqued } = state.noted
+  const { housing, inner, cut, beddedShifts, proved, torqued, renewed } = state.noted
+  for (const part of renewed) out.push({ what: PART_WORDS[part], figure: '' })
   for (const h of housing) out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm of ${h.of}, ${h.ends}` })
+  const { front } = state.noted
+  for (const screw of ['barrel', 'H', 'L'] as const) if (front.net[screw] !== 0) out.push({ what: `Front ${screw === 'barrel' ? 'barrel' : `${screw} screw`}`, figure: `${sayNet(screw, front.net[screw])}, net` })
+  if (front.gaps.measured.inner) out.push({ what: 'Front inner gap', figure: `${front.gaps.innerMm.toFixed(1)} mm` })
+  if (front.gaps.measured.outer) out.push({ what: 'Front outer gap', figure: `${front.gaps.outerMm.toFixed(1)} mm` })
+  const lastFront = front.shifts.at(-1)
+  if (lastFront && front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
+  for (const run of state.noted.runs) {
+    const done = state.noted.cabled[run.run] ?? []
+    out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })
+  }
   if (inner) out.push({ what: 'Inner', figure: `${inner.lengthMm} mm` })
   if (cut) out.push({ what: 'Cut and capped', figure: `${cut.tailMm} mm left` })
   if (beddedShifts) out.push({ what: 'Bedded', figure: `${beddedShifts} shifts` })
-  for (const p of proved) out.push({ what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks', figure: p.exceptions.length ? `not clean ${p.exceptions.map(k => state.parts!.cassette.teeth[k]).join(', ')}` : 'clean' })
+  for (const p of proved) out.push({ what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks', figure: p.exceptions.length ? `not clean ${p.exceptions.map(k => state.parts!.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}` : 'clean' })
   if (torqued) out.push({ what: 'Torques', figure: torqued.exceptions.length ? `to sheet but ${torqued.exceptions.length}` : 'all to sheet' })
   return out
 }

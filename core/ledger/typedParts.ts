@@ -1,6 +1,9 @@
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH, fittedRatio, type DrivetrainStandard } from '../standards/drivetrains'
-import { matchDrivetrain, matchVerdict, type Match } from '../standards/match'
-import { RearParts, setupOf } from './parts'
+import { typedNumber, typedNumbers } from '../quantity/typed'
+import { meanOf } from '../standards/entry'
+import { fitOf, sayFit, type Fit } from '../standards/fit'
+import { inForceFigure, type EntryInForce } from '../standards/shopValues'
+import { KNOWN_BY, RearParts, setupOf, type KnownBy } from './parts'
 
 /** A drivetrain as a person types it: figures as text, a list where they are uneven. */
 export type TypedParts = {
@@ -17,7 +20,16 @@ export type TypedParts = {
   /** Which way the derailleur's spring pulls, and whether the lever has clicks. */
   spring: 'high' | 'low'
   lever: 'clicks' | 'friction'
+  /** Ratio the sums go by where it is known better than the listed one; empty: as listed. */
+  ratio: string
+  /** How each part's numbers are known; empty: by its standard, else typed. */
+  shifterKnown: KnownBy | ''
+  derailleurKnown: KnownBy | ''
+  cassetteKnown: KnownBy | ''
 }
+
+/** Lines that do not say how their part is known. */
+const UNSAID = { ratio: '', shifterKnown: '', derailleurKnown: '', cassetteKnown: '' } as const
 
 /** Parts of a stock trio, the barrel not counted. @throws RangeError for an id that is not in the table */
 export function stockParts(id: string, barrelTurnsOut = 3): RearParts {
@@ -36,7 +48,25 @@ export function typedFromStandard(s: DrivetrainStandard): TypedParts {
     shifterStandard: s.id, speeds: String(s.speeds), pullMm: String(s.pullMm),
     derailleurStandard: s.id, pullRatio: String(s.listedRatio),
     cassetteStandard: s.id, teeth: USUAL_TEETH[s.speeds].join(' '), pitchMm: String(s.pitchMm),
-    turnsOut: '', rangeTurns: '6', spring: 'high', lever: 'clicks',
+    turnsOut: '', rangeTurns: '6', spring: 'high', lever: 'clicks', ...UNSAID,
+  }
+}
+
+/** The lines one part of a shop's catalogue fills in: what was measured here beats the table, and is said. */
+export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
+  const figure = (key: string) => inForceFigure(entry, key)
+  const shop = (key: string): KnownBy => (figure(key)?.provenance === 'shop' ? 'shop' : 'table')
+  const text = (key: string) => { const value = figure(key)!.value; return typeof value === 'number' ? String(value) : value.join(' ') }
+  switch (entry.kind) {
+    case 'shifter': return { shifterStandard: entry.id, shifterKnown: shop('pullMm'), speeds: text('speeds'), pullMm: text('pullMm') }
+    case 'derailleur': {
+      const ratio = figure('ratio')!
+      // the table's own fitted ratio follows from the standard and need not be said
+      const better = ratio.table === null || ratio.value !== ratio.table.value
+      return { derailleurStandard: entry.id, derailleurKnown: shop('ratio'), pullRatio: figure('listedRatio') ? text('listedRatio') : String(meanOf(ratio.value)), ratio: better ? text('ratio') : '' }
+    }
+    case 'cassette': return { cassetteStandard: entry.id, cassetteKnown: shop('pitchMm'), pitchMm: text('pitchMm'), teeth: (USUAL_TEETH[meanOf(figure('speeds')!.value)] ?? []).join(' ') }
+    default: return {}
   }
 }
 
@@ -49,11 +79,10 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
     cassetteStandard: parts.cassette.standard ?? '', teeth: parts.cassette.teeth.join(' '), pitchMm: even(parts.cassette.pitchMm),
     turnsOut: turnsOut === null ? '' : String(turnsOut), rangeTurns: String(parts.barrel.rangeTurns),
     spring: parts.derailleur.spring ?? 'high', lever: parts.shifter.friction ? 'friction' : 'clicks',
+    ratio: parts.derailleur.ratio === undefined ? '' : even([parts.derailleur.ratio].flat()),
+    shifterKnown: parts.shifter.known ?? '', derailleurKnown: parts.derailleur.known ?? '', cassetteKnown: parts.cassette.known ?? '',
   }
 }
-
-const numbers = (text: string): number[] => text.trim().split(/[\s;/]+|,\s+/).filter(Boolean).map(t => Number(t.replace(',', '.')))
-const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')))
 
 export type ReadParts = { is: 'parts'; parts: RearParts } | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }
 
@@ -63,12 +92,12 @@ const BARREL_THREAD_MM = 0.8
 /** Reads what was typed; each wrong line with what to do about it. */
 export function readTypedParts(typed: TypedParts): ReadParts {
   const fields: Partial<Record<keyof TypedParts, string>> = {}
-  const speeds = number(typed.speeds)
+  const speeds = typedNumber(typed.speeds)
   if (!Number.isInteger(speeds) || speeds < 2 || speeds > 14) fields.speeds = 'Speeds: a whole number from 2 to 14'
-  const teeth = numbers(typed.teeth)
+  const teeth = typedNumbers(typed.teeth)
   if (teeth.length < 2 || teeth.some(t => !Number.isFinite(t))) fields.teeth = 'Teeth: type each sprocket, smallest first, with spaces between'
   const spread = (text: string, count: number, field: keyof TypedParts, what: string): number[] => {
-    const list = numbers(text)
+    const list = typedNumbers(text)
     if (!list.length || list.some(v => !Number.isFinite(v))) fields[field] = `${what}: type a number in mm`
     else if (list.length === 1) return new Array<number>(Math.max(0, count)).fill(list[0])
     else if (list.length !== count) fields[field] = `${what}: type one number, or ${count} of them`
@@ -76,18 +105,21 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   }
   const pullMm = spread(typed.pullMm, fields.speeds ? 1 : speeds - 1, 'pullMm', 'Pull per click')
   const pitchMm = spread(typed.pitchMm, fields.teeth ? 1 : teeth.length - 1, 'pitchMm', 'Sprocket pitch')
-  const pullRatio = number(typed.pullRatio)
+  const pullRatio = typedNumber(typed.pullRatio)
   if (!Number.isFinite(pullRatio)) fields.pullRatio = 'Pull ratio: type a number, such as 1.7'
-  const rangeTurns = number(typed.rangeTurns)
+  const rangeTurns = typedNumber(typed.rangeTurns)
   if (!Number.isFinite(rangeTurns)) fields.rangeTurns = 'Barrel travel: type its turns, such as 6'
   const counted = typed.turnsOut.trim() !== ''
-  const turnsOut = counted ? number(typed.turnsOut) : rangeTurns / 2
+  const turnsOut = counted ? typedNumber(typed.turnsOut) : rangeTurns / 2
   if (counted && !Number.isFinite(turnsOut)) fields.turnsOut = 'Barrel out: type the turns, or leave it empty'
+  const ratios = typedNumbers(typed.ratio)
+  if (ratios.some(r => !Number.isFinite(r))) fields.pullRatio = 'Pull ratio: type a number, such as 1.7'
   if (Object.keys(fields).length) return { is: 'wrong', fields }
+  const known = (how: string) => (KNOWN_BY.some(k => k === how) ? { known: how } : {})
   const read = RearParts.safeParse({
-    shifter: { standard: typed.shifterStandard || null, pullMm, ...(typed.lever === 'friction' ? { friction: true } : {}) },
-    derailleur: { standard: typed.derailleurStandard || null, pullRatio, ...(typed.spring === 'low' ? { spring: 'low' } : {}) },
-    cassette: { standard: typed.cassetteStandard || null, teeth, pitchMm },
+    shifter: { standard: typed.shifterStandard || null, ...known(typed.shifterKnown), pullMm, ...(typed.lever === 'friction' ? { friction: true } : {}) },
+    derailleur: { standard: typed.derailleurStandard || null, ...known(typed.derailleurKnown), pullRatio, ...(ratios.length ? { ratio: ratios.length === 1 ? ratios[0] : ratios } : {}), ...(typed.spring === 'low' ? { spring: 'low' } : {}) },
+    cassette: { standard: typed.cassetteStandard || null, ...known(typed.cassetteKnown), teeth, pitchMm },
     barrel: { threadMm: BARREL_THREAD_MM, turnsOut: Math.round(turnsOut * 16) / 16, rangeTurns, assumed: !counted },
   })
   if (read.success) return { is: 'parts', parts: read.data }
@@ -96,30 +128,36 @@ export function readTypedParts(typed: TypedParts): ReadParts {
 }
 
 const FIELD_OF: Record<string, keyof TypedParts> = {
-  'shifter.pullMm': 'pullMm', 'derailleur.pullRatio': 'pullRatio', 'cassette.teeth': 'teeth', 'cassette.pitchMm': 'pitchMm', 'barrel.turnsOut': 'turnsOut', 'barrel.rangeTurns': 'rangeTurns',
+  'shifter.pullMm': 'pullMm', 'derailleur.pullRatio': 'pullRatio', 'derailleur.ratio': 'pullRatio', 'cassette.teeth': 'teeth', 'cassette.pitchMm': 'pitchMm', 'barrel.turnsOut': 'turnsOut', 'barrel.rangeTurns': 'rangeTurns',
 }
 
-
-/** The ratio sums go by: a listed one is rounded, so a part of the table counts with the ratio that makes its own trio meet. */
+/**
+ * The ratio sums go by: a measured one as it is, its mean along the travel where it is uneven. A listed one is rounded,
+ * so a part of the table counts with the ratio that makes its own trio meet.
+ */
 export function ratioForSums(parts: RearParts): number {
-  const standard = parts.derailleur.standard ? standardById(parts.derailleur.standard) : undefined
-  return standard && standard.listedRatio === parts.derailleur.pullRatio ? fittedRatio(standard) : parts.derailleur.pullRatio
+  const { ratio, standard: id, pullRatio } = parts.derailleur
+  if (typeof ratio === 'number') return ratio
+  if (ratio !== undefined) return setupOf(parts).pullRatio
+  const standard = id ? standardById(id) : undefined
+  return standard && standard.listedRatio === pullRatio ? fittedRatio(standard) : pullRatio
 }
 
-export type PartsMatch = Match & { verdict: 'works' | 'care' | 'will-not-index'; words: string; ratio: number }
+/** Is the ratio of the sums only a listed figure, so rounded? */
+export const ratioIsRounded = (parts: RearParts): boolean => parts.derailleur.ratio === undefined && ratioForSums(parts) === parts.derailleur.pullRatio
+
+export type PartsMatch = Fit & { words: string }
 
 /** Whether the three parts go together, in millimetres gear by gear and in words. */
 export function matchOfParts(parts: RearParts): PartsMatch {
   const { pullMm, pitchMm, teeth } = setupOf(parts)
-  const ratio = ratioForSums(parts)
-  const match = matchDrivetrain({ pullMm, pullRatio: ratio, pitchMm })
-  const verdict = matchVerdict(match, pitchMm)
-  const worst = match.errorMm.reduce((a, e, i) => (Math.abs(e) > Math.abs(match.errorMm[a]) + 1e-9 ? i : a), 0)
-  const off = `${match.worstMm.toFixed(2)} mm off at the ${teeth[worst]} after the best offset`
-  const words = verdict === 'works'
-    ? `They go together: at most ${match.worstMm.toFixed(2)} mm off.`
-    : verdict === 'care'
-      ? `Works with care in the end gears: ${off}.`
-      : `Will not index: ${off}. It needs a pull ratio of ${match.ratioNeeded.toFixed(2)}, this is ${ratio.toFixed(2)}.`
-  return { ...match, verdict, words, ratio }
+  const fit = fitOf({ pullMm, ratio: ratioForSums(parts), pitchMm }, parts.barrel.threadMm)
+  return { ...fit, words: sayFit(fit, k => String(teeth[k])) }
+}
+
+/** Lines with what was measured over them; the teeth stay those of the bike while their number is the same. */
+export function withMeasured(was: TypedParts, measured: Partial<TypedParts>): TypedParts {
+  const now = { ...was, ...measured }
+  const teeth = typedNumbers(was.teeth)
+  return teeth.length > 1 && typedNumbers(now.teeth).length === teeth.length ? { ...now, teeth: was.teeth } : now
 }

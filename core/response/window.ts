@@ -28,12 +28,12 @@ export const arrivalsAt = (g: Geometry, sprocket: number): readonly boolean[] =>
 
 /**
  * The span of cable offset, mm, in which every gear is clean from both sides; `from` above `to` means there is none,
- * by so much. With `stopsSet` both stops are taken as well set (model, section 3).
+ * by so much. With `stopsSet` both stops are taken as well set (model, section 3). `first` and `end` leave gears out.
  */
-export function cableWindowMm(g: Geometry, bike: Bike, hearing: Hearing, stopsSet: boolean): { from: number; to: number } {
+export function cableWindowMm(g: Geometry, bike: Bike, hearing: Hearing, stopsSet: boolean, first = 0, end = g.n): { from: number; to: number } {
   let from = -Infinity
   let to = Infinity
-  for (let k = 0; k < g.n; k++) {
+  for (let k = first; k < end; k++) {
     const clean = cleanErrors(g, k, hearing)
     const least = g.placeMm[k] + g.pitchMm[k] * clean.from
     const most = g.placeMm[k] + g.pitchMm[k] * clean.to

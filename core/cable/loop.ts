@@ -1,0 +1,190 @@
+import { radians } from '../quantity/angle'
+import { finite, positive } from '../quantity/check'
+
+/**
+ * The loop from bar to frame, seen in a frame of its own: x forward, y to the left, z up, mm; the steering axis goes
+ * through the origin.
+ */
+export type Vec = readonly [number, number, number]
+export type LoopGeometry = {
+  /** Where housing leaves the lever or bar, and which way it points, bars straight. */
+  barAt: Vec
+  barWay: Vec
+  /** Where it enters the frame's stop, and which way it points there. */
+  stopAt: Vec
+  stopWay: Vec
+  /** Angle of the steering axis from the ground, degrees; its top leans back. */
+  headDeg: number
+  /** How far the bars turn each way, degrees. */
+  lockDeg: number
+  /** Least radius of a bend, mm. */
+  leastRadiusMm: number
+}
+export type LoopAt = { points: Vec[]; lengthMm: number; minRadiusMm: number; tightestAt: number }
+
+const add = (a: Vec, b: Vec): Vec => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
+const sub = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+const times = (a: Vec, k: number): Vec => [a[0] * k, a[1] * k, a[2] * k]
+const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+const norm = (a: Vec): number => Math.hypot(...a)
+const unit = (a: Vec): Vec => times(a, 1 / norm(a))
+
+/** Turns a vector about an axis through the origin (Rodrigues' formula, `std`). */
+export function turnAbout(v: Vec, axis: Vec, deg: number): Vec {
+  const k = unit(axis)
+  const [c, s] = [Math.cos(radians(deg)), Math.sin(radians(deg))]
+  return add(add(times(v, c), times(cross(k, v), s)), times(k, dot(k, v) * (1 - c)))
+}
+
+/** The steering axis, upward: leaning back from the vertical by 90° less the head angle. */
+export const steeringAxis = (headDeg: number): Vec => [-Math.cos(radians(headDeg)), 0, Math.sin(radians(headDeg))]
+
+/** Segments of a loop, coarse to fine: low bends settle on the coarse ones. */
+const SEGMENTS = [8, 16, 32] as const
+const SWEEPS = [120, 80, 50] as const
+
+/**
+ * The shape housing of a given length takes between two ends held in their directions: the curve of least bending. A
+ * chain of equal links whose bending energy is relaxed node by node, its ends and end directions fixed.
+ * @returns null when the housing is too short to reach
+ */
+export function restingLoop(fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, lengthMm: number): LoopAt | null {
+  if (norm(sub(toAt, fromAt)) > lengthMm - LEAST_PLAY_MM) return null
+  let points = roughLoop(fromAt, fromWay, toAt, toWay, lengthMm, SEGMENTS[0])
+  SEGMENTS.forEach((n, level) => {
+    if (level > 0) points = refined(points)
+    points = relaxed(points, n, fromAt, unit(fromWay), toAt, unit(toWay), lengthMm / n, SWEEPS[level])
+  })
+  return measured(points)
+}
+/** What a loop needs beyond the straight line to have a shape at all, mm. */
+const LEAST_PLAY_MM = 2
+
+/** A cubic with equal handles of about the right length, to start from. */
+function roughLoop(fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, lengthMm: number, n: number): Vec[] {
+  const shape = (handle: number): Vec[] => {
+    const p1 = add(fromAt, times(unit(fromWay), handle))
+    const p2 = sub(toAt, times(unit(toWay), handle))
+    return Array.from({ length: n + 1 }, (_, i) => {
+      const t = i / n
+      const u = 1 - t
+      return add(add(times(fromAt, u ** 3), times(p1, 3 * u * u * t)), add(times(p2, 3 * u * t * t), times(toAt, t ** 3)))
+    })
+  }
+  let low = 0
+  let high = lengthMm
+  for (let i = 0; i < 24; i++) {
+    const middle = (low + high) / 2
+    if (lengthOf(shape(middle)) < lengthMm) low = middle
+    else high = middle
+  }
+  return shape(low)
+}
+
+const lengthOf = (points: readonly Vec[]): number => points.reduce((s, p, i) => (i ? s + norm(sub(p, points[i - 1])) : 0), 0)
+/** Twice the nodes, the new ones halfway. */
+const refined = (points: readonly Vec[]): Vec[] => points.flatMap((p, i) => (i === 0 ? [p] : [times(add(points[i - 1], p), 0.5), p]))
+
+/**
+ * Relaxes a chain: its ends fixed, its direction at each end held by a ghost node beyond it, mirrored so that the middle
+ * of the three has the wanted direction.
+ */
+function relaxed(start: readonly Vec[], n: number, fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, link: number, sweeps: number): Vec[] {
+  const p = [...start]
+  p[0] = fromAt
+  p[n] = toAt
+  const at = (i: number): Vec => (i < 0 ? sub(p[1], times(fromWay, 2 * link)) : i > n ? add(p[n - 1], times(toWay, 2 * link)) : p[i])
+  for (let sweep = 0; sweep < sweeps; sweep++) {
+    // each node to where its own bending and its neighbours' is least: the minimum of Σ|p(i−1) − 2p(i) + p(i+1)|²
+    for (let k = 1; k < n; k++) {
+      const i = sweep % 2 ? n - k : k
+      p[i] = times(sub(times(add(at(i - 1), at(i + 1)), 4), add(at(i - 2), at(i + 2))), 1 / 6)
+    }
+    // then the links back to their length, from both ends in turn
+    for (let pass = 0; pass < LINK_PASSES; pass++)
+      for (let k = 0; k < n; k++) {
+        const i = pass % 2 ? n - 1 - k : k
+        const between = sub(p[i + 1], p[i])
+        const off = (norm(between) - link) / (norm(between) || 1)
+        if (i > 0 && i + 1 < n) {
+          p[i] = add(p[i], times(between, off / 2))
+          p[i + 1] = sub(p[i + 1], times(between, off / 2))
+        } else if (i > 0) p[i] = add(p[i], times(between, off))
+        else p[i + 1] = sub(p[i + 1], times(between, off))
+      }
+  }
+  return p
+}
+const LINK_PASSES = 8
+
+/** Length, and the tightest bend as the circle through three nodes. */
+function measured(points: Vec[]): LoopAt {
+  let minRadiusMm = Infinity
+  let tightestAt = 0
+  for (let i = 1; i < points.length - 1; i++) {
+    const [a, b, c] = [sub(points[i], points[i - 1]), sub(points[i + 1], points[i]), sub(points[i + 1], points[i - 1])]
+    const area = norm(cross(a, b))
+    const radius = area < 1e-9 ? Infinity : (norm(a) * norm(b) * norm(c)) / (2 * area)
+    if (radius < minRadiusMm) { minRadiusMm = radius; tightestAt = i / (points.length - 1) }
+  }
+  return { points, lengthMm: lengthOf(points), minRadiusMm, tightestAt }
+}
+
+/** The loop of a given length with the bars turned by so many degrees, + to the left; null when the housing is too short to reach. */
+export function loopAt(g: LoopGeometry, lengthMm: number, turnDeg: number): LoopAt | null {
+  const axis = steeringAxis(g.headDeg)
+  return restingLoop(turnAbout(g.barAt, axis, turnDeg), turnAbout(g.barWay, axis, turnDeg), g.stopAt, g.stopWay, lengthMm)
+}
+
+/** Straight, full left, full right. */
+export const STEERED = ['straight', 'left', 'right'] as const
+export type Steered = (typeof STEERED)[number]
+export const turnOf = (g: LoopGeometry, s: Steered): number => (s === 'straight' ? 0 : s === 'left' ? g.lockDeg : -g.lockDeg)
+
+/** What a length does at both locks: the slack left over the straight line, and the tightest bend. */
+export type LoopJudged = { steered: Steered; reaches: boolean; slackMm: number; minRadiusMm: number; bendsWell: boolean }[]
+
+/** A pull at full lock begins when less than this is left over the shortest way, mm. `model` */
+export const LEAST_SLACK_MM = 15
+
+export function judgeLoop(g: LoopGeometry, lengthMm: number): LoopJudged {
+  return STEERED.map(steered => {
+    const turn = turnOf(g, steered)
+    const at = turnAbout(g.barAt, steeringAxis(g.headDeg), turn)
+    const slackMm = lengthMm - norm(sub(g.stopAt, at))
+    const loop = loopAt(g, lengthMm, turn)
+    return { steered, reaches: loop !== null && slackMm >= LEAST_SLACK_MM, slackMm, minRadiusMm: loop?.minRadiusMm ?? 0, bendsWell: loop !== null && loop.minRadiusMm >= g.leastRadiusMm }
+  })
+}
+
+/** Searched in steps, up to a longest loop and so much beyond the shortest that reaches: longer ones only catch. */
+const LENGTHS = { stepMm: 5, most: 900, beyond: 250 } as const
+
+/**
+ * The shortest length, in steps of 5 mm, that reaches at both locks and bends nowhere tighter than it may.
+ * @throws RangeError naming what makes no sense, or when no such loop exists, with what stands in the way
+ */
+export function loopLengthMm(g: LoopGeometry): number {
+  checkLoop(g)
+  let why = 'no length reaches both locks'
+  const shortest = Math.max(...STEERED.map(s => norm(sub(g.stopAt, turnAbout(g.barAt, steeringAxis(g.headDeg), turnOf(g, s))))))
+  const most = Math.min(LENGTHS.most, shortest + LENGTHS.beyond)
+  for (let lengthMm = LENGTHS.stepMm * Math.ceil((shortest + LEAST_SLACK_MM) / LENGTHS.stepMm); lengthMm <= most; lengthMm += LENGTHS.stepMm) {
+    const judged = judgeLoop(g, lengthMm)
+    if (judged.every(j => j.reaches && j.bendsWell)) return lengthMm
+    const tight = judged.filter(j => j.reaches && !j.bendsWell)
+    if (judged.every(j => j.reaches)) why = `it bends to ${Math.floor(Math.max(...tight.map(j => j.minRadiusMm)))} mm at ${tight.map(j => (j.steered === 'straight' ? 'straight ahead' : `full ${j.steered}`)).join(' and ')}, and may to ${g.leastRadiusMm}`
+  }
+  throw new RangeError(`no such loop exists up to ${Math.round(Math.max(most, 0))} mm: ${why}. Move the stop, the bar's exit or its direction`)
+}
+
+/** @throws RangeError naming the argument */
+export function checkLoop(g: LoopGeometry): void {
+  for (const name of ['barAt', 'barWay', 'stopAt', 'stopWay'] as const) g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
+  for (const name of ['barWay', 'stopWay'] as const) if (norm(g[name]) < 1e-9) throw new RangeError(`${name} has no direction`)
+  positive('headDeg', g.headDeg)
+  if (g.headDeg < 45 || g.headDeg > 90) throw new RangeError(`headDeg must be from 45 to 90, it is ${g.headDeg}`)
+  if (!(g.lockDeg >= 0 && g.lockDeg <= 180)) throw new RangeError(`lockDeg must be from 0 to 180, it is ${g.lockDeg}`)
+  positive('leastRadiusMm', g.leastRadiusMm)
+}

@@ -1,0 +1,37 @@
+import { notNegative, positive } from '../quantity/check'
+
+/** Elastic modulus of a strand, N/mm². `memory`: about 130 GPa, less than solid steel. */
+export const STRAND_MODULUS = 130_000
+/** Steel in a strand, mm²: 1.1 mm shift wire; 1.5 to 1.6 mm brake wire. `memory` */
+export const STRAND_AREA_MM2 = { shift: 0.71, brake: 1.32 } as const
+export type Wire = keyof typeof STRAND_AREA_MM2
+/** Housing and stops give about as much again as the wire: compliance times so much. `memory` */
+export const HOUSING_SHARE = 2
+
+/**
+ * Stiffness of a wire, N/mm: k = E·A/L. `std` (Hooke).
+ * @throws RangeError when the length is not positive
+ * @example wireStiffness(1000, 'shift') // 92.3
+ */
+export function wireStiffness(lengthMm: number, wire: Wire): number {
+  positive('lengthMm', lengthMm)
+  return (STRAND_MODULUS * STRAND_AREA_MM2[wire]) / lengthMm
+}
+
+/** How far a wire gives under a pull, mm, by itself. @throws RangeError naming the argument */
+export function wireGivesMm(lengthMm: number, wire: Wire, pullN: number): number {
+  notNegative('pullN', pullN)
+  return pullN / wireStiffness(lengthMm, wire)
+}
+
+/** Wire, housing and stops in series, N/mm. */
+export const runStiffness = (lengthMm: number, wire: Wire): number => wireStiffness(lengthMm, wire) / HOUSING_SHARE
+
+/** What the lever loses in a run under a pull, mm of cable. */
+export const runGivesMm = (lengthMm: number, wire: Wire, pullN: number): number => pullN / runStiffness(lengthMm, wire)
+
+/** A firm pull at the lever, N: what a run is asked to give under. `memory` */
+export const FIRM_PULL_N = { shift: 40, brake: 300 } as const
+
+/** A derailleur's spring on its cable, N. `model` */
+export const SPRING_PULL_N = 20

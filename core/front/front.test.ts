@@ -1,0 +1,131 @@
+import { Matrix } from 'ml-matrix'
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
+import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove } from './moves'
+import { FRONT_STEPS } from './orders'
+import { FrontParts, USUAL_FRONT } from './parts'
+import { frontAfter, nextFrontMove, noFront, type FrontEvent, type FrontShift } from './state'
+import { cageClicks, capacityTrouble, END_GAP_MM, rubMap } from './rub'
+
+const pitch = new Array<number>(9).fill(3.95)
+const gaps = { innerMm: END_GAP_MM, outerMm: END_GAP_MM }
+
+describe('chain lines', () => {
+  test('rings and sprockets stand about their chain lines, smallest ring inboard, smallest sprocket outboard', () => {
+    const rings = ringLines(USUAL_FRONT.triple)
+    expect(rings).toEqual([39.5, 47.5, 55.5])
+    const sprockets = sprocketLines(43.5, pitch)
+    expect(sprockets).toHaveLength(10)
+    expect((sprockets[0] + sprockets[9]) / 2).toBeCloseTo(43.5, 9)
+    expect(sprockets[0] - sprockets[9]).toBeCloseTo(9 * 3.95, 9)
+  })
+  // Outside judge: the angle between two vectors by a general matrix library
+  test('chain angle and place at the cage agree with vectors', () => {
+    fc.assert(fc.property(fc.double({ min: 35, max: 60, noNaN: true }), fc.double({ min: 20, max: 70, noNaN: true }), fc.double({ min: 380, max: 470, noNaN: true }), (ring, sprocket, stay) => {
+      const chain = Matrix.columnVector([stay, sprocket - ring])
+      const straight = Matrix.columnVector([1, 0])
+      const cos = chain.dot(straight) / chain.norm()
+      expect(Math.abs(chainAngleDeg(ring, sprocket, stay))).toBeCloseTo((Math.acos(Math.min(1, cos)) * 180) / Math.PI, 5)
+      const at = Matrix.add(Matrix.columnVector([0, ring]), Matrix.mul(chain, 70 / stay))
+      expect(chainAtCageMm({ ...USUAL_FRONT.double, chainstayMm: stay }, ring, sprocket)).toBeCloseTo(at.get(1, 0), 9)
+    }), { numRuns: 60, seed: 3 })
+  })
+  test.each([[0], [-400], [NaN]])('a chainstay of %f mm is refused', mm => { expect(() => chainAngleDeg(40, 45, mm)).toThrow(/chainstayMm/) })
+})
+
+describe('the rub map', () => {
+  test('end pairs have the gaps they were set to, on the plate they were set by', () => {
+    const map = rubMap(USUAL_FRONT.double, pitch, 5.9, gaps)
+    expect(map[0][9].innerMm).toBeCloseTo(1, 9)
+    expect(map[1][0].outerMm).toBeCloseTo(1, 9)
+    expect(map).toHaveLength(2)
+    expect(map[0]).toHaveLength(10)
+  })
+  test('what was clear is at most what the cage leaves over the chain', () => {
+    for (const row of rubMap(USUAL_FRONT.double, pitch, 5.9, gaps)) for (const p of row) expect(p.innerMm + p.outerMm).toBeCloseTo(12 - 5.9, 9)
+  })
+  test('crossed pairs are nearest to a plate: small ring with the smallest sprocket outward, big with the largest inward', () => {
+    const map = rubMap({ ...USUAL_FRONT.double, trimMm: 0 }, pitch, 5.9, gaps)
+    expect(map[0][0].outerMm).toBeLessThan(map[0][9].outerMm)
+    expect(map[1][9].innerMm).toBeLessThan(map[1][0].innerMm)
+    expect(Math.max(...map[0].map(p => p.angleDeg))).toBe(map[0][0].angleDeg)
+  })
+  test('a trim clears what rubs without it, and is named; a rotating cage has none', () => {
+    const narrow: FrontParts = { ...USUAL_FRONT.double, cageWidthMm: 10 }
+    const without = rubMap({ ...narrow, trimMm: 0 }, pitch, 5.9, gaps)
+    const withTrim = rubMap({ ...narrow, trimMm: 1.5 }, pitch, 5.9, gaps)
+    expect(without[0][0].rubs).toBe('outer')
+    expect(withTrim[0][0].clearMm).toBeGreaterThan(without[0][0].clearMm)
+    expect(withTrim[0][0].click).toBe('small, trimmed')
+    expect(cageClicks({ ...narrow, cage: 'rotating', trimMm: 1.5 }, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'big'])
+    expect(cageClicks(USUAL_FRONT.triple, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'middle', 'big'])
+  })
+  test('capacity is said in teeth', () => {
+    expect(capacityTrouble(USUAL_FRONT.double)).toBeNull()
+    expect(capacityTrouble({ ...USUAL_FRONT.double, capacityTeeth: 14 })).toContain('differ by 16 teeth')
+  })
+})
+
+describe('moves of the written order (common practice, no source)', () => {
+  test.each([
+    ['no-climb', 0, 'barrel', 'out'], ['no-climb', 2, 'H', 'out'], ['no-drop', 0, 'barrel', 'in'], ['no-drop', 2, 'L', 'out'], ['falls-inboard', 0, 'L', 'in'], ['falls-outboard', 0, 'H', 'in'], ['rubs-outer', 0, 'barrel', 'in'],
+  ] as const)('%s, answered %i times: %s %s', (seen, answered, screw, way) => { expect(frontMove(seen, answered)).toMatchObject({ screw, way }) })
+  test('a list used up sends elsewhere, and clean asks for nothing', () => {
+    for (const seen of FRONT_SEEN) {
+      if (seen === 'clean') { expect(frontMove(seen, 0)).toBeNull(); continue }
+      expect(frontMove(seen, FRONT_MOVES[seen].length)).toBeNull()
+      expect(FRONT_ELSEWHERE[seen].length).toBeGreaterThan(20)
+      for (const m of FRONT_MOVES[seen]) expect(FRONT_TURN_DOES[m.screw][m.way]).toBeTruthy()
+    }
+  })
+  test('winding in takes travel away: H in inboard, L in outboard; barrel out is tighter and outboard', () => {
+    expect(FRONT_TURN_DOES.H.in).toContain('inboard')
+    expect(FRONT_TURN_DOES.L.in).toContain('outboard')
+    expect(FRONT_TURN_DOES.barrel.out).toMatch(/tighter.*outboard/)
+  })
+  test('the orders: conventional tension before stops and all again; rotating clamps with the lever on the big ring', () => {
+    expect(FRONT_STEPS.conventional.map(s => s.id)).toEqual(['height', 'tension', 'L', 'H', 'again'])
+    expect(FRONT_STEPS.rotating.map(s => s.id)).toEqual(['height', 'marks', 'H', 'clamp', 'drop', 'pairs'])
+    expect(FRONT_STEPS.rotating.find(s => s.id === 'clamp')!.how).toContain('Lever clicked to the big ring')
+  })
+})
+
+test.each([
+  ['rings that cross', { rings: [50, 34] }, 'Rings cross'], ['one ring', { rings: [42], spacingMm: [] }, 'at least 2 rings'], ['a chainstay of 0', { chainstayMm: 0 }, 'Chainstay, mm: from 250'], ['spacings of another number', { spacingMm: [8, 8] }, '2 rings have 1 gaps'],
+])('refuses %s', (_, change, words) => {
+  const read = FrontParts.safeParse({ ...USUAL_FRONT.double, ...change })
+  expect(read.success).toBe(false)
+  expect(read.error?.issues.map(i => i.message).join()).toContain(words)
+})
+
+describe('the front after its entries', () => {
+  const after = (...events: FrontEvent[]) => events.reduce(frontAfter, noFront)
+  const seen = (what: FrontShift['seen']): FrontEvent => ({ kind: 'frontShift', from: 0, to: 1, seen: what })
+  test('the written moves follow each other until it is clean', () => {
+    expect(nextFrontMove(after(seen('no-climb')))).toMatchObject({ screw: 'barrel', way: 'out' })
+    const twice = after(seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'))
+    expect(nextFrontMove(twice)).toMatchObject({ screw: 'H', way: 'out' })
+    expect(twice.net).toEqual({ barrel: 16, H: 0, L: 0 })
+    const done = frontAfter(frontAfter(twice, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }), seen('no-climb'))
+    expect(nextFrontMove(done)).toBeNull() // the list is used up: look elsewhere
+    expect(done.open).toEqual({ seen: 'no-climb', answered: 3 })
+    expect(nextFrontMove(frontAfter(twice, seen('clean')))).toBeNull()
+  })
+  test('another fault starts its own list; a turn that was not the move does not count', () => {
+    expect(nextFrontMove(after(seen('no-climb'), { kind: 'frontTurn', screw: 'L', sixteenths: 2 }, seen('no-climb')))).toMatchObject({ screw: 'barrel' })
+    expect(nextFrontMove(after(seen('no-climb'), seen('falls-outboard')))).toMatchObject({ screw: 'H', way: 'in' })
+  })
+  test('an end gap away from its millimetre turns its stop by what is missing', () => {
+    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1.5 }))).toMatchObject({ screw: 'L', way: 'in', eighths: 4 })
+    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'outer', gapMm: 0.5 }))).toMatchObject({ screw: 'H', way: 'out', eighths: 4 })
+    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1 }))).toBeNull()
+    // once turned it is measured anew
+    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1.5 }, { kind: 'frontTurn', screw: 'L', sixteenths: 8 }))).toBeNull()
+  })
+  test('H turned asks for L again, and a look at the inner gap answers it', () => {
+    const turned = after({ kind: 'frontTurn', screw: 'H', sixteenths: 2 })
+    expect(turned.lookAgain).toBe(true)
+    expect(frontAfter(turned, { kind: 'frontGap', plate: 'inner', gapMm: 1 }).lookAgain).toBe(false)
+  })
+})

@@ -1,0 +1,61 @@
+import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
+import type { FrontParts } from './parts'
+
+/** About what is left between plate and chain in the end pairs when both stops stand right, mm. `practice` */
+export const END_GAP_MM = 1
+/** Nearer than this a plate may touch as the frame flexes, mm. `model` */
+export const NEAR_MM = 0.3
+
+/** A click of the lever: which ring it serves, and where the middle of the cage stands, mm from the middle plane. */
+export type CageClick = { ring: number; name: string; placeMm: number }
+
+/** The gaps as measured or judged: inner plate in small–largest, outer plate in big–smallest, mm. */
+export type EndGaps = { innerMm: number; outerMm: number }
+
+/**
+ * Where the cage stands on each click: the end clicks by their gaps, trims beside them, a middle ring midway of its own
+ * pairs. A rotating cage has no trim.
+ */
+export function cageClicks(p: FrontParts, pitchMm: readonly number[], chainWidthMm: number, gaps: EndGaps): CageClick[] {
+  const rings = ringLines(p)
+  const sprockets = sprocketLines(p.rearLineMm, pitchMm)
+  const last = rings.length - 1
+  const half = p.cageWidthMm / 2
+  const small = chainAtCageMm(p, rings[0], sprockets.at(-1)!) - chainWidthMm / 2 - gaps.innerMm + half
+  const big = chainAtCageMm(p, rings[last], sprockets[0]) + chainWidthMm / 2 + gaps.outerMm - half
+  const trim = p.cage === 'rotating' ? 0 : p.trimMm
+  const middles = rings.slice(1, -1).map((r, i): CageClick => ({ ring: i + 1, name: 'middle', placeMm: (chainAtCageMm(p, r, sprockets[0]) + chainAtCageMm(p, r, sprockets.at(-1)!)) / 2 }))
+  return [
+    { ring: 0, name: 'small', placeMm: small },
+    ...(trim > 0 ? [{ ring: 0, name: 'small, trimmed', placeMm: small + trim }] : []),
+    ...middles,
+    ...(trim > 0 ? [{ ring: last, name: 'big, trimmed', placeMm: big - trim }] : []),
+    { ring: last, name: 'big', placeMm: big },
+  ]
+}
+
+/** One pair: its angle, and what is clear on each plate with the click that serves it best. */
+export type Pair = { ring: number; sprocket: number; angleDeg: number; click: string; innerMm: number; outerMm: number; clearMm: number; rubs: 'inner' | 'outer' | null; near: boolean }
+
+/** Every pair of ring and sprocket: clear by how many mm on which plate, trims used. */
+export function rubMap(p: FrontParts, pitchMm: readonly number[], chainWidthMm: number, gaps: EndGaps): Pair[][] {
+  const rings = ringLines(p)
+  const sprockets = sprocketLines(p.rearLineMm, pitchMm)
+  const clicks = cageClicks(p, pitchMm, chainWidthMm, gaps)
+  return rings.map((ringMm, ring) => sprockets.map((sprocketMm, sprocket): Pair => {
+    const chain = chainAtCageMm(p, ringMm, sprocketMm)
+    const seen = clicks.filter(c => c.ring === ring).map(c => {
+      const innerMm = chain - chainWidthMm / 2 - (c.placeMm - p.cageWidthMm / 2)
+      const outerMm = c.placeMm + p.cageWidthMm / 2 - (chain + chainWidthMm / 2)
+      return { click: c.name, innerMm, outerMm, clearMm: Math.min(innerMm, outerMm) }
+    })
+    const best = seen.reduce((a, b) => (b.clearMm > a.clearMm + 1e-9 ? b : a))
+    return { ring, sprocket, angleDeg: chainAngleDeg(ringMm, sprocketMm, p.chainstayMm), ...best, rubs: best.clearMm >= 0 ? null : best.innerMm < best.outerMm ? 'inner' : 'outer', near: best.clearMm >= 0 && best.clearMm < NEAR_MM }
+  }))
+}
+
+/** Is the cage made for such rings? Teeth from the smallest to the largest against its capacity. `practice` */
+export const capacityTrouble = (p: FrontParts): string | null => {
+  const needed = p.rings.at(-1)! - p.rings[0]
+  return needed > p.capacityTeeth ? `The rings differ by ${needed} teeth, the cage takes up ${p.capacityTeeth}: on the small ring the chain drags on the cage's tail` : null
+}
