@@ -6,36 +6,82 @@ import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger
 import { ledgerEventOf, moveKey } from '#core/ledger/fromBench'
 import { setupOf } from '#core/ledger/parts'
 import { hashSecret } from '../server/auth/secrets'
+import { addStock } from '../server/db/cables'
 import { inShop, type Db } from '../server/db/connect'
 import { newId } from '../server/db/ids'
 import { addNote, jobByNumber, placeJob, takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { addPerson, createShop } from '../server/db/people'
 import { handBack } from '../server/db/sheets'
+import { claim } from '../server/db/standards'
 import { stockParts } from '#core/ledger/typedParts'
 import { hiddenBike } from './bikes'
 import { DEMO_JOBS, type DemoJob } from './jobs'
+import { pastVisits } from './history'
 import { DEMO_PEOPLE, DEMO_SHOP } from './people'
+import { DEMO_STOCK, DEMO_VALUES } from './values'
 
 /** How long each step takes at the bench, for plausible times, seconds. */
 const STEP_S = 25
 
-export type DemoOptions = { shop?: { code: string; name: string; zone: string }; now?: Date; jobs?: readonly DemoJob[]; demo?: boolean }
+export type DemoOptions = { shop?: { code: string; name: string; zone: string }; now?: Date; jobs?: readonly DemoJob[]; demo?: boolean; say?: (line: string) => void }
 
 /**
  * Builds a shop as its people would have: through the services the application uses, with what a simulated bench
  * lets them see and hear. @returns the shop's id
  */
 export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<string> {
-  const { shop: house = DEMO_SHOP, now = new Date(), jobs = DEMO_JOBS, demo = true } = options
+  const { shop: house = DEMO_SHOP, now = new Date(), jobs = DEMO_JOBS, demo = true, say = () => undefined } = options
   const shop = newId()
   const [first, ...others] = await Promise.all(DEMO_PEOPLE.map(async p => ({
     name: p.name, role: p.role, passwordHash: p.password ? await hashSecret(p.password) : null, pinHash: await hashSecret(p.pin),
   })))
   const ids = new Map<string, string>([[first.name, await createShop(db, { id: shop, ...house, demo }, first)]])
   await inShop(db, shop, async tx => { for (const p of others) ids.set(p.name, await addPerson(tx, shop, p)) })
+  if (demo) {
+    await claimValues(db, shop, ids)
+    await inShop(db, shop, async tx => { for (const item of DEMO_STOCK) await addStock(tx, shop, ids.get('Moss')!, item) })
+    await buildPast(db, shop, ids, now, say)
+  }
   for (const job of jobs) await buildJob(db, shop, house.zone, ids.get(job.by)!, job, now)
   return shop
+}
+
+/** What the shop measured of the catalogue, and how it calls things. */
+async function claimValues(db: Db, shop: string, people: Map<string, string>): Promise<void> {
+  await inShop(db, shop, async tx => {
+    for (const { by, ...c } of DEMO_VALUES) await claim(tx, shop, people.get(by)!, [c])
+  })
+}
+
+/** Two years of visits, each handed back through the same service; the same bike is known again. */
+async function buildPast(db: Db, shop: string, people: Map<string, string>, now: Date, say: (line: string) => void): Promise<void> {
+  const known = new Map<string, { bike: string; customer: string }>()
+  let tag = 0
+  const visits = pastVisits()
+  for (const [i, visit] of visits.entries()) {
+    if (i > 0 && i % 12 === 0) say(`${i} of ${visits.length} past visits`)
+    const person = people.get(visit.by)!
+    const at = addDays(now, -visit.daysAgo)
+    const before = known.get(visit.frameNumber)
+    const parts = stockParts(visit.standard)
+    const number = await takeIn(db, shop, person, null, {
+      customer: before ? { id: before.customer } : { name: visit.customer, contact: visit.contact },
+      bike: before ? { id: before.bike } : { name: visit.bike, frameNumber: visit.frameNumber, frameKind: visit.frame },
+      tag: `P${(tag++ % 40) + 1}`, promisedAt: addDays(at, 1).toISOString(), complaint: visit.complaint, parts, sameParts: visit.comesBack,
+    }, addSeconds(at, -3600))
+    const proofs = (['front', 'rear'] as const).map(brake => ({ kind: 'proof', brake, holds: true }) as const)
+    const entries = [...visit.events, ...proofs].map((event, i) => entryOf(event, person, addSeconds(at, (i - visit.events.length - 3) * STEP_S), i + 1))
+    await append(db, shop, number, null, entries)
+    await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, at)
+    await inShop(db, shop, async tx => {
+      await placeJob(tx, shop, number, 'gone', null)
+      await tx.updateTable('recall').set({ done_at: addDays(at, 14) }).where('shop', '=', shop).where('due_on', '<', now.toISOString().slice(0, 10)).where('done_at', 'is', null).execute()
+      const job = await jobByNumber(tx, shop, number)
+      const { customer } = await tx.selectFrom('bike').select('customer').where('shop', '=', shop).where('id', '=', job!.bike_id).executeTakeFirstOrThrow()
+      known.set(visit.frameNumber, { bike: job!.bike_id, customer })
+    })
+  }
 }
 
 async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {

@@ -1,14 +1,21 @@
 import { randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
-import { connect, type Db } from '../server/db/connect'
+import { connect, inShop, type Db } from '../server/db/connect'
 import { migrate } from '../server/db/migrations/index'
+import { fillRecords } from '../server/db/records'
 import type { Cluster } from './cluster'
 
 /** Brings the database to this version. */
 export async function bringUpToDate(cluster: Pick<Cluster, 'ownerUrl'>): Promise<string[]> {
   const owner = connect(cluster.ownerUrl, 2)
   try {
-    return await migrate(owner as unknown as Parameters<typeof migrate>[0])
+    const done = await migrate(owner as unknown as Parameters<typeof migrate>[0])
+    // visits from before records were kept leave theirs now
+    if (done.includes('0002_standards')) {
+      const { rows } = await sql<{ shop: string }>`select shop from shop`.execute(owner)
+      for (const { shop } of rows) await inShop(owner, shop, tx => fillRecords(tx, shop))
+    }
+    return done
   } finally {
     await owner.destroy()
   }

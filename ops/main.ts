@@ -81,7 +81,7 @@ async function loadDemo(cluster: Cluster): Promise<void> {
   try {
     if (await shopOfCode(db, DEMO_SHOP.code)) return
     say('loading the demo shop')
-    await buildDemo(db)
+    await buildDemo(db, { say })
   } finally {
     await db.destroy()
   }

@@ -23,8 +23,13 @@ const shot = async (page: Page, name: string, fullPage = false) => {
   await page.screenshot({ path: join(folder, `${name}.png`), fullPage })
   say(name)
 }
+/** The job that a tag hangs on; the demo's past visits come first, so numbers move. */
+const jobOf = async (page: Page, tag: string): Promise<number> => {
+  const { jobs } = await (await page.request.get(`${server.url}/api/floor`)).json() as { jobs: { number: number; tag: string }[] }
+  return jobs.find(j => j.tag === tag)!.number
+}
 const bench = async (page: Page) => {
-  await page.goto(`${server.url}/jobs/6/rear`)
+  await page.goto(`${server.url}/jobs/${await jobOf(page, '41')}/rear`)
   await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]')
 }
 
@@ -43,31 +48,47 @@ await page.locator('[data-test=shifter]').selectOption('r14-10')
 await shot(page, 'take-in', true)
 await bench(page)
 await shot(page, 'rear-bench')
-await page.evaluate(() => { document.documentElement.dataset.theme = 'dim' })
-await shot(page, 'rear-bench-dim')
-const stage = async (job: number, name: string, before?: () => Promise<unknown>) => {
-  await page.goto(`${server.url}/jobs/${job}/stage/${name}`)
+const stage = async (tag: string, name: string, before?: () => Promise<unknown>) => {
+  await page.goto(`${server.url}/jobs/${await jobOf(page, tag)}/stage/${name}`)
   await page.waitForSelector('.look')
   await before?.()
   await shot(page, `stage-${name}`)
 }
 const touch = (name: string) => page.locator(`[data-test=${name}]`).click()
-await page.evaluate(() => { document.documentElement.dataset.theme = 'light' })
-await stage(8, 'said', () => touch('answer-bent'))
-await stage(8, 'sense')
-await stage(8, 'hanger', async () => {
+await stage('49', 'said', () => touch('answer-bent'))
+await stage('49', 'sense')
+await stage('49', 'hanger', async () => {
   for (const gap of ['66.9', '60', '53.1', '60']) {
     await page.locator('[data-test=gap]').fill(gap)
     await touch('gap-next')
   }
 })
-await stage(8, 'stops')
-await stage(5, 'cable')
-await stage(3, 'gap')
-await stage(3, 'prove')
-await page.goto(`${server.url}/jobs/3/sheet`)
+await stage('49', 'stops')
+await stage('39', 'cable')
+await stage('44', 'gap')
+await stage('44', 'prove')
+await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/sheet`)
 await page.waitForSelector('[data-test=paper]')
 await shot(page, 'sheet')
+const place = async (path: string, name: string, before?: () => Promise<unknown>) => {
+  await page.goto(`${server.url}${path}`)
+  await page.waitForSelector('[data-hydrated]')
+  await before?.()
+  await shot(page, name)
+}
+await place('/standards', 'standards', () => touch('entry-r11-9'))
+await place('/standards/match?s=r14-10&d=r17-10&c=r17-10', 'match', () => page.waitForSelector('[data-test=matrix]'))
+await place('/standards/measure', 'measure', async () => {
+  for (const [what, read] of [['cableAllMm', '17.4 17.6'], ['pulleyMm', '28.1'], ['pulledMm', '20'], ['sprockets', '10'], ['stackMm', '37.2']] as const) await page.locator(`[data-test=${what}]`).fill(read)
+})
+await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
+await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/front`)
+await page.waitForSelector('[data-test=rub-map]')
+await shot(page, 'front')
+await page.goto(`${server.url}/jobs/${await jobOf(page, '46')}/cables`)
+await touch('panel-friction')
+await page.waitForSelector('[data-test=heard-backlash]')
+await shot(page, 'cables')
 await page.setViewportSize({ width: 390, height: 844 })
 await bench(page)
 await shot(page, 'rear-bench-phone')

@@ -85,6 +85,13 @@ export async function requireOwner(event: H3Event): Promise<Actor & { person: No
   return actor
 }
 
+/** Throws 401 or 403 unless a mechanic or an owner works on this device. */
+export async function requireMechanic(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
+  const actor = await requirePerson(event)
+  if (actor.person.role === 'trainee') throw refuse(403, 'A mechanic or the owner may do this: let one unlock this device')
+  return actor
+}
+
 export const isFresh = (lastTap: Date | undefined): boolean => lastTap !== undefined && Date.now() - lastTap.getTime() < FRESH_MINUTES * 60_000
 
 /** Notes that a person tapped, without making them wait for it. */

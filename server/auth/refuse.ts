@@ -33,5 +33,26 @@ export async function body<S extends z.ZodType>(event: H3Event, schema: S): Prom
   return parsed(schema, value)
 }
 
+/**
+ * The request's body as text, read no further than so many bytes: what is larger is refused while it comes in.
+ * Throws 413, or 400 when it is not UTF-8 text.
+ */
+export async function textBody(event: H3Event, mostBytes: number): Promise<string> {
+  const tooLarge = () => refuse(413, `The file is larger than ${mostBytes / 1024 / 1024} MB: split it and send the parts`)
+  if (Number(getRequestHeader(event, 'content-length') ?? 0) > mostBytes) throw tooLarge()
+  const parts: Buffer[] = []
+  let size = 0
+  for await (const part of event.node.req as AsyncIterable<Buffer>) {
+    size += part.length
+    if (size > mostBytes) throw tooLarge()
+    parts.push(part)
+  }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts))
+  } catch {
+    throw refuse(400, 'The file is not UTF-8 text: save it as UTF-8 (or as CSV UTF-8) and choose it again')
+  }
+}
+
 export const param = <S extends z.ZodType>(event: H3Event, name: string, schema: S): z.infer<S> => parsed(schema, getRouterParam(event, name))
 export const query = <S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> => parsed(schema, getQuery(event))

@@ -1,4 +1,5 @@
 import type { JobView } from '#core/http/job'
+import { FrameKind } from '#core/records/frames'
 import type { ShopTx } from './connect'
 import { jobByNumber, notesOf } from './jobs'
 import { lastSheet } from './sheets'
@@ -13,7 +14,7 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
     number: job.number, tag: job.tag, complaint: job.complaint,
     promisedAt: job.promised_at.toISOString(), createdAt: job.created_at.toISOString(), closedAt: job.closed_at?.toISOString() ?? null,
     customer: { name: job.customer_name, contact: job.contact },
-    bike: { id: job.bike_id, name: job.bike_name, frameNumber: job.frame_number },
+    bike: { id: job.bike_id, name: job.bike_name, frameNumber: job.frame_number, frameKind: FrameKind.nullable().catch(null).parse(job.frame_kind) },
     notes: notes.map(n => ({ id: n.id, text: n.text, by: n.by, at: n.created_at.toISOString() })),
     known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
     sheet: job.closed_at ? await lastSheet(tx, shop, { job: job.id }) : null,

@@ -1,10 +1,11 @@
 import { sql } from 'kysely'
 import type { TakeIn } from '#core/http/job'
-import { EventId, PersonId, EVENT_VERSION } from '#core/ledger/events'
+import { EventId, PersonId, EVENT_VERSION, type Stored } from '#core/ledger/events'
+import { reduce } from '#core/ledger/reduce'
 import { sharedGears } from '#core/ledger/parts'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
-import { append } from './ledger'
+import { append, entriesAfter } from './ledger'
 
 /** Something a person can put right; the route answers with the field and the words. */
 export class CannotTakeIn extends Error {
@@ -44,6 +45,7 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
     if (!bike) throw new CannotTakeIn('bike', 'That bike is not known here: search again')
     const open = await tx.selectFrom('job').select('tag').where('shop', '=', shop).where('bike', '=', bike.id).where('closed_at', 'is', null).executeTakeFirst()
     if (open) throw new CannotTakeIn('bike', `That bike is here already, tag ${open.tag}`)
+    if (order.bike.frameKind) await tx.updateTable('bike').set({ frame_kind: order.bike.frameKind }).where('shop', '=', shop).where('id', '=', bike.id).execute()
     return bike.id
   }
   let customer: string
@@ -56,7 +58,7 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
     await tx.insertInto('customer').values({ shop, id: customer, name: order.customer.name, contact: order.customer.contact }).execute()
   }
   const id = newId()
-  await tx.insertInto('bike').values({ shop, id, customer, name: order.bike.name, frame_number: order.bike.frameNumber }).execute()
+  await tx.insertInto('bike').values({ shop, id, customer, name: order.bike.name, frame_number: order.bike.frameNumber, frame_kind: order.bike.frameKind ?? null }).execute()
   return id
 }
 
@@ -66,7 +68,7 @@ export async function jobByNumber(tx: ShopTx, shop: string, number: number) {
     .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
     .select(['job.id', 'job.number', 'job.tag', 'job.complaint', 'job.promised_at', 'job.created_at', 'job.closed_at', 'job.known_job', 'job.place',
-      'bike.id as bike_id', 'bike.name as bike_name', 'bike.frame_number', 'customer.name as customer_name', 'customer.contact'])
+      'bike.id as bike_id', 'bike.name as bike_name', 'bike.frame_number', 'bike.frame_kind', 'customer.name as customer_name', 'customer.contact'])
     .where('job.shop', '=', shop).where('job.number', '=', number).executeTakeFirst()
 }
 
@@ -85,3 +87,11 @@ export async function addNote(tx: ShopTx, shop: string, job: string, person: str
 
 export const placeJob = (tx: ShopTx, shop: string, number: number, place: 'rack' | 'stand' | 'door' | 'gone', stand: number | null) =>
   tx.updateTable('job').set({ place, stand }).where('shop', '=', shop).where('number', '=', number).execute()
+
+/** Lets a job's count of sprockets, which bounds what may be appended, follow a drivetrain put right or an undo of that. */
+export async function followParts(tx: ShopTx, shop: string, number: number): Promise<void> {
+  const job = await tx.selectFrom('job').select(['id', 'sprockets']).where('shop', '=', shop).where('number', '=', number).executeTakeFirstOrThrow()
+  const { parts } = reduce((await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null))
+  const sprockets = parts ? sharedGears(parts) : job.sprockets
+  if (sprockets !== job.sprockets) await tx.updateTable('job').set({ sprockets }).where('shop', '=', shop).where('id', '=', job.id).execute()
+}

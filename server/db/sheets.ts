@@ -10,6 +10,7 @@ import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
 import { append, entriesAfter, NoSuchJob } from './ledger'
+import { keepRecords, takeRecordsBack } from './records'
 
 /** The bike must stay; the words say what is missing. */
 export class MustStay extends Error {}
@@ -70,6 +71,7 @@ export async function handBack(db: Db, shop: string, number: number, person: str
       event: { kind: 'handedBack', how: order.how }, verified: true, signedBy: null,
     }])
     await tx.insertInto('sheet').values({ shop, id: newId(), job: job.id, bike: job.bike_id, closed_at: at, body: JSON.stringify(sheet) }).execute()
+    await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
     if (sheet.recallOn) await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
     await tx.updateTable('job').set({ closed_at: at, place: 'door', stand: null }).where('shop', '=', shop).where('number', '=', number).execute()
     return sheet
@@ -89,6 +91,7 @@ export async function reopen(db: Db, shop: string, number: number, person: strin
       event: { kind: 'reopened' }, verified: true, signedBy: null,
     }])
     await tx.updateTable('job').set({ closed_at: null, place: 'rack', stand: null }).where('shop', '=', shop).where('number', '=', number).execute()
+    await takeRecordsBack(tx, shop, job.id)
     await tx.deleteFrom('recall').where('shop', '=', shop).where('job', '=', job.id).where('done_at', 'is', null).execute()
   })
 }

@@ -50,6 +50,7 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
         ['Said', `“${job.complaint}”`],
         ['Drivetrain', sheet.drivetrain],
         ['Sprockets', sheet.parts.cassette.teeth.join(' ')],
+        ...sheet.numbers.map((n): [string, string] => [n.what, n.figure]),
       ]),
       ...facts('Found', sheet.found), ...facts('Done', sheet.done), ...facts('Left', sheet.left),
       { text: 'Brakes', style: 'heading' }, line(0.5), pairs([['Front', proof(sheet.proofs.front)], ['Rear', proof(sheet.proofs.rear)]]),

@@ -1,4 +1,5 @@
 import { sql, type Kysely, type Migration } from 'kysely'
+import { wallOf } from './walls'
 
 /** Tables whose rows belong to a shop: all of them. Every key begins with the shop. */
 const TABLES = ['shop', 'person', 'session', 'unlock', 'customer', 'bike', 'job', 'event', 'note', 'sheet', 'recall'] as const
@@ -77,15 +78,7 @@ create table recall (
 create index recall_due on recall (shop, due_on);
 `).execute(db)
 
-    for (const table of TABLES) {
-      await sql.raw(`
-alter table ${table} enable row level security;
-alter table ${table} force row level security;
-create policy own_shop on ${table}
-  using (shop = (select nullif(current_setting('ocho.shop', true), '')::uuid))
-  with check (shop = (select nullif(current_setting('ocho.shop', true), '')::uuid));
-grant select, insert on ${table} to ocho_app;`).execute(db)
-    }
+    for (const table of TABLES) await sql.raw(wallOf(table)).execute(db)
     await sql.raw(`
 grant update (next_job, name, zone, stands, schools) on shop to ocho_app;
 grant update (name, role, password_hash, pin_hash, schools, active) on person to ocho_app;

@@ -6,7 +6,7 @@ import { requirePerson, tapped, type Actor } from '../../../auth/actor'
 import { personByPin } from '../../../auth/pin'
 import { body, param, refuse } from '../../../auth/refuse'
 import { inShop } from '../../../db/connect'
-import { placeJob } from '../../../db/jobs'
+import { followParts, placeJob } from '../../../db/jobs'
 import { append, NoSuchJob, type Outcome, type Signed } from '../../../db/ledger'
 import { db } from '../../../db/shared'
 import { tellJob } from '../../../live/hub'
@@ -32,6 +32,8 @@ export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[
     outcomes.forEach((outcome, i) => { answers[good[i].at] = answerOf(good[i].entry, outcome) })
     const moved = good.findLast(({ at, entry }) => answers[at].is === 'stored' && entry.event.kind === 'placed')?.entry.event
     if (moved?.kind === 'placed') await inShop(db(), actor.shop, tx => placeJob(tx, actor.shop, number, moved.where, moved.stand))
+    const drivetrainMoved = good.some(({ at, entry }) => answers[at].is === 'stored' && (entry.event.kind === 'parts' || entry.event.kind === 'undo'))
+    if (drivetrainMoved) await inShop(db(), actor.shop, tx => followParts(tx, actor.shop, number))
     if (outcomes.some(o => o.outcome === 'stored')) tellJob(actor.shop, number)
     tapped(actor, actor.person.id)
   }

@@ -2,11 +2,11 @@ import { defineEventHandler } from 'h3'
 import { z } from 'zod'
 import type { FoundBike } from '#core/http/job'
 import { line } from '#core/http/words'
-import { requireSession } from '../auth/actor'
-import { query } from '../auth/refuse'
-import { inShop } from '../db/connect'
-import { findBikes } from '../db/floor'
-import { db } from '../db/shared'
+import { requireSession } from '../../auth/actor'
+import { query } from '../../auth/refuse'
+import { inShop } from '../../db/connect'
+import { findBikes } from '../../db/floor'
+import { db } from '../../db/shared'
 
 const Search = z.object({ q: line('Search', 80) })
 

@@ -1,0 +1,27 @@
+import { defineEventHandler } from 'h3'
+import { z } from 'zod'
+import { StandardId, type RecordPoint } from '#core/http/standards'
+import { recordRule } from '#core/records/figures'
+import { requireSession } from '../../../../auth/actor'
+import { param } from '../../../../auth/refuse'
+import { inShop } from '../../../../db/connect'
+import { pointsOf } from '../../../../db/records'
+import { db } from '../../../../db/shared'
+
+const FigureKey = z.string().refine(f => recordRule(f) !== undefined, 'There is no such figure: choose one from the list')
+
+/** One figure's points, each with its job. */
+export default defineEventHandler(async (event): Promise<RecordPoint[]> => {
+  const { shop } = await requireSession(event)
+  const standard = param(event, 'standard', StandardId)
+  const figure = param(event, 'figure', z.string().transform(decode).pipe(FigureKey))
+  return inShop(db(), shop, tx => pointsOf(tx, shop, standard, figure))
+})
+
+function decode(text: string): string {
+  try {
+    return decodeURIComponent(text)
+  } catch {
+    return text
+  }
+}

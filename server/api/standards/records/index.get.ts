@@ -1,0 +1,11 @@
+import { defineEventHandler } from 'h3'
+import type { StandardCount } from '#core/http/standards'
+import { requireSession } from '../../../auth/actor'
+import { inShop } from '../../../db/connect'
+import { countsByStandard } from '../../../db/records'
+import { db } from '../../../db/shared'
+
+export default defineEventHandler(async (event): Promise<StandardCount[]> => {
+  const { shop } = await requireSession(event)
+  return inShop(db(), shop, tx => countsByStandard(tx, shop))
+})
