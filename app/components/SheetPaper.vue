@@ -21,6 +21,7 @@ const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAIL
       <dt>Said</dt><dd>“{{ job.complaint }}”</dd>
       <dt>Drivetrain</dt><dd class="figure">{{ sheet.drivetrain }}</dd>
       <dt /><dd class="figure">{{ sheet.parts.cassette.teeth.join(' ') }}</dd>
+      <template v-for="n in sheet.numbers" :key="n.what"><dt>{{ n.what }}</dt><dd class="figure">{{ n.figure }}</dd></template>
     </dl>
     <div class="mt-3 grid gap-x-8 gap-y-3 sm:grid-cols-2 print:grid-cols-2">
       <section v-for="part in [{ title: 'Found', facts: sheet.found }, { title: 'Done', facts: sheet.done }, { title: 'Left', facts: sheet.left }]" :key="part.title">

@@ -6,16 +6,22 @@ export type Asked<T> =
   | { is: 'offline' }
   | { is: 'refused'; status: number; message: string; issues: Refusal['issues'] }
 
+type Request = { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number }
+
 /** Asks the server; never throws for what a person can put right. */
-export async function ask<T>(url: string, options: { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number } = {}): Promise<Asked<T>> {
+export const ask = <T>(url: string, options: Request = {}): Promise<Asked<T>> => asked<T>(url, {
+  method: options.method ?? 'GET',
+  headers: options.body === undefined ? {} : { 'content-type': 'application/json' },
+  body: options.body === undefined ? undefined : JSON.stringify(options.body),
+}, options.timeoutMs ?? 15_000)
+
+/** The same with a file as it is; it may take longer. */
+export const askWithText = <T>(url: string, file: Blob, type: string): Promise<Asked<T>> => asked<T>(url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
+
+async function asked<T>(url: string, init: RequestInit, timeoutMs: number): Promise<Asked<T>> {
   let response: Response
   try {
-    response = await fetch(url, {
-      method: options.method ?? 'GET',
-      headers: options.body === undefined ? {} : { 'content-type': 'application/json' },
-      body: options.body === undefined ? undefined : JSON.stringify(options.body),
-      signal: AbortSignal.timeout(options.timeoutMs ?? 15_000),
-    })
+    response = await fetch(url, { ...init, signal: AbortSignal.timeout(timeoutMs) })
   } catch {
     return { is: 'offline' }
   }

@@ -72,6 +72,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
           </li>
         </ul>
       </div>
+      <NuxtLink to="/standards" class="quiet" data-test="standards">Standards</NuxtLink>
       <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in">Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink>
     </PageHead>
 

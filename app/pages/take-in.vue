@@ -4,10 +4,13 @@ import { addDays, format, set } from 'date-fns'
 import { z } from 'zod'
 import { TakeIn, type FoundBike } from '#core/http/job'
 import { issuesOf } from '#core/http/words'
-import { readTypedParts, typedFromParts, typedFromStandard, standardById, type TypedParts } from '#core/ledger/typedParts'
+import { FRAME_KINDS, FRAME_WORDS, type FrameKind } from '#core/records/frames'
+import { readTypedParts, typedFromParts, typedFromStandard, standardById, withMeasured, type TypedParts } from '#core/ledger/typedParts'
 
 useHead({ title: 'Take a bike in · Ocho' })
 const route = useRoute()
+const { catalogue, parts: partsHere } = await useCatalogue()
+const measuring = ref(false)
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 
@@ -21,7 +24,7 @@ if (wanted.bike && wanted.q) {
 const values = reactive({
   customer: known.value?.customer.name ?? '', contact: known.value?.customer.contact ?? '',
   bike: known.value?.bike.name ?? '', frameNumber: known.value?.bike.frameNumber ?? '',
-  tag: '', promised: '', complaint: '',
+  tag: '', promised: '', complaint: '', frameKind: '' as FrameKind | '',
 })
 const lastSheet = computed(() => known.value?.last?.sheet ?? null)
 const empty: TypedParts = { ...typedFromStandard(standardById('r17-9')!), shifterStandard: '', speeds: '', pullMm: '', derailleurStandard: '', pullRatio: '', cassetteStandard: '', teeth: '', pitchMm: '' }
@@ -54,7 +57,7 @@ async function send() {
   trouble.value = ''
   const order = {
     customer: known.value ? { id: known.value.customer.id } : { name: values.customer, contact: values.contact },
-    bike: known.value ? { id: known.value.bike.id } : { name: values.bike, frameNumber: values.frameNumber },
+    bike: { ...(known.value ? { id: known.value.bike.id } : { name: values.bike, frameNumber: values.frameNumber }), ...(values.frameKind ? { frameKind: values.frameKind } : {}) },
     tag: values.tag, promisedAt: promisedAt(), complaint: values.complaint,
     parts: read.value.is === 'parts' ? read.value.parts : null, sameParts: sameParts.value,
   }
@@ -106,6 +109,7 @@ const ids = { complaint: useId(), promised: useId() }
             <p class="small">Was it here before? <NuxtLink to="/" class="underline">Find it on the Floor</NuxtLink> and it starts from its last sheet.</p>
           </template>
           <p v-if="errors.bike || errors.customer" class="stopped">{{ errors.bike ?? errors.customer }}</p>
+          <label class="label">Kind of frame, as housing goes<select v-model="values.frameKind" class="field" data-test="frame-kind"><option value="">{{ known ? 'as before' : 'not noted' }}</option><option v-for="f in FRAME_KINDS" :key="f" :value="f">{{ FRAME_WORDS[f] }}</option></select></label>
           <div class="grid gap-4 sm:grid-cols-[7rem_1fr]">
             <TextField v-model="values.tag" label="Tag" mono :error="errors.tag" />
             <div>
@@ -125,7 +129,11 @@ const ids = { complaint: useId(), promised: useId() }
         </section>
         <section>
           <p v-if="sameParts" class="mb-3 border-l-[6px] border-clean pl-3 font-semibold">Same parts as on its last sheet: Ocho starts from what it knew then.</p>
-          <DrivetrainFields v-model="typed" :read="read" :show-errors="tried" :counted-words="lastSheet ? 'as it left here' : 'counted on the bike'" />
+          <p class="mb-2 flex justify-end"><button type="button" class="quiet" :aria-expanded="measuring" data-test="measure-parts" @click="measuring = !measuring">{{ measuring ? 'Done measuring' : 'Nobody knows the parts: measure them' }}</button></p>
+          <DrivetrainFields v-model="typed" :catalogue="catalogue" :read="read" :show-errors="tried" :counted-words="lastSheet ? 'as it left here' : 'counted on the bike'" />
+        </section>
+        <section v-if="measuring" class="border-t-2 border-ink pt-4 lg:col-span-2" aria-label="Measure the parts">
+          <MeasuringAid :parts="partsHere" :catalogue="catalogue" use-words="These are its parts" @use="change => { typed = withMeasured(typed, change); measuring = false }" />
         </section>
         <div class="flex flex-wrap items-center gap-4 border-t border-rule pt-4 lg:col-span-2">
           <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>

@@ -1,5 +1,6 @@
 <!-- One figure in mm or degrees: usual ones as touches, any other typed; a caliper that types is a keyboard. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
 import { useEventListener } from '@vueuse/core'
 import { FIGURE_TYPED } from '~/composables/benchKeys'
 
@@ -7,7 +8,7 @@ const props = defineProps<{ label: string; unit: string; usual: readonly number[
 const emit = defineEmits<{ figure: [value: number] }>()
 const text = ref('')
 const id = useId()
-const value = computed(() => Number(text.value.trim().replace(',', '.').replace('−', '-')))
+const value = computed(() => typedNumber(text.value))
 const wrong = computed(() => {
   if (text.value.trim() === '') return null
   if (!Number.isFinite(value.value)) return `${props.label}: type a number in ${props.unit}`

@@ -1,17 +1,17 @@
 <!-- Four places round the clock with the hanger gauge; the fit is core's. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
 import { fitHanger, type HangerFit } from '#core/rear/hanger'
 
 const emit = defineEmits<{ gauge: [fit: HangerFit] }>()
 const gaps = reactive<Record<number, string>>({ 12: '', 3: '', 6: '', 9: '' })
 const radius = ref('311')
-const number = (t: string) => (t.trim() === '' ? NaN : Number(t.trim().replace(',', '.')))
 const read = computed<{ fit: HangerFit | null; words: string }>(() => {
-  const readings = Object.entries(gaps).flatMap(([hour, text]) => (text.trim() === '' ? [] : [{ hour: Number(hour), gapMm: number(text) }]))
+  const readings = Object.entries(gaps).flatMap(([hour, text]) => (text.trim() === '' ? [] : [{ hour: Number(hour), gapMm: typedNumber(text) }]))
   if (readings.length < 3) return { fit: null, words: 'Three or four places: gap from gauge tip to rim, wheel and gauge turned together' }
   if (readings.some(r => r.gapMm > 150)) return { fit: null, words: 'A gap over 150 mm is not one: check the figure' }
   try {
-    const fit = fitHanger(readings, number(radius.value))
+    const fit = fitHanger(readings, typedNumber(radius.value))
     return { fit, words: `${fit.acrossMm.toFixed(1)} mm across, camber ${fit.camberDeg.toFixed(1)}°, toe ${fit.toeDeg.toFixed(1)}°` }
   } catch (error) {
     return { fit: null, words: (error as Error).message }

@@ -75,6 +75,7 @@ async function leave() {
           <button type="button" class="quiet" @click="flipTheme">Light or dim</button>
           <button type="button" class="quiet" :aria-pressed="habits.tick.value === 'on'" data-test="habit-tick" @click="habits.tick.value = habits.tick.value === 'on' ? 'off' : 'on'">Tick {{ habits.tick.value }}</button>
           <button type="button" class="quiet" :aria-pressed="habits.awake.value === 'on'" data-test="habit-awake" @click="habits.awake.value = habits.awake.value === 'on' ? 'off' : 'on'">Screen awake {{ habits.awake.value }}</button>
+          <NuxtLink to="/standards" class="quiet">Standards</NuxtLink>
           <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{ session.now.person.role === 'owner' ? 'Shop' : 'Schools' }}</NuxtLink>
           <button type="button" class="quiet" @click="leave">Sign this device out</button>
           <button type="button" class="quiet ml-auto" @click="open = false">Close</button>

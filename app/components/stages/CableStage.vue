@@ -1,5 +1,7 @@
 <!-- Cable on: where the barrel starts, the clamp and its schools, the recipe when the barrel runs out, pieces, cut and cap. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
+import { lossAlong } from '#core/cable/run'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
@@ -12,6 +14,8 @@ import { useElementSize } from '@vueuse/core'
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 const setup = computed(() => props.state.setup!)
+/** The run as it was laid out on the cable bench, if it was. */
+const laid = computed(() => props.state.noted.runs.find(r => r.run === 'rear') ?? null)
 const turnsOut = computed(() => fromSixteenths(props.state.barrelSixteenths))
 const recipe = computed(() => reclampRecipe({ turnsOut: turnsOut.value, wantedTurns: 0, rangeTurns: setup.value.barrelTurnsRange, threadMm: setup.value.barrelPitchMm }))
 const sinceClamp = computed(() => (props.state.noted.sinceClamp === null ? null : fromSixteenths(props.state.noted.sinceClamp)))
@@ -27,10 +31,9 @@ const lengthText = ref('')
 const innerText = ref('')
 const tailText = ref('40')
 const countText = ref('')
-const number = (t: string) => (t.trim() === '' ? NaN : Number(t.trim().replace(',', '.')))
 const wrong = ref('')
 function length(text: string, least: number, most: number, name: string): number | null {
-  const mm = number(text)
+  const mm = typedNumber(text)
   wrong.value = Number.isInteger(mm) && mm >= least && mm <= most ? '' : `${name}: whole mm from ${least} to ${most}`
   return wrong.value ? null : mm
 }
@@ -47,7 +50,7 @@ function cut() {
   if (tailMm !== null) emit('record', { kind: 'cut', tailMm }, 'Cut and capped')
 }
 function recount() {
-  const turns = number(countText.value)
+  const turns = typedNumber(countText.value)
   wrong.value = turns >= 0 && turns <= setup.value.barrelTurnsRange ? '' : `Turns: from 0 to ${setup.value.barrelTurnsRange}`
   if (!wrong.value) { emit('record', { kind: 'recount', barrelSixteenthsOut: toSixteenths(turns) }, 'Counted again'); countText.value = '' }
 }
@@ -63,7 +66,7 @@ const { width } = useElementSize(look)
   <div>
     <section ref="look" class="look" aria-label="Cable on">
       <div class="mat"><BarrelRule :width="Math.max(280, Math.floor(width))" :height="170" :turns-out="turnsOut" :range-turns="setup.barrelTurnsRange" :clean-turns="null" window-state="unknown" :eighths="[]" :turn="null" /></div>
-      <div class="mat p-2"><HousingRun :pieces="state.noted.housing" :inner-mm="state.noted.inner?.lengthMm ?? null" :active="place" /></div>
+      <div class="mat p-2"><CableRun v-if="laid" :run="laid" :losses="lossAlong(laid)" :chosen="null" /><HousingRun v-else :pieces="state.noted.housing" :inner-mm="state.noted.inner?.lengthMm ?? null" :active="place" /></div>
       <div class="grid gap-3 xl:grid-cols-2">
         <div>
           <h2 class="font-bold">In order</h2>
@@ -106,7 +109,8 @@ const { width } = useElementSize(look)
         <button class="act" :disabled="!countText.trim()" data-test="count-note">It stands there</button>
       </form>
       <template v-else-if="what === 'pieces'">
-        <form class="grid gap-2" @submit.prevent="piece">
+        <p v-if="laid" class="border-l-[6px] border-ink pl-3" data-test="pieces-laid">This run is laid out on the cable bench: its pieces are measured there, so that they stand in one place.</p>
+        <form v-else class="grid gap-2" @submit.prevent="piece">
           <div class="grid grid-cols-2 gap-1"><button v-for="p in HOUSING_PLACES" :key="p" type="button" class="also min-h-11! px-2! text-sm" :class="{ 'bg-act! text-act-ink!': place === p }" :aria-pressed="place === p" :data-test="`place-${p.replaceAll(' ', '-')}`" @click="place = p">{{ p }}</button></div>
           <div class="grid grid-cols-3 gap-1"><button v-for="h in HOUSING_KINDS" :key="h" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': kind === h }" :aria-pressed="kind === h" @click="kind = h">{{ h }}</button></div>
           <div class="grid grid-cols-4 gap-1"><button v-for="e in (['metal', 'plastic', 'sealed', 'bare'] as const)" :key="e" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': ends === e }" :aria-pressed="ends === e" @click="ends = e">{{ e }}</button></div>

@@ -1,5 +1,6 @@
 <!-- B gap: measured or from teeth and centres, the turn to go, sag, what a wrong one does. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
@@ -16,7 +17,6 @@ const load = ref<'stand' | 'sagged'>('stand')
 const pulleyText = ref('12')
 const centresText = ref('')
 const makerText = ref('')
-const number = (t: string) => (t.trim() === '' ? NaN : Number(t.trim().replace(',', '.')))
 const B = computed(() => fromSixteenths(props.state.netSixteenths.B))
 const stood = computed(() => props.state.noted.gaps.filter(x => x.event.at === 'stand').map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm })))
 const sagged = computed(() => props.state.noted.gaps.filter(x => x.event.at === 'sagged').map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm })))
@@ -24,7 +24,7 @@ const learnt = computed(() => learntGapPerTurn(stood.value))
 const now = computed(() => gapNow(stood.value, B.value, learnt.value.mmPerTurn))
 const nowSagged = computed(() => gapNow(sagged.value, B.value, learnt.value.mmPerTurn))
 const wanted = computed(() => {
-  const maker = number(makerText.value)
+  const maker = typedNumber(makerText.value)
   return props.schools.gap.id === 'maker' && maker > 0 && maker < 30 ? { from: maker - 0.5, to: maker + 0.5 } : props.schools.gap.targetMm
 })
 /** With sag the target in the stand follows from the two measurements. */
@@ -39,7 +39,7 @@ const way = computed(() => (turn.value > 0 ? 'in' : 'out'))
 const fromCentres = computed<{ mm: number | null; words: string }>(() => {
   if (!centresText.value.trim()) return { mm: null, words: '' }
   try {
-    const mm = guideGap({ sprocketTeeth: largest.value, pulleyTeeth: number(pulleyText.value), centresMm: number(centresText.value) })
+    const mm = guideGap({ sprocketTeeth: largest.value, pulleyTeeth: typedNumber(pulleyText.value), centresMm: typedNumber(centresText.value) })
     return mm < -20 || mm > 60 ? { mm: null, words: `That gives a gap of ${mm.toFixed(1)} mm: check the distance` } : { mm, words: `${mm.toFixed(1)} mm, tips to tips` }
   } catch (error) {
     return { mm: null, words: (error as Error).message }
@@ -54,7 +54,7 @@ const capacity = computed<string | null>(() => {
   if (!ringsText.value.trim()) return null
   try {
     const need = capacityNeeded({ rings: ringsText.value.trim().split(/[\s,]+/).map(Number), smallest: teeth.value[0], largest: largest.value })
-    const has = number(capacityText.value)
+    const has = typedNumber(capacityText.value)
     return Number.isFinite(has) ? (need > has ? `${need} teeth needed, ${has} there: ${need - has} more than its capacity. Small and small will sag, or big and big tear.` : `${need} teeth needed, ${has} there: enough`) : `${need} teeth needed`
   } catch (error) {
     return (error as Error).message
@@ -65,7 +65,7 @@ const capacity = computed<string | null>(() => {
 <template>
   <div>
     <section class="look" aria-label="B gap">
-      <div class="mat min-h-0 p-2"><GapView :sprocket-teeth="largest" :pulley-teeth="Number.isInteger(number(pulleyText)) && number(pulleyText) >= 8 && number(pulleyText) <= 20 ? number(pulleyText) : 12" :gap-mm="now" :target="target" /></div>
+      <div class="mat min-h-0 p-2"><GapView :sprocket-teeth="largest" :pulley-teeth="Number.isInteger(typedNumber(pulleyText)) && typedNumber(pulleyText) >= 8 && typedNumber(pulleyText) <= 20 ? typedNumber(pulleyText) : 12" :gap-mm="now" :target="target" /></div>
       <div class="grid gap-x-4 gap-y-1 xl:grid-cols-2">
         <p>{{ GAP_SYMPTOMS.small }}</p><p>{{ GAP_SYMPTOMS.large }}</p>
         <p class="small xl:col-span-2">Twice: roughly with the stops, finely with chain and tension on; after it look at L and index again. A damping clutch is off for gap and sighting, on for the final proof.</p>

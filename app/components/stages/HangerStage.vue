@@ -1,5 +1,7 @@
 <!-- Hanger: readings round the clock, the plane fitted to them, what to do about it, what it does to each gear. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
+import { cleanBands } from '#core/standards/fit'
 import { useEventListener } from '@vueuse/core'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
@@ -15,10 +17,9 @@ const radiusText = ref('311')
 const texts = reactive<Record<number, string>>({})
 const active = ref(12)
 const field = useTemplateRef<HTMLInputElement>('field')
-const number = (t: string) => (t.trim() === '' ? NaN : Number(t.trim().replace(',', '.')))
-const radius = computed(() => number(radiusText.value))
+const radius = computed(() => typedNumber(radiusText.value))
 const speeds = computed(() => props.state.parts!.cassette.teeth.length)
-const typed = computed(() => Object.entries(texts).filter(([, t]) => t.trim() !== '').map(([h, t]) => ({ hour: Number(h), gapMm: number(t) })))
+const typed = computed(() => Object.entries(texts).filter(([, t]) => t.trim() !== '').map(([h, t]) => ({ hour: Number(h), gapMm: typedNumber(t) })))
 const wrong = computed(() => {
   const bad = typed.value.find(r => !Number.isFinite(r.gapMm) || r.gapMm < 0 || r.gapMm > 150)
   if (bad) return `${bad.hour} o’clock: a gap is from 0 to 150 mm; check the figure`
@@ -44,6 +45,7 @@ const spread = computed(() => hangerSpreadDeg(shown.value?.readings ?? [], radiu
 const figure = (v: number) => (Math.abs(v) < 0.005 ? 0 : v).toFixed(2)
 const bad = computed(() => (readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null))
 const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value))
+const clean = computed(() => (props.state.setup ? cleanBands({ pullMm: props.state.setup.pullMm, ratio: props.state.setup.pullRatio, pitchMm: props.state.setup.pitchMm }) : []))
 const misfit = computed(() => (shown.value && props.state.setup ? hangerMisfitMm(props.state.setup, shown.value.fit.camberDeg) : null))
 const history = computed(() => props.state.noted.gauges.map(g => g.event.acrossMm))
 
@@ -79,7 +81,7 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
         <div class="mat grid place-items-center p-2"><HangerClock :size="340" :readings="readings.length ? readings : shown?.readings ?? []" :active="active" :fit="shown?.fit ?? null" :radius-mm="shown?.radiusMm ?? 311" :lever="plan?.do === 'bend' ? plan.hour : null" :bad="bad?.hour ?? null" @choose="choose" /></div>
         <div class="mat p-2"><TipHistory :across-mm="history" :limit-mm="acrossTolerance(speeds)" /></div>
       </div>
-      <div v-if="misfit && state.setup" class="mat p-2" data-test="hanger-misfit"><MatchStrip :teeth="state.setup.teeth" :error-mm="misfit" :pitch-mm="state.setup.pitchMm" :care-pitch="0.1" /></div>
+      <div v-if="misfit && state.setup" class="mat p-2" data-test="hanger-misfit"><MatchStrip :labels="state.setup.teeth" :error-mm="misfit" :clean-mm="clean" /></div>
     </section>
     <aside class="panel" aria-label="Readings and what to do">
       <form class="grid gap-2" @submit.prevent="onward">

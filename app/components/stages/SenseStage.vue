@@ -1,5 +1,6 @@
 <!-- Sense check: "all fine" in one touch, or touch what is not; what it means is said before any screw is turned. -->
 <script setup lang="ts">
+import { typedNumber } from '#core/quantity/typed'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import { SENSE_CHECK, type SenseId } from '#core/procedure/senseCheck'
@@ -20,7 +21,7 @@ function toggle(id: SenseId) {
 const speeds = computed(() => props.state.parts?.cassette.teeth.length ?? 11)
 const limit = computed(() => chainWearLimitPercent(speeds.value))
 const wearText = ref(noted.value?.chainWearPercent?.toString() ?? '')
-const read = (t: string) => (t.trim() === '' ? null : Number(t.trim().replace(',', '.')))
+const read = (t: string) => (t.trim() === '' ? null : typedNumber(t))
 const wear = computed(() => read(wearText.value))
 const wearWrong = computed(() => (wear.value === null ? null : !Number.isFinite(wear.value) || wear.value < 0 || wear.value > 3 ? 'Chain wear: from 0 to 3 %' : null))
 function note(exceptions: SenseId[]) {

@@ -1,20 +1,19 @@
 <script setup lang="ts">
-import { sayParts } from '#core/ledger/parts'
+import { sayKnown, sayParts, unusedGears } from '#core/ledger/parts'
+import { matchOfParts } from '#core/ledger/typedParts'
+import { FRAME_WORDS } from '#core/records/frames'
 import { sayEvent } from '#core/ledger/say'
 import type { SchoolChoice } from '#core/procedure/schools'
 
-const route = useRoute()
-const number = Number(route.params.number)
-const ledger = useLedger()
 const session = useSession()
-const { state, record, loaded, stored, waiting } = storeToRefs(ledger)
-useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Job · Ocho` })
-useLive(number)
-void ledger.open(number)
+const { number, ledger, state, record, loaded } = useJobPage(() => 'Job')
+const { stored, waiting } = storeToRefs(ledger)
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const schools = useSchools(state)
 // an entry holds the whole choice: what is left out goes back to the usual
 const choose = (choice: SchoolChoice) => void ledger.append({ kind: 'schools', choice })
+const match = computed(() => state.value.parts && matchOfParts(state.value.parts))
+const correction = computed(() => (record.value?.closedAt ? null : state.value.inForce.findLast(e => e.event.kind === 'parts') ?? null))
 const entries = computed(() => [...stored.value, ...waiting.value].reverse())
 </script>
 
@@ -28,9 +27,20 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
           <dt class="text-soft">Customer</dt><dd>{{ record.customer.name }} {{ record.customer.contact }}</dd>
           <dt class="text-soft">Promised</dt><dd>{{ sayWhen(record.promisedAt, zone) }}</dd>
           <dt class="text-soft">Drivetrain</dt><dd class="figure">{{ state.parts ? sayParts(state.parts) : '' }}</dd>
+          <dt class="text-soft">Bike</dt><dd><NuxtLink class="underline underline-offset-4" :to="`/bikes/${record.bike.id}`">{{ record.bike.name }}</NuxtLink>{{ record.bike.frameKind ? `, ${FRAME_WORDS[record.bike.frameKind]}` : '' }}</dd>
         </dl>
+        <section v-if="match && state.setup && state.parts" class="mt-4" aria-label="Do the parts go together" data-test="match">
+          <p class="text-lg leading-tight font-semibold" :class="{ 'text-stop': match.verdict === 'will-not-index', 'text-clean': match.verdict === 'works' }">{{ match.words }}</p>
+          <p v-if="unusedGears(state.parts)" class="font-semibold text-stop">{{ unusedGears(state.parts) }}.</p>
+          <div class="mat mt-2 p-1"><MatchStrip :labels="state.setup.teeth" :error-mm="match.errorMm" :clean-mm="match.cleanMm" /></div>
+          <p class="mt-1 text-[0.9375rem]">{{ sayKnown(state.parts) }}. <NuxtLink class="underline underline-offset-4" :to="`/standards/measure?job=${number}`" data-test="to-measure">Measure the parts</NuxtLink></p>
+          <NuxtLink v-if="match.verdict !== 'works'" class="underline underline-offset-4" :to="`/standards/match?s=${state.parts.shifter.standard ?? ''}&d=${state.parts.derailleur.standard ?? ''}&c=${state.parts.cassette.standard ?? ''}`">What would fix it</NuxtLink>
+          <button v-if="correction" type="button" class="quiet -ml-2" data-test="undo-parts" @click="ledger.append({ kind: 'undo', undoes: correction.id })">Take the measured drivetrain back</button>
+        </section>
         <StagePath class="mt-4" :state="state" :number="number" :right="null" :here="null" />
         <NuxtLink class="act mt-4" :to="`/jobs/${number}/rear`">To the rear bench</NuxtLink>
+        <NuxtLink class="also mt-2" :to="`/jobs/${number}/front`" data-test="to-front">To the front</NuxtLink>
+        <NuxtLink class="also mt-2" :to="`/jobs/${number}/cables`" data-test="to-cables">To the cables</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/sheet`">To the sheet</NuxtLink>
         <details class="mt-5 border-t border-rule pt-2"><summary class="min-h-11 cursor-pointer font-bold">Schools on this job</summary><SchoolPick class="mt-2" :chosen="state.noted.schools" :in-force="schools.ids" @choose="choose" /></details>
         <h2 class="mt-5 font-bold">In words</h2>

@@ -184,7 +184,13 @@ function logPending() {
   const words = `Logged ${sayTurns(pending.value / 8)}`
   if (sixteenths) void put({ kind: 'turn', screw: screw.value, sixteenths, ...advised(false) }, words)
 }
-async function other(event: LedgerEvent) {
+const outlier = useOutlier(state, record)
+/** A figure far from all others of such bikes waits for a word before it is kept. */
+const doubtful = shallowRef<{ event: LedgerEvent; question: string } | null>(null)
+async function other(event: LedgerEvent, sure = false) {
+  const question = sure ? null : outlier(event)
+  doubtful.value = question ? { event, question } : null
+  if (question) return
   panel.value = 'move'
   await put('advised' in event || event.kind === 'proof' ? event : ({ ...event, ...advised(false) } as LedgerEvent), 'Noted')
 }
@@ -296,6 +302,7 @@ const windowState = computed(() => {
 
       <main class="middle">
         <BenchTroubles />
+        <DoubtfulFigure v-if="doubtful" :question="doubtful.question" @keep="other(doubtful.event, true)" @leave="doubtful = null" />
         <div ref="mats" class="mats">
           <div class="mat relative" data-test="lanes">
             <SprocketLanes :width="sizes.w" :height="sizes.lanes" :teeth="setup.teeth" :place-mm="geometry.placeMm" :pulley-mm="pulley" :selected="target" :barred-from="barredFrom" :inset="inset" />

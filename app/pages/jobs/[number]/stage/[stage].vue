@@ -15,22 +15,23 @@ import StopsStage from '~/components/stages/StopsStage.vue'
 const VIEWS: Partial<Record<Stage, unknown>> = { said: SaidStage, sense: SenseStage, hanger: HangerStage, stops: StopsStage, cable: CableStage, gap: GapStage, prove: ProveStage }
 
 const route = useRoute()
-const number = Number(route.params.number)
 const stage = computed(() => STAGES.find(s => s === route.params.stage) ?? null)
-const ledger = useLedger()
 const session = useSession()
-const { state, record, loaded } = storeToRefs(ledger)
-useHead({ title: () => `Tag ${record.value?.tag ?? ''} · ${stage.value ? STAGE_WORDS[stage.value] : 'Stage'} · Ocho` })
-useLive(number)
-void ledger.open(number)
+const { number, ledger, state, record, loaded } = useJobPage(() => (stage.value ? STAGE_WORDS[stage.value] : 'Stage'))
 const schools = useSchools(state)
 useAwake()
 
 const said = ref('')
 const signing = shallowRef<LedgerEvent | null>(null)
-async function put(event: LedgerEvent, words = 'Noted') {
+const outlier = useOutlier(state, record)
+/** A figure far from all others of such bikes waits for a word before it is kept. */
+const doubtful = shallowRef<{ event: LedgerEvent; words: string; question: string } | null>(null)
+async function put(event: LedgerEvent, words = 'Noted', sure = false) {
   // what was waiting for L stays shut to a trainee until a mechanic signs
   if (event.kind === 'sight' && event.at === 'L' && session.now?.person?.role === 'trainee') return void (signing.value = event)
+  const question = sure ? null : outlier(event)
+  if (question) return void (doubtful.value = { event, words, question })
+  doubtful.value = null
   said.value = words
   requestAnimationFrame(() => setTimeout(tick))
   await ledger.append(event)
@@ -44,17 +45,18 @@ function undo() {
   said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'
   void ledger.undo()
 }
+const keepDoubtful = () => { const d = doubtful.value; if (d) void put(d.event, d.words, true) }
 const linkTo = (to: Stage) => (to === 'index' ? `/jobs/${number}/rear` : to === 'handBack' ? `/jobs/${number}/sheet` : `/jobs/${number}/stage/${to}`)
 const go = (to: Stage) => navigateTo(linkTo(to))
 const next = computed(() => {
   const order = stagesOf(schools.value)
   return order[order.indexOf(stage.value ?? 'said') + 1] ?? 'handBack'
 })
-useBenchKeys(() => ({ z: undo, n: () => { void go(next.value) } }))
+useBenchKeys(() => ({ ...(doubtful.value ? { Enter: keepDoubtful, Escape: () => { doubtful.value = null } } : {}), z: undo, n: () => { void go(next.value) } }))
 </script>
 
 <template>
-  <div class="bench">
+  <div class="bench-frame">
     <BenchTop />
     <div v-if="loaded !== 'ready' || !stage || !VIEWS[stage]" class="p-6">
       <p v-if="loaded === 'loading'">Reading the log</p>
@@ -64,16 +66,18 @@ useBenchKeys(() => ({ z: undo, n: () => { void go(next.value) } }))
       </template>
     </div>
     <template v-else>
-      <aside class="left" aria-label="Stages and turns">
+      <aside class="bench-left" aria-label="Stages and turns">
         <StagePath :state="state" :number="number" :right="null" :here="stage" />
         <div class="mt-auto pt-2">
           <NetTurns :state="state" />
           <button type="button" class="quiet w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
         </div>
       </aside>
-      <main class="middle">
+      <main class="bench-middle">
         <BenchTroubles />
-        <component :is="VIEWS[stage]" v-if="state.setup" :key="stage" class="stage" :state="state" :schools="schools" @record="put" @go="go">
+        <DoubtfulFigure v-if="doubtful" :question="doubtful.question" @keep="keepDoubtful" @leave="doubtful = null" />
+        <component :is="VIEWS[stage]" v-if="state.setup" :key="stage" class="bench-stage" :state="state" :schools="schools" @record="put" @go="go">
+          <NuxtLink v-if="stage === 'cable'" :to="`/jobs/${number}/cables`" class="also" data-test="to-cables">Runs, lengths and cut list</NuxtLink>
           <NuxtLink :to="linkTo(next)" class="also" data-test="next-stage">On to {{ STAGE_WORDS[next].toLowerCase() }} <kbd class="key">N</kbd></NuxtLink>
         </component>
         <p v-else class="stopped">This job has no rear drivetrain by its numbers.</p>
@@ -83,21 +87,3 @@ useBenchKeys(() => ({ z: undo, n: () => { void go(next.value) } }))
     <SignGate v-if="signing" what="A trainee saw L: a mechanic looks too and signs" @sign="signed" @close="signing = null" />
   </div>
 </template>
-
-<style scoped>
-.bench { display: grid; grid-template: 'top top' 52px 'left middle' minmax(0, 1fr) / 196px minmax(0, 1fr); height: 100dvh; }
-.left { grid-area: left; display: flex; flex-direction: column; padding: 10px 16px 6px; border-right: 1px solid var(--rule); overflow-y: auto; }
-.middle { grid-area: middle; display: flex; flex-direction: column; gap: 8px; min-height: 0; min-width: 0; }
-.middle > .stopped { margin: 8px 16px 0; }
-.stage { flex: 1; min-height: 0; display: grid; grid-template-columns: minmax(0, 1fr) 372px; }
-.stage > :deep(.look) { display: flex; flex-direction: column; gap: 10px; min-height: 0; padding: 12px 16px; overflow-y: auto; }
-.stage > :deep(.panel) { display: flex; flex-direction: column; gap: 10px; min-height: 0; padding: 12px 20px; border-left: 1px solid var(--rule); background: var(--panel); overflow-y: auto; }
-@media (max-height: 700px) { .bench { grid-template-rows: 46px minmax(0, 1fr); } }
-@media (max-width: 1000px) {
-  .bench { grid-template: 'top' auto 'middle' auto 'left' auto / minmax(0, 1fr); height: auto; min-height: 100dvh; }
-  .stage { grid-template-columns: minmax(0, 1fr); }
-  .stage > :deep(.panel) { border-left: 0; border-top: 1px solid var(--rule); padding: 12px 14px; }
-  .stage > :deep(.look) { padding: 10px 8px; }
-  .left { border-right: 0; border-top: 1px solid var(--rule); }
-}
-</style>

@@ -1,0 +1,24 @@
+import { expose } from 'comlink'
+import { cutPlan, type CutOptions, type CutPlan, type StockItem, type ToCut } from '#core/cable/cutList'
+import { judgeLoop, loopAt, loopLengthMm, type LoopAt, type LoopGeometry, type LoopJudged } from '#core/cable/loop'
+
+/** A loop as the bench draws it: its length, what it does at both locks, and its shapes from full right to full left. */
+export type LoopPicture = { lengthMm: number; judged: LoopJudged; frames: (LoopAt | null)[]; tookMs: number }
+
+const api = {
+  /** A cut list and how long it took here. */
+  cut(pieces: ToCut[], stock: StockItem[], options: CutOptions): { plan: CutPlan; tookMs: number } {
+    const start = performance.now()
+    const plan = cutPlan(pieces, stock, options)
+    return { plan, tookMs: performance.now() - start }
+  },
+  /** The loop of the length given, or of the shortest that does; `each` shapes to either side of straight. @throws RangeError when there is none */
+  loop(geometry: LoopGeometry, givenMm: number | null, each: number): LoopPicture {
+    const start = performance.now()
+    const lengthMm = givenMm ?? loopLengthMm(geometry)
+    const frames = Array.from({ length: 2 * each + 1 }, (_, i) => loopAt(geometry, lengthMm, ((i - each) / each) * geometry.lockDeg))
+    return { lengthMm, judged: judgeLoop(geometry, lengthMm), frames, tookMs: performance.now() - start }
+  },
+}
+export type CablesApi = typeof api
+expose(api)
