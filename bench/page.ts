@@ -55,6 +55,18 @@ try {
   for (const throttle of [1, 4]) {
     const session = await page.context().newCDPSession(page)
     await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
+    await page.goto(`${server.url}/standards/match`)
+    await page.waitForSelector('[data-test=matrix]', { timeout: 30_000 })
+    for (const id of ['r17-8', 'r11-9', 'r12-11', 'r15-10', 'r19-8']) {
+      await page.locator('[data-test=pick-derailleur]').selectOption(id)
+      await page.waitForTimeout(400)
+    }
+    const took = await page.evaluate(() => performance.getEntriesByName('matrix').map(e => e.duration))
+    console.log(`match matrix in the worker, CPU ÷ ${throttle}: first ${took[0].toFixed(0)} ms, then median ${quantile(took.slice(1), 0.5).toFixed(0)} ms (target 100 ms)`)
+  }
+  for (const throttle of [1, 4]) {
+    const session = await page.context().newCDPSession(page)
+    await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
     await page.goto(`${server.url}/jobs/${number}/rear`)
     await settled()
     const [cold] = await advice()

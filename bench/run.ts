@@ -6,6 +6,9 @@ import { seededBike, simulatedBench } from '#core/bench/bench'
 import { EVENT_VERSION, EventId, PersonId, type Entry } from '#core/ledger/events'
 import { stockParts } from '#core/ledger/typedParts'
 import type { RearSetup } from '#core/response/setup'
+import { identify } from '#core/standards/identify'
+import { catalogueInForce } from '#core/standards/shopValues'
+import { matrixOf, partsOf } from '#core/standards/trio'
 import { buildDemo } from '../demo/build'
 import { DEMO_PEOPLE } from '../demo/people'
 import { throwawayCluster } from '../ops/testDatabase'
@@ -14,6 +17,7 @@ import { connect, inShop, type Db } from '../server/db/connect'
 import { takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { personByName } from '../server/db/people'
+import { recordFigures } from './records'
 
 /** Figures with a target, as medians and ratios of one run on this machine. Not a test: npm run bench. */
 const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
@@ -109,10 +113,22 @@ async function httpRatio(url: string, cookie: string, numbers: number[], person:
   }
 }
 
-/** `npm run bench` measures all; `npm run bench advice` or `append` one of them. */
+/** The whole matrix of a derailleur, as the worker works it out: the first one and those after. */
+function matrixFigures(): void {
+  const parts = partsOf(catalogueInForce([]))
+  const times = parts.derailleurs.map(d => timed(() => matrixOf(d, parts)))
+  console.log(`\nmatrix of ${parts.shifters.length} × ${parts.cassettes.length}: first ${ms(times[0])}, then median ${ms(quantile(times.slice(1), 0.5))}, worst ${ms(Math.max(...times.slice(1)))} (target 100 ms)`)
+  const readings = { clicks: { values: [9], sd: 0 }, cableAllMm: { values: [25.2], sd: 0.5 }, stackMm: { values: [37.2], sd: 0.1 }, pulleyMm: { values: [28.1], sd: 0.5 }, pulledMm: { values: [20], sd: 0.5 } }
+  const asked = Array.from({ length: 30 }, () => timed(() => identify(parts, readings)))
+  console.log(`identify from five measurements: first ${ms(asked[0])}, then median ${ms(quantile(asked.slice(1), 0.5))}`)
+}
+
+/** `npm run bench` measures all; `npm run bench advice`, `append`, `matrix` or `records` one of them. */
 async function main(only = process.argv[2]): Promise<void> {
-  if (only !== 'append') adviceFigures()
-  if (only === 'advice') return
+  if (!only || only === 'matrix') matrixFigures()
+  if (!only || only === 'advice') adviceFigures()
+  if (!only || only === 'records') await recordFigures()
+  if (only && only !== 'append') return
   const { cluster, remove } = await throwawayCluster()
   const owner = connect(cluster.ownerUrl, 1)
   await sql`create table bare_insert (id uuid primary key, body jsonb not null, at timestamptz not null default now())`.execute(owner)

@@ -7,7 +7,7 @@ import { freePort } from '../ops/cluster'
 import { ROOT } from '../ops/server'
 import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 
-test.describe.configure({ mode: 'serial', timeout: 120_000 })
+test.describe.configure({ mode: 'serial', timeout: 180_000 })
 
 let data: string
 let port: number
@@ -26,8 +26,8 @@ function launch(...args: string[]): Launched {
   for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (chunk: Buffer) => { text += chunk.toString() })
   return { child, out: () => text, code: new Promise(resolve => child.once('exit', resolve)) }
 }
-async function started(l: Launched): Promise<string> {
-  await expect.poll(l.out, { timeout: 40_000 }).toContain('Ctrl-C stops it')
+async function started(l: Launched, patienceMs = 40_000): Promise<string> {
+  await expect.poll(l.out, { timeout: patienceMs }).toContain('Ctrl-C stops it')
   return /http:\/\/127\.0\.0\.1:\d+/.exec(l.out())![0]
 }
 /** Ctrl-C as a terminal sends it, to the launcher's whole group. */
@@ -109,7 +109,8 @@ test('a start after kill -9 of everything takes up the same data, and a backup r
 
 test('the demo shows its secrets at the door, fills the Floor, and each open job has its own trouble', async ({ page }) => {
   const ocho = launch('demo')
-  const url = await started(ocho)
+  const url = await started(ocho, 100_000) // two years of visits are built on the way
+  expect(ocho.out()).toContain('past visits')
   await page.goto(`${url}/sign-in`)
   await page.waitForSelector('[data-hydrated]')
   for (const p of DEMO_PEOPLE) await expect(page.locator('[data-test=demo-people]')).toContainText(p.pin)

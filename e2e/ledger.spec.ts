@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { freePort } from '../ops/cluster'
 import { startServer } from '../ops/server'
-import { expect, openBench, otherDevice, press, SERVER, settled, signIn, storedEvents, test } from './shop'
+import { caliper, expect, openBench, otherDevice, press, SERVER, settled, signIn, storedEvents, test } from './shop'
 
 const net = '[data-test=net-barrel]'
 
@@ -102,11 +102,9 @@ test('an undo of anything is one key, and what a caliper types is a figure and n
   const number = await shop.takeIn('25')
   await openBench(bench, number)
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
-  for (const key of '-0.42') await bench.keyboard.press(key === '-' ? 'Minus' : key === '.' ? 'Period' : `Digit${key}`)
-  await bench.keyboard.press('Enter')
+  await caliper(bench, '-0.42')
   await expect(bench.locator('[data-test=move]')).toContainText('H stop')
-  const [, sight] = await storedEvents(shop, number)
-  expect(sight.body).toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
+  await expect.poll(async () => (await storedEvents(shop, number))[1]?.body).toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
   await bench.waitForTimeout(600)
   await press(bench, 'z')
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')

@@ -11,10 +11,10 @@ const STAGED = ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove']
 
 for (const theme of ['light', 'dim'] as const)
   test(`axe finds nothing on any page, ${theme}`, async ({ bench, shop }) => {
-    test.setTimeout(120_000)
+    test.setTimeout(180_000)
     await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
     const number = await shop.takeIn('51')
-    for (const path of ['/', '/take-in', '/shop', `/jobs/${number}`, '/t/nobody']) {
+    for (const path of ['/', '/take-in', '/shop', `/jobs/${number}`, '/t/nobody', '/standards', '/standards/match', '/standards/measure', '/standards/records', '/standards/records/r14-10', '/standards/files']) {
       await bench.goto(`${SERVER()}${path}`)
       await ready(bench)
       await bench.waitForTimeout(400)
@@ -30,6 +30,20 @@ for (const theme of ['light', 'dim'] as const)
       await bench.waitForSelector('.look')
       await bench.waitForTimeout(300)
       await noViolations(bench, stage)
+    }
+    await bench.goto(`${SERVER()}/jobs/${number}/cables`)
+    await bench.locator('[data-test=template-external]').click()
+    for (const panel of ['pieces', 'loop', 'friction', 'steps', 'cut']) {
+      await bench.locator(`[data-test=panel-${panel}]`).click()
+      await bench.waitForTimeout(300)
+      await noViolations(bench, `cables, ${panel}`)
+    }
+    await bench.goto(`${SERVER()}/jobs/${number}/front`)
+    await bench.locator('[data-test=usual-double]').click()
+    for (const panel of ['shift', 'gaps', 'order', 'numbers']) {
+      await bench.locator(`[data-test=panel-${panel}]`).click()
+      await bench.waitForTimeout(200)
+      await noViolations(bench, `front, ${panel}`)
     }
     await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
     await bench.waitForSelector('[data-test=paper]')

@@ -118,8 +118,8 @@ test('a mismatch is said at once, in millimetres, gear by gear', async ({ bench 
   await expect(bench.locator('[data-test=match]')).toContainText('They go together')
   await bench.locator('[data-test=shifter]').selectOption('r11-9')
   // 8 clicks of 4.0 mm at a fitted 1.706 against 8 gaps of 4.35 mm: 19.79 mm apart, half at each end
-  await expect(bench.locator('[data-test=match]')).toContainText('Will not index: 9.89 mm off')
-  await expect(bench.getByRole('img', { name: /Misfit by gear in mm/ })).toHaveAttribute('aria-label', /-9\.89, -7\.42, .* 9\.89/)
+  await expect(bench.locator('[data-test=match]')).toContainText('Will not index: no setting of the barrel has every gear clean, 9.89 mm off')
+  await expect(bench.getByRole('img', { name: /Misfit by gear in mm/ })).toHaveAttribute('aria-label', /-9\.89.*; -7\.42, not clean; .* 9\.89/)
 })
 
 test('every form refuses nonsense beside its line and keeps what was typed', async ({ bench }) => {
@@ -189,7 +189,7 @@ function routes(number: number, id: string): { method: string; path: string; fil
   const root = join(HERE, '..', 'server', 'api')
   return (readdirSync(root, { recursive: true }) as string[]).filter(f => f.endsWith('.ts')).map(file => {
     const [, path, method] = /^(.*)\.(get|post|delete)\.ts$/.exec(file.replaceAll('\\', '/'))!
-    return { method: method.toUpperCase(), path: `/api/${path.replace(/\/?index$/, '').replace('[number]', String(number)).replace('[tag]', '41').replace('[id]', id)}`, file }
+    return { method: method.toUpperCase(), path: `/api/${path.replace(/\/?index$/, '').replace('[number]', String(number)).replace('[tag]', '41').replace('[id]', id).replace('[standard]', 'r14-10').replace('[figure]', 'barrel')}`, file }
   })
 }
 

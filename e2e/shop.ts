@@ -67,6 +67,12 @@ export async function press(page: Page, key: string): Promise<void> {
   await page.waitForTimeout(80)
 }
 
+/** A figure as a caliper types it: faster than any hand, however busy the machine is, and Enter at its end. */
+export async function caliper(page: Page, figure: string): Promise<void> {
+  await page.evaluate(keys => { for (const key of keys) (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true })) }, [...figure, 'Enter'])
+  await page.waitForTimeout(100)
+}
+
 /** The advice is drawn and no longer stale. */
 export async function settled(page: Page): Promise<void> {
   await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 20_000 })

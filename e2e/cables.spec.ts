@@ -1,0 +1,181 @@
+import type { Page } from '@playwright/test'
+import { templateRun } from '#core/cable/templates'
+import type { LedgerEvent } from '#core/ledger/events'
+import { stockParts } from '#core/ledger/typedParts'
+import { expect, makeShop, openBench, otherDevice, SERVER, storedEvents, test, type TestShop } from './shop'
+
+const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
+async function openCables(page: Page, number: number): Promise<void> {
+  await page.goto(`${SERVER()}/jobs/${number}/cables`)
+  await page.waitForSelector('[data-test=panel-pieces]')
+}
+const kinds = async (shop: TestShop, number: number) => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
+const hang = (page: Page, kind: string, lengthMm: number, roll = false) => page.request.post(`${SERVER()}/api/cables/stock`, { data: { kind, lengthMm, roll, label: '' } })
+
+test('a whole new cable inside a frame: laid out from a template, measured, cut from the wall, fitted step by step', async ({ bench, shop }) => {
+  test.setTimeout(90_000)
+  expect((await hang(bench, 'shift 4 mm', 12_000, true)).ok()).toBe(true)
+  expect((await hang(bench, 'shift 4 mm', 220)).ok()).toBe(true)
+  const number = await shop.takeIn('41', stockParts('r14-11'))
+  await openCables(bench, number)
+  await t(bench, 'template-internal').click()
+  await expect(t(bench, 'inner-needed')).toContainText('take 2100')
+  await t(bench, 'piece-last loop').click()
+  await bench.getByLabel('Length, mm').fill('0')
+  await t(bench, 'save-piece').click()
+  await expect(t(bench, 'piece-trouble')).toContainText('at least 1 mm')
+  await bench.getByLabel('Length, mm').fill('212')
+  // news of the job while a figure is typed leaves it alone
+  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: await shop.person('Ishbel'), event: { kind: 'turn', screw: 'B', sixteenths: 2 } }] } })).ok()).toBe(true)
+  await bench.waitForTimeout(800)
+  await expect(bench.getByLabel('Length, mm')).toHaveValue('212')
+  await t(bench, 'save-piece').click()
+  await expect(t(bench, 'piece-last loop')).toContainText('212 mm')
+  await t(bench, 'condition-gritty').click()
+
+  // friction: what the bends cost and what a new wire would gain
+  await t(bench, 'panel-friction').click()
+  await expect(t(bench, 'backlash')).toContainText('no clean window')
+  await expect(bench.getByText('New wire and liner')).toBeVisible()
+  await expect(bench.getByText('Nothing has been heard on this bike yet')).toBeVisible()
+
+  // cut list: the offcut that fits is used, the rest from the roll; what is left hangs on the wall again
+  await t(bench, 'panel-cut').click()
+  await t(bench, 'work-out').click()
+  const plan = t(bench, 'plan')
+  await expect(plan).toContainText('offcut, 220 mm')
+  await expect(plan).toContainText('last loop 212')
+  await expect(plan).toContainText('roll, 12000 mm')
+  await expect(plan).toContainText('11558 mm left, back on the wall')
+  await t(bench, 'cut-done').click()
+  await expect(t(bench, 'cut-said')).toBeVisible()
+  const wall = await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json() as { lengthMm: number; roll: boolean }[]
+  expect(wall.map(s => [s.lengthMm, s.roll])).toEqual([[11558, true]])
+
+  // the job itself, one touch a step; the advice then starts from a new cable
+  await t(bench, 'panel-steps').click()
+  await expect(bench.getByText('goggles on').first()).toBeVisible()
+  await expect(t(bench, 'step-bedded')).toBeDisabled() // L has not been seen
+  for (const step of ['old-out', 'adjusters', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'tugged', 'barrels', 'groove', 'clamped', 'capped']) await t(bench, `step-${step}`).click()
+  await expect(t(bench, 'step-greased')).toHaveCount(0) // the other school of that step
+  await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(13)
+  await openBench(bench, number)
+  await expect(t(bench, 'cause-friction')).toBeVisible()
+  await bench.goto(`${SERVER()}/jobs/${number}/stage/cable`)
+  await t(bench, 'cable-pieces').click()
+  await expect(t(bench, 'pieces-laid')).toBeVisible() // one place for a run's pieces
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'paper')).toContainText('Rear derailleur run')
+  await expect(t(bench, 'paper')).toContainText('last loop 212 mm, renewed')
+  await expect(t(bench, 'paper')).toContainText('Cable and housing renewed') // one touch, one entry, and the rear knows
+
+  // take back the last touch
+  await openCables(bench, number)
+  await t(bench, 'undo').click()
+  await t(bench, 'panel-steps').click()
+  await expect(t(bench, 'step-capped')).toBeEnabled()
+})
+
+test('shift housing on a brake is refused, in the page and by the server; a brake whose end is bare does not leave', async ({ bench, shop }) => {
+  const number = await shop.takeIn('42')
+  await openCables(bench, number)
+  await t(bench, 'run-front-brake').click()
+  await t(bench, 'template-external').click()
+  await t(bench, 'piece-lever to brake').click()
+  await t(bench, 'housing-kind').selectOption('shift 4 mm')
+  await expect(t(bench, 'refused-housing')).toContainText('can burst in an emergency stop')
+  await expect(t(bench, 'save-piece')).toBeDisabled()
+  await t(bench, 'housing-kind').selectOption('compressionless')
+  await expect(t(bench, 'refused-housing')).toContainText('not rated for brakes')
+  await t(bench, 'housing-kind').selectOption('compressionless, rated for brakes')
+  await t(bench, 'save-piece').click()
+
+  const by = await shop.person('Ishbel')
+  const run = templateRun('external', 'front-brake')
+  const send = (event: unknown) => bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] } }).then(async r => (await r.json() as { answers: { is: string; message?: string }[] }).answers[0])
+  expect(await send({ kind: 'run', run: { ...run, pieces: run.pieces.map(p => ({ ...p, of: 'shift 4 mm' })) } })).toMatchObject({ is: 'refused', message: expect.stringContaining('burst') })
+  expect(await send({ kind: 'run', run: { ...run, pieces: [run.pieces[0], run.pieces[0]] } })).toMatchObject({ is: 'refused', message: expect.stringContaining('Two pieces are called') })
+
+  await t(bench, 'panel-steps').click()
+  await t(bench, 'step-clamped').click()
+  for (const brake of ['front', 'rear']) expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'stays')).toContainText('end is not capped')
+  const back = await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 9, how: 'proven' } })
+  expect(back.status()).toBe(409)
+  await openCables(bench, number)
+  await t(bench, 'run-front-brake').click()
+  await t(bench, 'panel-steps').click()
+  await t(bench, 'step-capped').click()
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'hand-back')).toBeEnabled()
+})
+
+test('the loop at the bars: found, judged at both locks, taken for a piece; one that cannot exist says why', async ({ bench, shop }) => {
+  const number = await shop.takeIn('43')
+  await openCables(bench, number)
+  await t(bench, 'template-external').click()
+  await t(bench, 'panel-loop').click()
+  await expect(t(bench, 'loop-length')).toContainText(/\d{3} mm of housing/)
+  const found = Number.parseInt((await t(bench, 'loop-length').textContent())!)
+  for (const lock of ['straight', 'left', 'right']) await expect(t(bench, `steer-${lock}`)).toContainText('bends to')
+  await t(bench, 'loop-given').fill('260')
+  await expect(t(bench, 'steer-right')).toContainText('pulls')
+  await t(bench, 'loop-given').fill('')
+  await t(bench, 'take-lever loop').click()
+  await expect(t(bench, 'piece-lever loop')).toHaveCount(0) // the list is behind the drawing
+  await t(bench, 'panel-pieces').click()
+  await expect(t(bench, 'piece-lever loop')).toContainText(`${found} mm`)
+  await t(bench, 'panel-loop').click()
+  await t(bench, 'tape').click()
+  await bench.getByLabel('Head angle, °').fill('0')
+  await expect(t(bench, 'loop-trouble')).toContainText('Head angle: from 45 to 90')
+  await bench.getByLabel('Head angle, °').fill('72')
+  for (const [label, value] of [['Lever’s exit, to the side', '22'], ['before the axis', '-70'], ['above it', '-60']] as const) await bench.getByLabel(label).fill(value) // on top of the stop
+  await expect(t(bench, 'loop-trouble')).toContainText('no such loop exists')
+})
+
+test('a batch for all open bikes; two tablets cannot cut the same offcut; templates and the wall are the shop\'s own', async ({ bench, shop, browser }) => {
+  test.setTimeout(60_000)
+  const [a, b] = [await shop.takeIn('44'), await shop.takeIn('45')]
+  await openCables(bench, a)
+  await t(bench, 'template-long').click()
+  await bench.getByText('Keep as a template').click()
+  await bench.getByLabel('Name of the template').fill('Parcel long')
+  await t(bench, 'keep-template').click()
+  await openCables(bench, b)
+  await bench.getByRole('button', { name: 'Parcel long' }).click()
+  await t(bench, 'panel-cut').click()
+  await expect(bench.getByText('Nothing hangs there yet.')).toBeVisible()
+  await bench.locator('form', { has: t(bench, 'stock-add') }).getByLabel('Length, mm').fill('-5')
+  await t(bench, 'stock-add').click()
+  await expect(t(bench, 'cut-trouble')).toContainText('whole mm from 1')
+  await bench.locator('form', { has: t(bench, 'stock-add') }).getByLabel('Length, mm').fill('1500')
+  await t(bench, 'stock-add').click()
+  await expect(t(bench, 'wall')).toContainText('On the wall, 1')
+  await t(bench, 'cut-all').click()
+  await expect(bench.getByText('44 rear derailleur, lever loop')).toBeVisible()
+  await t(bench, 'work-out').click()
+  await expect(t(bench, 'short')).toContainText('To order') // 1610 mm are wanted, 1500 are there
+
+  // another tablet cuts it first
+  const other = await otherDevice(browser, shop, 'Moss')
+  const [roll] = await (await other.page.request.get(`${SERVER()}/api/cables/stock`)).json() as { id: string; lengthMm: number }[]
+  expect((await other.page.request.post(`${SERVER()}/api/cables/cut`, { data: { cuts: [{ id: roll.id, lengthMm: 1500, keptMm: 700 }] } })).ok()).toBe(true)
+  await t(bench, 'cut-done').click()
+  await expect(t(bench, 'cut-trouble')).toContainText('work the list out again')
+  await expect(t(bench, 'wall')).toContainText('On the wall, 1') // as it is now
+  await other.context.close()
+
+  // nonsense and another shop
+  const post = (data: unknown) => bench.request.post(`${SERVER()}/api/cables/cut`, { data })
+  expect((await post({ cuts: [{ id: roll.id, lengthMm: 1500, keptMm: 2000 }] })).status()).toBe(400)
+  expect((await hang(bench, 'garden hose', 500)).status()).toBe(400)
+  const theirs = await otherDevice(browser, await makeShop(shop.db))
+  expect(await (await theirs.page.request.get(`${SERVER()}/api/cables/stock`)).json()).toEqual([])
+  expect(await (await theirs.page.request.get(`${SERVER()}/api/cables/templates`)).json()).toEqual([])
+  const [left] = await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json() as { id: string; lengthMm: number }[]
+  expect((await theirs.page.request.delete(`${SERVER()}/api/cables/stock/${left.id}`)).status()).toBe(404)
+  expect((await theirs.page.request.post(`${SERVER()}/api/cables/cut`, { data: { cuts: [{ id: left.id, lengthMm: left.lengthMm, keptMm: 0 }] } })).status()).toBe(409)
+  await theirs.context.close()
+})
