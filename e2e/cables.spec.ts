@@ -13,7 +13,6 @@ const kinds = async (shop: TestShop, number: number) => (await storedEvents(shop
 const hang = (page: Page, kind: string, lengthMm: number, roll = false) => page.request.post(`${SERVER()}/api/cables/stock`, { data: { kind, lengthMm, roll, label: '' } })
 
 test('a whole new cable inside a frame: laid out from a template, measured, cut from the wall, fitted step by step', async ({ bench, shop }) => {
-  test.setTimeout(90_000)
   expect((await hang(bench, 'shift 4 mm', 12_000, true)).ok()).toBe(true)
   expect((await hang(bench, 'shift 4 mm', 220)).ok()).toBe(true)
   const number = await shop.takeIn('41', stockParts('r14-11'))
@@ -136,7 +135,6 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
 })
 
 test('a batch for all open bikes; two tablets cannot cut the same offcut; templates and the wall are the shop\'s own', async ({ bench, shop, browser }) => {
-  test.setTimeout(60_000)
   const [a, b] = [await shop.takeIn('44'), await shop.takeIn('45')]
   await openCables(bench, a)
   await t(bench, 'template-long').click()

@@ -20,7 +20,7 @@ test('a reload and another browser show the same state', async ({ bench, shop, b
   await other.context.close()
 })
 
-test('a second tablet sees each tap within a second, and a stale acceptance is asked about', async ({ bench, shop, browser }) => {
+test('a second tablet sees each tap, and a stale acceptance is asked about', async ({ bench, shop, browser }) => {
   const number = await shop.takeIn('22')
   await openBench(bench, number)
   const other = await otherDevice(browser, shop, 'Moss')
@@ -28,7 +28,7 @@ test('a second tablet sees each tap within a second, and a stale acceptance is a
   for (const key of [']', ']']) await press(bench, key)
   await bench.keyboard.press('Enter')
   await expect(bench.locator(net)).toContainText('1/4 out')
-  await expect(other.page.locator(net)).toContainText('1/4 out', { timeout: 1000 })
+  await expect(other.page.locator(net)).toContainText('1/4 out')
 
   // both tablets record one and the same advised turn, each without having seen the other's
   const ishbel = await shop.person('Ishbel')
@@ -74,7 +74,7 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
 
     server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
     expect(server.port).toBe(port)
-    await expect(page.locator('[data-test=saved]')).toHaveText('saved', { timeout: 20_000 })
+    await expect(page.locator('[data-test=saved]')).toHaveText('saved')
     const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
     expect(kinds).toEqual(['arrived', 'shift', 'turn', 'shift'])
   } finally {

@@ -75,7 +75,7 @@ export async function caliper(page: Page, figure: string): Promise<void> {
 
 /** The advice is drawn and no longer stale. */
 export async function settled(page: Page): Promise<void> {
-  await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 20_000 })
+  await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 60_000 })
 }
 
 export async function otherDevice(browser: Browser, shop: TestShop, name = 'Ishbel'): Promise<{ page: Page; context: BrowserContext }> {

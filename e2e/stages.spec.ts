@@ -70,7 +70,6 @@ const DO: Record<Exclude<Stage, 'handBack'>, (page: Page, bench: SimulatedBench)
 
 for (const order of ORDERS)
   test(`a whole job by the school "${order.name}" ends right`, async ({ bench: page, shop }) => {
-    test.setTimeout(90_000)
     const number = await shop.takeIn('21', stockParts('r14-11'))
     await page.goto(`${SERVER()}/jobs/${number}`)
     await ready(page)

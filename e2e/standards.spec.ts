@@ -208,7 +208,6 @@ test('at the door the parts nobody knows are measured in place', async ({ bench,
 })
 
 test('records: medians over the bikes here, each figure leads to its job, one far outside is questioned', async ({ bench, shop }) => {
-  test.setTimeout(60_000)
   const lengths = [285, 290, 290, 295, 300, 305]
   const numbers: number[] = []
   for (const [i, mm] of lengths.entries()) numbers.push(await visit(bench, shop, `R${i}`, mm))
@@ -248,7 +247,6 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
 })
 
 test('files: out of one shop and into another, looked at first; bad rows by line, too large by size', async ({ bench, shop, browser }) => {
-  test.setTimeout(60_000)
   await visit(bench, shop, 'F1', 290)
   const claims = [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.77, note: '=1+1' }, { kind: 'shifter', entry: 'r14-10', figure: 'nickname', value: 'Ten, "old"' }]
   expect((await bench.request.post(`${SERVER()}/api/standards/values`, { data: { claims } })).ok()).toBe(true)

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,11 +9,12 @@ import { ROOT } from './server'
 const reports = mkdtempSync(join(tmpdir(), 'ocho-reports-'))
 const count = { passed: 0, failed: 0 }
 
-function step(what: string, command: string, args: string[], env: Record<string, string> = {}): boolean {
+async function step(what: string, command: string, args: string[], env: Record<string, string> = {}): Promise<boolean> {
   say(what)
-  const { status } = spawnSync(join(ROOT, 'node_modules', '.bin', command), args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } })
-  if (status !== 0) say(`${what}: failed`)
-  return status === 0
+  const child = spawn(join(ROOT, 'node_modules', '.bin', command), args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } })
+  const ok = await new Promise<boolean>((resolve, reject) => child.on('error', reject).on('close', code => resolve(code === 0)))
+  say(`${what}: ${ok ? 'done' : 'failed'}`)
+  return ok
 }
 
 function end(ok: boolean): never {
@@ -26,18 +27,19 @@ function end(ok: boolean): never {
 const unitReport = join(reports, 'unit.json')
 const e2eReport = join(reports, 'e2e.json')
 
-if (!step('preparing types', 'nuxt', ['prepare'])) end(false)
-if (!step('checking types', 'nuxt', ['typecheck'])) end(false)
-if (!step('linting', 'eslint', ['.', '--max-warnings', '0'])) end(false)
-const unit = step('unit tests', 'vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`])
+if (!await step('preparing types', 'nuxt', ['prepare'])) end(false)
+// each of the two keeps one core busy
+const checked = await Promise.all([step('checking types', 'nuxt', ['typecheck']), step('linting', 'eslint', ['.', '--max-warnings', '0'])])
+if (!checked.every(Boolean)) end(false)
+const unit = await step('unit tests', 'vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`])
 if (existsSync(unitReport)) {
   const told = JSON.parse(readFileSync(unitReport, 'utf8')) as { numPassedTests: number; numFailedTests: number }
   count.passed += told.numPassedTests
   count.failed += told.numFailedTests
 }
 if (!unit) end(false)
-if (!step('building', 'nuxt', ['build'])) end(false)
-const e2e = step('end-to-end tests', 'playwright', ['test'], { OCHO_E2E_REPORT: e2eReport })
+if (!await step('building', 'nuxt', ['build'])) end(false)
+const e2e = await step('end-to-end tests', 'playwright', ['test'], { OCHO_E2E_REPORT: e2eReport })
 if (existsSync(e2eReport)) {
   const { stats } = JSON.parse(readFileSync(e2eReport, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } }
   count.passed += stats.expected + stats.flaky

@@ -15,7 +15,7 @@ declare global {
 /** Listens for keys while nobody types into a field and no dialog is open. */
 export function useBenchKeys(keys: () => BenchKeys): void {
   let burst = ''
-  let held: { name: string; timer: ReturnType<typeof setTimeout> } | null = null
+  let held: { name: string; at: number; timer: ReturnType<typeof setTimeout> } | null = null
 
   const act = (name: string) => keys()[name.length === 1 ? name.toLowerCase() : name]?.()
   /** One key alone is a command; several in a rush are a figure, whose Enter is swallowed with it. */
@@ -34,12 +34,14 @@ export function useBenchKeys(keys: () => BenchKeys): void {
     if (target.closest('[role=dialog]') || (event.key !== 'Escape' && target.closest('input, textarea, select'))) return
     // a focused button answers Enter and space itself, but for the one that accepts the move
     if ((event.key === 'Enter' || event.key === ' ') && !held && target.closest('button, a') && !target.closest('[data-test=accept]')) return
+    // by the keys' own times: on a busy page two unhurried keys can arrive together
+    if (held && event.timeStamp - held.at > TYPED_MS) { clearTimeout(held.timer); settle() }
     const known = event.key.length === 1 ? event.key.toLowerCase() : event.key
     if (!held && !keys()[known] && !/^[-+\d.,]$/.test(event.key)) return
     event.preventDefault()
     if (held) clearTimeout(held.timer)
     burst += event.key.length === 1 ? event.key : ''
     // within a rush, only figures count; its Enter ends it unheard
-    held = { name: held && event.key === 'Enter' ? held.name : event.key, timer: setTimeout(settle, TYPED_MS) }
+    held = { name: held && event.key === 'Enter' ? held.name : event.key, at: event.timeStamp, timer: setTimeout(settle, TYPED_MS) }
   })
 }
