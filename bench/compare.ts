@@ -5,10 +5,13 @@ import { CAUSES } from '#core/advice/contract'
 import { AS_MODELLED, UNLIKE, type Physics } from '#core/bench/physics'
 import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/play'
 import { THUMBS } from '#core/bench/thumb'
+import { FRONT_BENCHES, frontPart, reportFront, type FrontLine } from './compareFront'
+import { byTenths, percent, quantile, sum } from './figures'
 
 /**
- * Strategies on the same seeded bikes: npm run compare [bikes] [first seed] [bench]. Benches: model, and the unlike
- * ones `thresholds`, `friction`, `reports` (10 % wrong reports, stops wound out). Not a test; the table is the result.
+ * Strategies on the same seeded bikes: npm run compare [bikes] [first seed] [bench]. Benches of the rear: model, and the
+ * unlike ones `thresholds`, `friction`, `reports` (10 % wrong reports, stops wound out); of the front: see
+ * compareFront.ts. Not a test; the table is the result.
  */
 const BENCHES: Record<string, { physics: Physics; woundOut?: boolean }> = {
   model: { physics: AS_MODELLED },
@@ -18,12 +21,9 @@ const BENCHES: Record<string, { physics: Physics; woundOut?: boolean }> = {
 }
 const STRATEGIES: readonly Strategy[] = [adviceStrategy, ...THUMBS.map(rule => ({ id: rule.id, is: 'thumb' as const, rule }))]
 
-const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))] ?? NaN
-const sum = <T>(list: readonly T[], f: (x: T) => number | boolean): number => list.reduce((s, x) => s + Number(f(x)), 0)
-
 type Line = { strategy: string; played: Played }
 
-async function inProcesses(bikes: number, first: number, bench: string): Promise<Line[]> {
+async function inProcesses<T>(bikes: number, first: number, bench: string): Promise<T[]> {
   const count = Math.min(availableParallelism(), bikes)
   const parts = await Promise.all(Array.from({ length: count }, (_, i) => new Promise<string>((done, failed) => {
     const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(import.meta.url), 'part', String(bikes), String(first), bench, String(i), String(count)], { stdio: ['ignore', 'pipe', 'inherit'] })
@@ -32,12 +32,16 @@ async function inProcesses(bikes: number, first: number, bench: string): Promise
     child.on('error', failed)
     child.on('exit', code => (code === 0 ? done(out) : failed(new Error(`part ${i} ended with ${code}`))))
   })))
-  return parts.flatMap(p => p.split('\n').filter(Boolean).map(line => JSON.parse(line) as Line))
+  return parts.flatMap(p => p.split('\n').filter(Boolean).map(line => JSON.parse(line) as T))
 }
 
+/** Every `count`th seed, for one of so many processes. */
+const seeds = (first: number, bikes: number, index: number, count: number): number[] => Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
+
 function part(bikes: number, first: number, bench: string, index: number, count: number): void {
+  if (bench in FRONT_BENCHES) return frontPart(seeds(first, bikes, index, count), bench)
   const { physics, woundOut } = BENCHES[bench]
-  for (let seed = first + index; seed < first + bikes; seed += count)
+  for (const seed of seeds(first, bikes, index, count))
     for (const strategy of process.env.OCHO_ONLY === 'advice' ? [adviceStrategy] : STRATEGIES)
       console.log(JSON.stringify({ strategy: strategy.id, played: play(seed, strategy, physics, { woundOut, calibrate: strategy.is === 'advice' && bench === 'model' }) } satisfies Line))
 }
@@ -46,7 +50,6 @@ function report(bench: string, lines: Line[]): void {
   const of = (id: string) => lines.filter(l => l.strategy === id).map(l => l.played).sort((a, b) => a.seed - b.seed)
   const ours = of(adviceStrategy.id)
   const n = ours.length
-  const percent = (count: number, all: number) => `${((100 * count) / all).toFixed(1)} %`
   console.log(`\nbench "${bench}", ${n} bikes`)
   console.table(STRATEGIES.filter(s => of(s.id).length).map(({ id }) => {
     const them = of(id)
@@ -66,12 +69,8 @@ function report(bench: string, lines: Line[]): void {
   console.log(`lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`)
   const calls = ours.flatMap(p => p.calls)
   if (calls.length) {
-    const tenths = (pairs: [number, boolean][]) => Array.from({ length: 10 }, (_, t) => {
-      const inside = pairs.filter(([p]) => Math.min(9, Math.floor(p * 10)) === t)
-      return inside.length < 200 ? '·' : `${(sum(inside, ([p]) => p) / inside.length - sum(inside, ([, is]) => is) / inside.length).toFixed(2)}`
-    })
     console.log('stated − true by tenths of what was stated (· fewer than 200 calls)')
-    console.table({ right: tenths(calls.map(c => c.right)), ...Object.fromEntries(CAUSES.map(c => [c, tenths(calls.map(x => x.causes[c]))])) })
+    console.table({ right: byTenths(calls.map(c => c.right)), ...Object.fromEntries(CAUSES.map(c => [c, byTenths(calls.map(x => x.causes[c]))])) })
   }
   if (process.env.OCHO_LOST) console.log(lost.map(p => `${p.seed}${p.needless ? 'n' : p.saidDone ? 'd' : 'g'}`).join(' '))
 }
@@ -81,11 +80,13 @@ async function main(): Promise<void> {
   if (mode === 'part') return part(Number(rest[0]), Number(rest[1]), rest[2], Number(rest[3]), Number(rest[4]))
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)
-  if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first)) throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of ' + Object.keys(BENCHES).join(', '))
-  const which = rest[1] ? [rest[1]] : Object.keys(BENCHES)
+  if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first)) throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of the benches')
+  const all = [...Object.keys(BENCHES), ...Object.keys(FRONT_BENCHES)]
+  const which = rest[1] ? [rest[1]] : all
   for (const bench of which) {
-    if (!(bench in BENCHES)) throw new Error(`there is no bench ${bench}: one of ${Object.keys(BENCHES).join(', ')}`)
-    report(bench, await inProcesses(bikes, first, bench))
+    if (!all.includes(bench)) throw new Error(`there is no bench ${bench}: one of ${all.join(', ')}`)
+    if (bench in FRONT_BENCHES) reportFront(bench, await inProcesses<FrontLine>(bikes, first, bench))
+    else report(bench, await inProcesses<Line>(bikes, first, bench))
   }
 }
 await main()

@@ -1,4 +1,12 @@
+import { simulatedFront, type HiddenFront } from '#core/bench/front'
+import { adviseFront, type FrontMoveTo } from '#core/front/advise'
+import type { FrontSight } from '#core/front/events'
+import { USUAL_FRONT, type FrontParts } from '#core/front/parts'
+import { STRAIGHT } from '#core/front/response'
+import { frontSetupOf } from '#core/front/setup'
+import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
+import { stockParts } from '#core/ledger/typedParts'
 import { caliper, expect, press, SERVER, storedEvents, test } from './shop'
 import type { Page } from '@playwright/test'
 
@@ -7,8 +15,44 @@ async function openFront(page: Page, number: number): Promise<void> {
   await page.goto(`${SERVER()}/jobs/${number}/front`)
   await page.waitForSelector('[data-test=panel-numbers]')
 }
+const hiddenFront = (change: Partial<HiddenFront>): HiddenFront => ({ ...STRAIGHT, backlashMm: 0.4, stroke: 1.02, perL: 1, perH: 1, perBarrel: 0.8, ...change })
 
-test('a double that throws its chain and will not climb: the written order, each turn with its direction, undone and on the sheet', async ({ bench, shop }) => {
+/** Does what the page advises on a simulated front until it says done; every move shown is the one the core gives. */
+async function follow(page: Page, parts: FrontParts, hidden: HiddenFront, seed: number): Promise<{ right: boolean; touches: number; log: FrontSight[] }> {
+  const setup = frontSetupOf(parts, stockParts('r14-10').cassette)
+  const bench = simulatedFront(setup, hidden, seed)
+  const log: FrontSight[] = []
+  let touches = 0
+  const touch = async (name: string) => { touches++; await t(page, name).click() }
+  const figure = async (value: number) => { touches++; await t(page, 'figure-typed').fill(value.toFixed(1)); await page.keyboard.press('Enter') }
+  for (let i = 0; i < 40; i++) {
+    const { move } = adviseFront(setup, log)
+    await expect(t(page, 'front-move')).toContainText(shown(move, parts))
+    await expect(page.locator('section[aria-label="Next move"]')).toHaveAttribute('aria-busy', 'false')
+    if (move.do === 'done') return { right: bench.isRight(), touches, log }
+    const e = bench.perform(move)!
+    if (e.kind === 'frontPosition') {
+      await touch('front-done')
+      await figure(e.heightMm!)
+      await figure(e.angleDeg!)
+      log.push({ ...e, angleDeg: null }, { ...e, heightMm: null })
+      continue
+    }
+    log.push(e)
+    if (e.kind === 'frontGap') {
+      await touch('front-done')
+      await figure(e.gapMm)
+    } else if (e.kind === 'frontShift') await touch(`seen-${e.seen}`)
+    else if (e.kind === 'frontHand') await touch(`hand-${e.reach}`)
+    else if (e.kind === 'frontUndone') await touch(`undone-${e.drops}`)
+    else await touch('front-done')
+  }
+  throw new Error('never said done')
+}
+const shown = (move: FrontMoveTo, parts: FrontParts): string => move.do === 'turn' ? `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${frontWay(move)}` : sayFrontMove(move, parts)
+const kindsOf = async (shop: Parameters<typeof storedEvents>[0], number: number) => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
+
+test('a double that throws its chain inboard is set right by the advice, move by move; the sheet says how sure', async ({ bench, shop }) => {
   const number = await shop.takeIn('41')
   await openFront(bench, number)
   await bench.getByLabel('Rings, teeth').fill('50 34')
@@ -18,26 +62,29 @@ test('a double that throws its chain and will not climb: the written order, each
   await t(bench, 'keep-front').click()
   await expect(bench.getByText('Chainstay, mm: from 250 to 1200')).toBeVisible()
   await t(bench, 'usual-double').click()
+  const { right, touches, log } = await follow(bench, USUAL_FRONT.double, hiddenFront({ stopLMm: -2.3, slackMm: -2.6 }), 8)
+  expect(right).toBe(true)
+  expect(log.some(e => e.kind === 'frontTurn' && e.screw === 'L' && e.sixteenths > 0) || log.some(e => e.kind === 'frontSet')).toBe(true)
+  console.log(`front double, chain dropped inboard: ${touches} touches and figures, ${log.length} entries`)
+  await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 2)
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'paper')).toContainText('Front, every shift clean')
+  await expect(t(bench, 'paper')).toContainText('Front cage as found')
+})
 
-  // it falls outboard: H in, and L wants looking at again
+test('a fault is answered, a turn logged and taken back; H turned asks for L; gaps go into the one that waits', async ({ bench, shop }) => {
+  const number = await shop.takeIn('45')
+  await openFront(bench, number)
+  await t(bench, 'usual-double').click()
   await t(bench, 'shift-0-1').click()
-  await t(bench, 'seen-falls-outboard').click()
-  await expect(t(bench, 'front-move')).toContainText('H screw in')
-  await t(bench, 'front-done').click()
-  await expect(t(bench, 'look-again')).toBeVisible()
-  // now it will not climb: tension first, twice, then the stop
-  for (const words of ['Barrel out', 'Barrel out', 'H screw out']) {
-    await t(bench, 'seen-no-climb').click()
-    await expect(t(bench, 'front-move')).toContainText(words)
-    await press(bench, 'Enter')
-  }
   await t(bench, 'seen-no-climb').click()
-  await expect(t(bench, 'front-elsewhere')).toContainText('pull the wire by hand')
-  await t(bench, 'undo').click()
-  await t(bench, 'seen-clean').click()
-  await expect(t(bench, 'front-move')).toContainText('Clean')
-
-  // gaps measured: the stop turns by what is missing
+  await expect(t(bench, 'written-order')).toContainText('Barrel out 1/2')
+  await t(bench, 'other-turn').click()
+  await bench.getByRole('button', { name: 'H', exact: true }).click()
+  await t(bench, 'turn-in-2').click()
+  await expect(t(bench, 'look-again')).toBeVisible()
+  await press(bench, 'z')
+  await expect(t(bench, 'look-again')).toHaveCount(0)
   await t(bench, 'panel-gaps').click()
   await bench.getByRole('button', { name: '2.0 mm clear' }).click()
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
@@ -45,12 +92,9 @@ test('a double that throws its chain and will not climb: the written order, each
   await caliper(bench, '1.1') // into the one that waits, and no other
   await expect(t(bench, 'plate-outer')).toContainText('1.1 mm')
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
-  await t(bench, 'panel-shift').click()
-  await expect(t(bench, 'front-move')).toContainText('L screw in')
-  await expect.poll(async () => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind).filter(k => k === 'frontTurn').length).toBe(4)
-  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
-  await expect(t(bench, 'paper')).toContainText('Front barrel')
-  await expect(t(bench, 'paper')).toContainText('1 out, net')
+  // the server takes no nonsense
+  const refused = await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: await shop.person('Ishbel'), event: { kind: 'frontPosition', heightMm: 90, angleDeg: null } }] } })
+  expect(JSON.stringify(await refused.json())).toContain('more than 25 mm')
 })
 
 test('the rub map: every pair by mm and plate, a triple with its middle, a cage too small said', async ({ bench, shop }) => {
@@ -74,13 +118,28 @@ test('the rub map: every pair by mm and plate, a triple with its middle, a cage 
   await expect(t(bench, 'shift-1-2')).toContainText('middle → big')
 })
 
-test('a rotating cage goes its own order, one touch a step', async ({ bench, shop }) => {
+test('a rotating cage from bare: its own order, marks on the big ring, clamped there, then the advice', async ({ bench, shop }) => {
   const number = await shop.takeIn('43')
   await openFront(bench, number)
   await t(bench, 'cage').selectOption('rotating')
+  await bench.getByLabel('Trim a click, mm').fill('0')
   await t(bench, 'keep-front').click()
   await t(bench, 'panel-order').click()
   for (const step of ['height', 'marks', 'H']) await t(bench, `front-step-${step}`).click()
   await expect(t(bench, 'front-step-clamp')).toContainText('Lever clicked to the big ring')
-  await expect.poll(async () => (await storedEvents(shop, number)).length).toBe(5)
+  await t(bench, 'front-step-clamp').click()
+  await t(bench, 'panel-shift').click()
+  const parts: FrontParts = { ...USUAL_FRONT.double, cage: 'rotating', trimMm: 0 }
+  const { right, touches } = await follow(bench, parts, hiddenFront({ stopLMm: 1.8, slackMm: 0.2, angleDeg: 0.3 }), 4)
+  expect(right).toBe(true)
+  console.log(`front, rotating cage: ${touches} touches and figures after the order's steps`)
+})
+
+test('a triple with its middle, slack in the cable: small to middle and middle to big', async ({ bench, shop }) => {
+  const number = await shop.takeIn('44')
+  await openFront(bench, number)
+  await t(bench, 'usual-triple').click()
+  const { right, touches } = await follow(bench, USUAL_FRONT.triple, hiddenFront({ slackMm: -1.8 }), 6)
+  expect(right).toBe(true)
+  console.log(`front triple, slack: ${touches} touches and figures`)
 })

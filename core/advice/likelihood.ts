@@ -3,7 +3,8 @@ import { logistic, thrownChance } from '../response/heard'
 import { EDGE, HEARING, MEASURE, THROWN } from '../response/parameters'
 import type { Geometry, RearSetup } from '../response/setup'
 import { lookUp, type HearingTable } from './hearingTable'
-import { U, type Density } from './prior'
+import { U } from './prior'
+import type { Density } from '../quantity/normal'
 import type { Trace } from './trace'
 
 /** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */

@@ -1,3 +1,4 @@
+import type { Density } from '../quantity/normal'
 import { randomFrom, type Random } from '../quantity/random'
 import type { Arrival } from '../response/heard'
 import { EDGE } from '../response/parameters'
@@ -7,7 +8,7 @@ import type { Hearing } from '../response/window'
 import type { BenchEvent } from './contract'
 import { hearingTable } from './hearingTable'
 import { logLikelihood, R, resolve, type Epoch, type Observation, type Screws, type State } from './likelihood'
-import { drawFrom, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type Density, type KnownPrior } from './prior'
+import { drawFrom, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type KnownPrior } from './prior'
 import { rejuvenate } from './rejuvenate'
 import { senseOfShift, startOf, step, type Trace } from './trace'
 

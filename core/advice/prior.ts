@@ -1,14 +1,9 @@
 import { radians } from '../quantity/angle'
+import { one, two, type Density } from '../quantity/normal'
 import type { Random } from '../quantity/random'
 import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
 import type { Geometry } from '../response/setup'
 import type { Cause } from './contract'
-
-/** One or two normals; `weight` is the share of the first. */
-export type Density = { mean: number; sd: number; weight: number; mean2: number; sd2: number }
-
-const one = (mean: number, sd: number): Density => ({ mean, sd, weight: 1, mean2: mean, sd2: sd })
-const two = (weight: number, mean: number, sd: number, mean2: number, sd2: number): Density => ({ mean, sd, weight, mean2, sd2 })
 
 /** The unknowns of a bike, in the order of a particle's coordinates. */
 export const UNKNOWNS = ['cable', 'lnBacklash', 'inwardShare', 'lnRatio', 'camber', 'bow', 'asymmetry', 'stopH', 'stopL', 'mmPerTurnH', 'mmPerTurnL', 'lnSharpness'] as const

@@ -1,9 +1,10 @@
 import { degrees } from '../quantity/angle'
+import type { Density } from '../quantity/normal'
 import type { Random } from '../quantity/random'
 import { MEASURE } from '../response/parameters'
 import { logLikelihood, mostToCome, R, resolve, type State } from './likelihood'
-import { densityOf, drawFrom, logDensity, U, type Density } from './prior'
-import { farSquared, leanTowards, shapeOf } from './shape'
+import { densityOf, drawFrom, logDensity, U } from './prior'
+import { farSquared, leanTowards, shapeOf } from '../inference/shape'
 
 const SWEEPS = 4
 const SWEEPS_WHEN_FEW = 6

@@ -2,10 +2,10 @@ import { Matrix } from 'ml-matrix'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
-import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove } from './moves'
+import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove, type FrontSeen } from './moves'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
-import { frontAfter, nextFrontMove, noFront, type FrontEvent, type FrontShift } from './state'
+import { frontAfter, noFront, writtenMove, type FrontEvent } from './state'
 import { cageClicks, capacityTrouble, END_GAP_MM, rubMap } from './rub'
 
 const pitch = new Array<number>(9).fill(3.95)
@@ -101,31 +101,34 @@ test.each([
 
 describe('the front after its entries', () => {
   const after = (...events: FrontEvent[]) => events.reduce(frontAfter, noFront)
-  const seen = (what: FrontShift['seen']): FrontEvent => ({ kind: 'frontShift', from: 0, to: 1, seen: what })
+  const seen = (what: FrontSeen): FrontEvent => ({ kind: 'frontShift', from: 0, to: 1, seen: what })
+
   test('the written moves follow each other until it is clean', () => {
-    expect(nextFrontMove(after(seen('no-climb')))).toMatchObject({ screw: 'barrel', way: 'out' })
+    expect(writtenMove(after(seen('no-climb')))).toMatchObject({ screw: 'barrel', way: 'out' })
     const twice = after(seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'))
-    expect(nextFrontMove(twice)).toMatchObject({ screw: 'H', way: 'out' })
+    expect(writtenMove(twice)).toMatchObject({ screw: 'H', way: 'out' })
     expect(twice.net).toEqual({ barrel: 16, H: 0, L: 0 })
     const done = frontAfter(frontAfter(twice, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }), seen('no-climb'))
-    expect(nextFrontMove(done)).toBeNull() // the list is used up: look elsewhere
+    expect(writtenMove(done)).toBeNull() // the list is used up: look elsewhere
     expect(done.open).toEqual({ seen: 'no-climb', answered: 3 })
-    expect(nextFrontMove(frontAfter(twice, seen('clean')))).toBeNull()
+    expect(writtenMove(frontAfter(twice, seen('clean')))).toBeNull()
   })
+
   test('another fault starts its own list; a turn that was not the move does not count', () => {
-    expect(nextFrontMove(after(seen('no-climb'), { kind: 'frontTurn', screw: 'L', sixteenths: 2 }, seen('no-climb')))).toMatchObject({ screw: 'barrel' })
-    expect(nextFrontMove(after(seen('no-climb'), seen('falls-outboard')))).toMatchObject({ screw: 'H', way: 'in' })
+    expect(writtenMove(after(seen('no-climb'), { kind: 'frontTurn', screw: 'L', sixteenths: 2 }, seen('no-climb')))).toMatchObject({ screw: 'barrel' })
+    expect(writtenMove(after(seen('no-climb'), seen('falls-outboard')))).toMatchObject({ screw: 'H', way: 'in' })
   })
-  test('an end gap away from its millimetre turns its stop by what is missing', () => {
-    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1.5 }))).toMatchObject({ screw: 'L', way: 'in', eighths: 4 })
-    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'outer', gapMm: 0.5 }))).toMatchObject({ screw: 'H', way: 'out', eighths: 4 })
-    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1 }))).toBeNull()
-    // once turned it is measured anew
-    expect(nextFrontMove(after({ kind: 'frontGap', plate: 'inner', gapMm: 1.5 }, { kind: 'frontTurn', screw: 'L', sixteenths: 8 }))).toBeNull()
-  })
+
   test('H turned asks for L again, and a look at the inner gap answers it', () => {
     const turned = after({ kind: 'frontTurn', screw: 'H', sixteenths: 2 })
     expect(turned.lookAgain).toBe(true)
     expect(frontAfter(turned, { kind: 'frontGap', plate: 'inner', gapMm: 1 }).lookAgain).toBe(false)
+  })
+
+  test('a cage set anew is looked at anew; a clamp restarts the barrel only', () => {
+    const before: FrontEvent[] = [{ kind: 'frontPosition', heightMm: 5, angleDeg: null }, { kind: 'frontPosition', heightMm: null, angleDeg: 2 }, { kind: 'frontTurn', screw: 'barrel', sixteenths: 6 }, { kind: 'frontTurn', screw: 'H', sixteenths: 2 }]
+    expect(after(...before).position).toEqual({ heightMm: 5, angleDeg: 2 })
+    expect(after(...before, { kind: 'frontSet', what: 'clamp' })).toMatchObject({ position: { heightMm: 5, angleDeg: 2 }, net: { barrel: 0, H: 2, L: 0 } })
+    expect(after(...before, { kind: 'frontSet', what: 'position' }).position).toEqual({ heightMm: null, angleDeg: null })
   })
 })

@@ -5,7 +5,7 @@ import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { RunName } from '../cable/housing'
 import { Run } from '../cable/run'
 import { CABLE_STEPS } from '../cable/steps'
-import { FRONT_SCREWS, FRONT_SEEN } from '../front/moves'
+import { FRONT_EVENTS } from '../front/events'
 import { FRONT_ORDERS, FRONT_STEPS } from '../front/orders'
 import { FrontParts } from '../front/parts'
 import { SchoolChoice } from '../procedure/schools'
@@ -26,7 +26,6 @@ export type PersonId = z.infer<typeof PersonId>
 
 const Click = z.int('click must be a whole number').min(0, 'click counts from 0, the smallest sprocket').max(MAX_SPROCKETS - 1, `click must be below ${MAX_SPROCKETS}`)
 const OffsetMm = z.number().min(-15, 'offsetMm must be within 15 mm').max(15, 'offsetMm must be within 15 mm')
-const Ring = z.int('ring must be a whole number').min(0, 'ring counts from 0, the smallest').max(2, 'at most three rings')
 /** Turns are whole sixteenths: barrel + out, other screws + in. */
 const Sixteenths = z.int('turns are whole sixteenths').min(-16 * 12, 'more than 12 turns at once is not a turn').max(16 * 12, 'more than 12 turns at once is not a turn')
 
@@ -72,9 +71,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('run'), run: Run }),
   z.strictObject({ kind: z.literal('cabled'), run: RunName, step: z.enum(CABLE_STEPS) }),
   z.strictObject({ kind: z.literal('frontParts'), parts: FrontParts }),
-  z.strictObject({ kind: z.literal('frontShift'), from: Ring, to: Ring, seen: z.enum(FRONT_SEEN) }).refine(e => e.from !== e.to, { path: ['to'], message: 'a front shift goes to another ring' }),
-  z.strictObject({ kind: z.literal('frontTurn'), screw: z.enum(FRONT_SCREWS), sixteenths: Sixteenths.refine(t => t !== 0, 'a turn of 0 is none') }),
-  z.strictObject({ kind: z.literal('frontGap'), plate: z.enum(['inner', 'outer']), gapMm: z.number().min(-5, 'a gap below −5 mm is not one').max(20, 'a gap over 20 mm is not one') }),
+  ...FRONT_EVENTS,
   z.strictObject({ kind: z.literal('frontStep'), order: z.enum(FRONT_ORDERS), step: z.string().max(20) }).refine(e => FRONT_STEPS[e.order].some(s => s.id === e.step), { path: ['step'], message: 'that step is not in the order' }),
   z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
   z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),
@@ -131,6 +128,7 @@ export function sprocketsNeeded(event: LedgerEvent): number {
     case 'shift': return Math.max(event.from, event.to) + 1
     case 'edge': return event.click === 0 ? MAX_SPROCKETS + 1 : event.click + 2
     case 'offset': return event.click + 1
+    case 'frontShift': return event.sprocket === undefined ? 0 : event.sprocket + 1
     case 'proved': return Math.max(0, ...event.exceptions.map(k => k + 1))
     case 'pass': return Math.max(0, ...event.exceptions.map(e => e.sprocket + 1))
     default: return 0

@@ -108,13 +108,15 @@ export function reduce(entries: readonly Told[]): JobState {
 }
 
 /**
- * What a step on the cable bench means for the rear derailleur besides being done, so that one touch is one entry and
- * one undo: a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
+ * What a step on the cable bench means for a derailleur besides being done, so that one touch is one entry and one undo:
+ * a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
  */
 function alsoMeans(told: Told, { noted, setup }: JobState): Told[] {
   const { event } = told
-  if (event.kind !== 'cabled' || event.run !== 'rear' || !setup) return []
+  if (event.kind !== 'cabled') return []
   const means = (meant: LedgerEvent): Told[] => [{ ...told, event: meant }]
+  if (event.run === 'front') return event.step === 'clamped' && noted.front.parts ? means({ kind: 'frontSet', what: noted.cabled.front?.includes('fed') ? 'cable' : 'clamp' }) : []
+  if (event.run !== 'rear' || !setup) return []
   if (event.step === 'clamped' && noted.cabled.rear?.includes('fed')) return means({ kind: 'replace', part: 'cable' })
   if (event.step === 'bedded') return means({ kind: 'bedded', shifts: BEDDING_SHIFTS })
   if (event.step === 'capped') return means({ kind: 'cut', tailMm: noted.runs.find(r => r.run === 'rear')?.tailMm ?? USUAL_TAIL_MM })
@@ -168,6 +170,10 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
     case 'frontShift':
     case 'frontTurn':
     case 'frontGap':
+    case 'frontPosition':
+    case 'frontHand':
+    case 'frontUndone':
+    case 'frontSet':
     case 'frontStep':
     case 'inner':
     case 'gap':
@@ -259,6 +265,10 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
     case 'frontShift':
     case 'frontTurn':
     case 'frontGap':
+    case 'frontPosition':
+    case 'frontHand':
+    case 'frontUndone':
+    case 'frontSet':
     case 'frontStep': return { ...was, front: frontAfter(was.front, event) }
     case 'run': return { ...was, runs: [...was.runs.filter(r => r.run !== event.run.run), event.run] }
     case 'cabled': return { ...was, cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }

@@ -2,6 +2,7 @@ import { RUN_WORDS } from '../cable/housing'
 import { CABLE_STEPS_OF } from '../cable/steps'
 import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_STEPS } from '../front/orders'
+import { FRONT_SET_WORDS, HAND_WORDS } from '../front/words'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { SENSE_CHECK } from '../procedure/senseCheck'
@@ -35,9 +36,13 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'sensed': return `Sense check: ${e.exceptions.length ? list(SENSE_CHECK.filter(i => e.exceptions.includes(i.id)).map(i => i.otherwise)) : 'all fine'}${e.chainWearPercent === null ? '' : `, chain ${e.chainWearPercent} %`}`
     case 'housing': return `Housing, ${e.place}: ${e.lengthMm} mm of ${e.of}, ${e.ends} ends`
     case 'frontParts': return `Front: ${e.parts.rings.join('/')}, chain line ${e.parts.chainLineMm} mm, ${e.parts.cage} cage`
-    case 'frontShift': return `Front, ring ${e.from + 1} to ${e.to + 1}: ${list([FRONT_SEEN_WORDS[e.seen]])}`
+    case 'frontShift': return `Front, ring ${e.from + 1} to ${e.to + 1}${e.sprocket === undefined ? '' : ` on the ${teeth(e.sprocket)}`}: ${list([FRONT_SEEN_WORDS[e.seen]])}`
     case 'frontTurn': return `Front ${e.screw === 'barrel' ? 'barrel' : e.screw} ${sayNet(e.screw, e.sixteenths)}`
     case 'frontGap': return `Front, ${e.plate} gap ${e.gapMm.toFixed(1)} mm`
+    case 'frontPosition': return `Front cage: ${[e.heightMm === null ? '' : `${e.heightMm.toFixed(1)} mm over the teeth`, e.angleDeg === null ? '' : `turned ${e.angleDeg.toFixed(1)}°`].filter(Boolean).join(', ')}`
+    case 'frontHand': return `Front wire pulled by hand: ${HAND_WORDS[e.reach].toLowerCase()}`
+    case 'frontUndone': return `Front cable undone: ${e.drops ? 'drops by itself' : 'does not drop'}; clamped again`
+    case 'frontSet': return FRONT_SET_WORDS[e.what]
     case 'frontStep': return `Front: ${list([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
     case 'run': return `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
     case 'cabled': return `${RUN_WORDS[e.run]}: ${list([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`

@@ -5,7 +5,9 @@ import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
 import { RUN_WORDS } from '../cable/housing'
+import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
 import { FRONT_SEEN_WORDS } from '../front/moves'
+import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS } from '../front/words'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { gapNow, learntGapPerTurn } from '../rear/gap'
@@ -55,9 +57,10 @@ const PART_WORDS = { cable: 'Cable and housing renewed', hanger: 'Hanger renewed
 /**
  * Freezes what was found, done and left. The same function shows the sheet before hand-back.
  * @param considered the belief at the end; null where there were no parts to judge
+ * @param front the belief about the front; null where it was not worked on
  * @param recallOn date of the settle-in recall, yyyy-mm-dd, or null when the bike leaves unridable
  */
-export function sheetOf(state: JobState, first: Consideration | null, considered: Consideration | null, at: string, by: string, how: 'proven' | 'unridable', recallOn: string | null): Sheet {
+export function sheetOf(state: JobState, first: Consideration | null, considered: Consideration | null, at: string, by: string, how: 'proven' | 'unridable', recallOn: string | null, front: FrontAdvice | null = null): Sheet {
   if (!state.parts) throw new RangeError('parts: a sheet needs the drivetrain by its numbers')
   const left = barrelLeft(state)!
   return {
@@ -68,7 +71,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     parts: state.parts,
     drivetrain: sayParts(state.parts),
     numbers: sayNumbers(state.parts),
-    found: foundIn(state, first),
+    found: [...foundIn(state, first), ...frontFound(state, front)],
     done: doneIn(state),
     left: [
       { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
@@ -76,6 +79,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
       ...gapFacts(state),
       ...(considered ? [{ what: 'Every gear clean', figure: `${sayChance(considered.advice.right)} sure` }] : []),
       ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
+      ...(front ? [{ what: 'Front, every shift clean', figure: `${sayChance(front.right)} sure` }] : []),
       ...(how === 'unridable' ? [{ what: 'Leaves unridable', figure: staysBecause(state) ?? 'the customer was told' }] : []),
     ],
     netSixteenths: state.netSixteenths,
@@ -125,6 +129,18 @@ function foundIn(state: JobState, first: Consideration | null): SheetFact[] {
   return out
 }
 
+function frontFound(state: JobState, advice: FrontAdvice | null): SheetFact[] {
+  const { log } = state.noted.front
+  const first = log.find(e => e.kind === 'frontPosition' && e.heightMm !== null)
+  const shifts = log.filter(e => e.kind === 'frontShift')
+  const blamed = advice ? FRONT_CAUSES.filter(c => advice.causes[c] >= NOT_CURED) : []
+  return [
+    ...(first?.kind === 'frontPosition' ? [{ what: 'Front cage as found', figure: `${first.heightMm!.toFixed(1)} mm over the teeth` }] : []),
+    ...(shifts.length ? [{ what: 'Front shifts seen', figure: `${shifts.length}, of them ${shifts.filter(e => e.kind === 'frontShift' && e.seen !== 'clean').length} not clean` }] : []),
+    ...(blamed.length ? [{ what: 'Front, still likely', figure: blamed.map(c => `${FRONT_CAUSE_WORDS[c].toLowerCase()} ${sayChance(advice!.causes[c])}`).join(', ') }] : []),
+  ]
+}
+
 /** Gaps as the sheet says them, in the stand and with sag apart. */
 function gapFacts(state: JobState): SheetFact[] {
   const seen = (at: 'stand' | 'sagged') => state.noted.gaps.filter(g => g.event.at === at).map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm }))
@@ -153,8 +169,8 @@ function doneIn(state: JobState): SheetFact[] {
   for (const screw of ['barrel', 'H', 'L'] as const) if (front.net[screw] !== 0) out.push({ what: `Front ${screw === 'barrel' ? 'barrel' : `${screw} screw`}`, figure: `${sayNet(screw, front.net[screw])}, net` })
   if (front.gaps.measured.inner) out.push({ what: 'Front inner gap', figure: `${front.gaps.innerMm.toFixed(1)} mm` })
   if (front.gaps.measured.outer) out.push({ what: 'Front outer gap', figure: `${front.gaps.outerMm.toFixed(1)} mm` })
-  const lastFront = front.shifts.at(-1)
-  if (lastFront && front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
+  for (const e of front.log) if (e.kind === 'frontSet') out.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
+  if (front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
   for (const run of state.noted.runs) {
     const done = state.noted.cabled[run.run] ?? []
     out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })

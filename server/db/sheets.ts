@@ -2,6 +2,8 @@ import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { setImmediate as pause } from 'node:timers/promises'
 import { considerInSteps } from '#core/advice/advise'
+import { adviseFrontInSteps } from '#core/front/advise'
+import { frontSetupOf } from '#core/front/setup'
 import { EVENT_VERSION, EventId, PersonId, type Stored } from '#core/ledger/events'
 import { priorFor } from '#core/ledger/belief'
 import { reduce, staysBecause, type JobState } from '#core/ledger/reduce'
@@ -33,7 +35,9 @@ export async function draftSheet(state: JobState, known: Sheet | null, at: Date,
   const considered = await consider(state.bench)
   const firstTurn = state.bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
   const first = firstTurn > 0 ? await consider(state.bench.slice(0, firstTurn)) : considered
-  return sheetOf(state, first, considered, at.toISOString(), by, how, how === 'proven' ? recallDate(at, zone) : null)
+  const { front } = state.noted
+  const aboutFront = front.parts && state.parts && front.log.length ? await adviseFrontInSteps(frontSetupOf(front.parts, state.parts.cassette), front.log, () => pause()) : null
+  return sheetOf(state, first, considered, at.toISOString(), by, how, how === 'proven' ? recallDate(at, zone) : null, aboutFront)
 }
 
 /** A job's sheet as it would be frozen now, or null when there is no such job. */

@@ -57,8 +57,8 @@ const asked = computed(() => (panel.value === 'loop' && measured.value.geometry 
 const loop = cables.useLoop(asked)
 const loopTrouble = computed(() => measured.value.trouble || (Number.isNaN(givenMm.value) ? 'Length: whole mm from 20 to 2000' : loop.value.is === 'failed' ? loop.value.message : ''))
 /** What the figures say and a touch may take: never of a question that was changed meanwhile. The drawing keeps the last shape. */
-const picture = computed(() => (!loopTrouble.value && loop.value.is === 'ready' ? loop.value.picture : null))
-const shapes = computed(() => (loopTrouble.value || loop.value.is === 'failed' ? null : loop.value.picture))
+const picture = computed(() => (!loopTrouble.value && loop.value.is === 'ready' ? loop.value.value : null))
+const shapes = computed(() => (loopTrouble.value || loop.value.is === 'failed' ? null : loop.value.value))
 const turn = ref(0)
 const drawn = computed<LoopAt | null>(() => {
   const at = (turn.value + 1) * LOOP_FRAMES

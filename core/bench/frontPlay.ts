@@ -1,0 +1,149 @@
+import { adviseFront, frontCost, type FrontMoveTo } from '../front/advise'
+import type { FrontSet, FrontSight } from '../front/events'
+import { frontMove, type FrontSeen } from '../front/moves'
+import { END_GAP_MM } from '../front/rub'
+import { FRONT, type FrontFault } from '../front/response'
+import { FRONT_AS_MODELLED, seededFront, simulatedFront, type FrontPhysics } from './front'
+
+/** The mechanic's patience at the front, in units of a shift looked at. */
+export const FRONT_PATIENCE = 60
+/** With this in place of the usual narrow window a part renewed without blame was renewed needlessly. */
+const NEEDED_MM = 0.4
+
+export type FrontPlayed = { seed: number; won: boolean; saidDone: boolean; right: boolean; shiftsClean: boolean; stated: number | null; cost: number; needless: number; thrown: { inboard: number; outboard: number }; calls: [number, boolean][] }
+export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating'
+export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating']
+
+const NEEDS: Partial<Record<FrontSet, FrontFault>> = { cable: 'friction', lever: 'pull' }
+
+/** Plays one seeded front to the end. Won: said done, truly right, nothing renewed needlessly; thrown chains are counted apart. */
+export function playFront(seed: number, strategy: FrontStrategy, physics: FrontPhysics = FRONT_AS_MODELLED): FrontPlayed {
+  const { setup, hidden } = seededFront(seed)
+  const bench = simulatedFront(setup, hidden, seed, physics)
+  const out: FrontPlayed = { seed, won: false, saidDone: false, right: false, shiftsClean: false, stated: null, cost: 0, needless: 0, thrown: bench.thrown, calls: [] }
+  const perform = (move: FrontMoveTo): FrontSight => {
+    const needs = move.do === 'set' ? NEEDS[move.what] : undefined
+    if (needs && !bench.faults(NEEDED_MM)[needs]) out.needless++
+    out.cost += frontCost(move)
+    return bench.perform(move)!
+  }
+  if (strategy === 'Ocho')
+    while (out.cost < FRONT_PATIENCE) {
+      const { move, right } = adviseFront(setup, bench.log)
+      out.calls.push([right, bench.isRight()])
+      if (move.do === 'done') {
+        out.saidDone = right >= 0.5
+        out.stated = right
+        break
+      }
+      perform(move)
+    }
+  else {
+    const hands = byOrder(strategy, setup.parts.rings.length)
+    let next = hands.next()
+    while (!next.done && out.cost < FRONT_PATIENCE) next = hands.next(perform(next.value))
+    out.saidDone = next.done === true && next.value
+  }
+  out.right = bench.isRight()
+  out.shiftsClean = bench.shiftsClean()
+  out.won = out.saidDone && out.right && out.needless === 0
+  return out
+}
+
+type Hands = Generator<FrontMoveTo, boolean, FrontSight>
+const POSITION_DEG = 1.5
+/** A gap this near its millimetre is left alone. */
+const NEAR_ENOUGH_MM = 0.35
+
+/** The two written orders played straight, with the trade's usual patience: a second round, then the cable, then no more. */
+function* byOrder(order: 'conventional' | 'rotating', rings: number): Hands {
+  const look = yield { do: 'position' }
+  if (look.kind === 'frontPosition' && (outsideHeight(look.heightMm) || Math.abs(look.angleDeg ?? 0) > POSITION_DEG)) yield { do: 'set', what: 'position' }
+  if (order === 'rotating') {
+    // H first with the cable out of account, then clamped, then L until it drops
+    yield* byHand()
+    yield { do: 'set', what: 'clamp' }
+    yield* untilItDrops()
+    yield* setGap('inner')
+    yield* setGap('outer')
+  } else {
+    // gross at the pinch bolt, fine at the barrel
+    yield { do: 'set', what: 'clamp' }
+    yield* shiftBoth(rings, ['barrel'])
+    yield* setGap('inner')
+    yield* setGap('outer')
+  }
+  for (const renew of [false, true]) {
+    if (renew) yield { do: 'set', what: 'cable' }
+    for (let round = 0; round < 2; round++) {
+      if (yield* shiftBoth(rings, ['barrel', 'L', 'H'])) {
+        const inner = yield* gapOff('inner')
+        const outer = yield* gapOff('outer')
+        if (Math.max(Math.abs(inner), Math.abs(outer)) <= 2 * NEAR_ENOUGH_MM) return true
+      }
+      yield* setGap('inner')
+      yield* setGap('outer')
+    }
+  }
+  return false
+}
+
+const outsideHeight = (mm: number | null) => mm !== null && (mm < FRONT.heightMm.from || mm > FRONT.heightMm.to)
+
+function* byHand(): Generator<FrontMoveTo, void, FrontSight> {
+  for (let i = 0; i < 4; i++) {
+    const e = yield { do: 'hand' }
+    if (e.kind !== 'frontHand' || e.reach === 'there') return
+    yield { do: 'turn', screw: 'H', sixteenths: e.reach === 'past' ? 8 : -8 }
+  }
+}
+
+function* untilItDrops(): Generator<FrontMoveTo, void, FrontSight> {
+  for (let i = 0; i < 6; i++) {
+    const e = yield { do: 'shift', from: 1, to: 0 }
+    if (e.kind !== 'frontShift' || e.seen !== 'no-drop') return
+    yield { do: 'turn', screw: 'L', sixteenths: -8 }
+  }
+}
+
+function* gapOff(plate: 'inner' | 'outer'): Generator<FrontMoveTo, number, FrontSight> {
+  const e = yield { do: 'gap', plate }
+  return e.kind === 'frontGap' ? e.gapMm - END_GAP_MM : 0
+}
+
+/**
+ * A stop by its gap: turned by what is missing, a millimetre a turn, at most four times. One that changes nothing is not
+ * touched by the cage: then the cable holds it, and the barrel is turned instead.
+ */
+function* setGap(plate: 'inner' | 'outer'): Generator<FrontMoveTo, void, FrontSight> {
+  let before: number | null = null
+  for (let i = 0; i < 4; i++) {
+    const off = yield* gapOff(plate)
+    if (Math.abs(off) <= NEAR_ENOUGH_MM) return
+    const dead = before !== null && Math.abs(before - off) < Math.abs(before) / 3
+    // a wide inner gap: the cage stands too far inboard; a wide outer one: too far outboard
+    const barrel = plate === 'inner' ? off : -off
+    const sixteenths = Math.max(-32, Math.min(32, 2 * Math.round((dead ? barrel : off) * 8)))
+    yield { do: 'turn', screw: dead ? 'barrel' : plate === 'inner' ? 'L' : 'H', sixteenths }
+    before = off
+  }
+}
+
+/** Every shift both ways, each answered by the written moves of these screws. @returns were all clean at once? */
+function* shiftBoth(rings: number, screws: readonly string[]): Generator<FrontMoveTo, boolean, FrontSight> {
+  let clean = true
+  for (let ring = 0; ring + 1 < rings; ring++)
+    for (const [from, to] of [[ring, ring + 1], [ring + 1, ring]]) {
+      const answered = new Map<FrontSeen, number>()
+      for (;;) {
+        const e = yield { do: 'shift', from, to }
+        if (e.kind !== 'frontShift' || e.seen === 'clean') break
+        clean = false
+        const move = frontMove(e.seen, answered.get(e.seen) ?? 0)
+        answered.set(e.seen, (answered.get(e.seen) ?? 0) + 1)
+        if (!move || !screws.includes(move.screw)) break
+        yield { do: 'turn', screw: move.screw, sixteenths: 2 * move.eighths * ((move.screw === 'barrel') === (move.way === 'out') ? 1 : -1) }
+      }
+    }
+  return clean
+}
