@@ -41,9 +41,8 @@ describe('how a front answers (common practice, no source)', () => {
       const walked = Array.from({ length: 601 }, (_, i) => -3 + i / 100).filter(clean)
       expect(walked.length > 0).toBe(slack.to - slack.from > 0.02)
       if (!walked.length) continue
-      // two thresholds that overlap shift the 0.7 point by some hundredths
-      expect(Math.abs(walked[0] - slack.from)).toBeLessThan(0.1)
-      expect(Math.abs(walked.at(-1)! - slack.to)).toBeLessThan(0.1)
+      expect(Math.abs(walked[0] - slack.from)).toBeLessThan(0.03)
+      expect(Math.abs(walked.at(-1)! - slack.to)).toBeLessThan(0.03)
     }
   })
 
@@ -95,7 +94,7 @@ describe('the advice', () => {
     if (a.move.do !== 'turn') return
     expect(a.move.sixteenths).toBeGreaterThan(0) // tighter
     const then = adviseFront(double, [...log, { kind: 'frontTurn', screw: 'barrel', sixteenths: a.move.sixteenths }])
-    expect(Math.abs(then.right - a.after!)).toBeLessThan(0.1)
+    expect(Math.abs(then.right - a.after!)).toBeLessThan(0.03)
   })
 
   test('same log and seed, same advice, warm or cold, in steps or at once', async () => {

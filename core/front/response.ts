@@ -124,6 +124,9 @@ export type Span = { from: number; to: number }
 /** Half the width of a threshold at which the chance passes 0.7. */
 const MARGIN_MM = FRONT.widthMm * Math.log(FRONT.rightChance / (1 - FRONT.rightChance))
 
+/** Where two thresholds of this width, both to be passed, together let 0.7 through: they add up where they lie close. */
+const beyondBoth = (a: number, b: number): number => Math.max(a, b) + FRONT.widthMm * Math.log1p(Math.exp(-Math.abs(a - b) / FRONT.widthMm)) + MARGIN_MM
+
 /**
  * In closed form from the 0.7 points: the outer stop must let the chain climb without a rub and not be thrown, the inner
  * one let it drop likewise, and the cable reach the one and free the other.
@@ -133,8 +136,8 @@ export function frontWindow(g: FrontGeometry, b: FrontBike): FrontWindow {
   const turned = turnedMm(b)
   const q = b.sharpness
   const last = g.rings - 1
-  const big: Span = { from: Math.max(-FRONT.climbMm * q + stray, turned - END_GAP_MM) + MARGIN_MM, to: Math.min(FRONT.pastMm * q - stray - MARGIN_MM, FRONT.safePastMm) }
-  const small: Span = { from: Math.max(-FRONT.pastMm * q + stray + MARGIN_MM, -FRONT.safePastMm), to: Math.min(FRONT.dropMm * q - stray, END_GAP_MM - turned) - MARGIN_MM }
+  const big: Span = { from: beyondBoth(-FRONT.climbMm * q + stray, turned - END_GAP_MM), to: Math.min(FRONT.pastMm * q - stray - MARGIN_MM, FRONT.safePastMm) }
+  const small: Span = { from: Math.max(-FRONT.pastMm * q + stray + MARGIN_MM, -FRONT.safePastMm), to: -beyondBoth(-FRONT.dropMm * q + stray, turned - END_GAP_MM) }
   const half = b.backlashMm / 2
   const slack: Span = { from: big.from - (clickMm(g, b, last) - g.travelMm) + half, to: small.to - half }
   if (g.rings === 3) {
