@@ -117,9 +117,9 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
   await t(bench, 'panel-loop').click()
   await expect(t(bench, 'loop-length')).toContainText(/\d{3} mm of housing/)
   const found = Number.parseInt((await t(bench, 'loop-length').textContent())!)
-  for (const lock of ['straight', 'left', 'right']) await expect(t(bench, `steer-${lock}`)).toContainText('bends to')
+  for (const lock of ['straight', 'left', 'right']) await expect(t(bench, `pose-${lock}`)).toContainText('bends to')
   await t(bench, 'loop-given').fill('260')
-  await expect(t(bench, 'steer-right')).toContainText('pulls')
+  await expect(t(bench, 'pose-right')).toContainText('pulls')
   await t(bench, 'loop-given').fill('')
   await t(bench, 'take-lever loop').click()
   await expect(t(bench, 'piece-lever loop')).toHaveCount(0) // the list is behind the drawing
@@ -132,6 +132,14 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
   await bench.getByLabel('Head angle, °').fill('72')
   for (const [label, value] of [['Lever’s exit, to the side', '22'], ['before the axis', '-70'], ['above it', '-60']] as const) await bench.getByLabel(label).fill(value) // on top of the stop
   await expect(t(bench, 'loop-trouble')).toContainText('no such loop exists')
+
+  // across a rear pivot, from extended to full travel
+  await t(bench, 'loop-suspension').click()
+  for (const pose of ['extended', 'sagged', 'full-travel']) await expect(t(bench, `pose-${pose}`)).toContainText('bends to')
+  await t(bench, 'pose-full-travel').click()
+  await expect(bench.getByRole('img', { name: /arm 19° up/ })).toBeVisible()
+  await bench.getByLabel('Travel at the axle').fill('900')
+  await expect(t(bench, 'loop-trouble')).toContainText('Travel at the axle, mm: from 0 to 260')
 })
 
 test('a batch for all open bikes; two tablets cannot cut the same offcut; templates and the wall are the shop\'s own', async ({ bench, shop, browser }) => {
@@ -176,4 +184,67 @@ test('a batch for all open bikes; two tablets cannot cut the same offcut; templa
   expect((await theirs.page.request.delete(`${SERVER()}/api/cables/stock/${left.id}`)).status()).toBe(404)
   expect((await theirs.page.request.post(`${SERVER()}/api/cables/cut`, { data: { cuts: [{ id: left.id, lengthMm: left.lengthMm, keptMm: 0 }] } })).status()).toBe(409)
   await theirs.context.close()
+})
+
+test('a cargo bike, both rear runs new: taps counted, labels printed, photographed as found; next visit starts from what left', async ({ bench, shop, browser }) => {
+  expect((await hang(bench, 'shift 4 mm', 10_000, true)).ok()).toBe(true)
+  expect((await hang(bench, 'brake 5 mm', 10_000, true)).ok()).toBe(true)
+  const number = await shop.takeIn('46', stockParts('r11-9'))
+  await openCables(bench, number)
+  let taps = 0
+  const tap = async (name: string) => { taps++; await t(bench, name).click() }
+  for (const run of ['rear', 'rear-brake']) {
+    if (run !== 'rear') await tap(`run-${run}`)
+    await tap('template-long')
+    await expect(t(bench, 'piece-lever loop')).toBeVisible()
+  }
+  await expect(t(bench, 'inner-needed')).toContainText('take 3500')
+  await tap('panel-cut')
+  await tap('work-out')
+  await expect(t(bench, 'plan')).toHaveCount(2)
+
+  // labels: one for each piece, and nothing else on the paper
+  await bench.emulateMedia({ media: 'print' })
+  const labels = bench.getByLabel('Labels').getByRole('listitem')
+  await expect(labels).toHaveCount(4)
+  await expect(labels.filter({ hasText: '46 rear brake, to the brake' })).toContainText('320 mm')
+  await expect(t(bench, 'work-out')).toBeHidden()
+  await bench.emulateMedia({ media: 'screen' })
+  await tap('cut-done')
+  await expect(t(bench, 'cut-said')).toBeVisible()
+
+  await tap('panel-steps')
+  // the picture shrunk on the tablet; what is no picture is refused there and by the server
+  await t(bench, 'photo-take').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') })
+  await expect(t(bench, 'photo-trouble')).toContainText('not a picture')
+  await t(bench, 'photo-take').setInputFiles('docs/screenshots/cables.png')
+  await expect(t(bench, 'photo')).toHaveCount(1)
+  await expect.poll(() => t(bench, 'photo').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1280)
+  const photos = `${SERVER()}/api/jobs/${number}/photos`
+  const post = (data: Buffer, run = 'rear') => bench.request.post(`${photos}?run=${run}`, { headers: { 'content-type': 'image/jpeg' }, data })
+  expect((await post(Buffer.from('<script>'))).status()).toBe(400)
+  expect((await post(Buffer.alloc(4 * 1024 * 1024, 1))).status()).toBe(413)
+  expect((await post(Buffer.from([0xff, 0xd8, 0xff, 0]), 'garden')).status()).toBe(400)
+  const [kept] = await (await bench.request.get(photos)).json() as { id: string }[]
+  const theirs = await otherDevice(browser, await makeShop(shop.db))
+  expect((await theirs.page.request.get(`${photos}/${kept!.id}`)).status()).toBe(404)
+  await theirs.context.close()
+
+  for (const run of ['rear', 'rear-brake']) {
+    await tap(`run-${run}`)
+    for (const step of ['old-out', 'adjusters', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'tugged', 'barrels', 'groove', 'clamped', 'capped']) await tap(`step-${step}`)
+  }
+  console.log(`cargo bike, rear derailleur and rear brake cable new: ${taps} taps`)
+  await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(26)
+  const by = await shop.person('Ishbel')
+  for (const brake of ['front', 'rear']) expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event: { kind: 'proof', brake, holds: true } }] } })).ok()).toBe(true)
+  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 40, how: 'proven' } })).ok()).toBe(true)
+
+  const [found] = await (await bench.request.get(`${SERVER()}/api/bikes?q=F-46`)).json() as { bike: { id: string }; customer: { id: string } }[]
+  const again = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { id: found!.customer.id }, bike: { id: found!.bike.id }, tag: '46', promisedAt: new Date().toISOString(), complaint: 'three weeks later', parts: stockParts('r11-9'), sameParts: true } })
+  expect(again.ok()).toBe(true)
+  await openCables(bench, (await again.json() as { number: number }).number)
+  await t(bench, 'run-rear-brake').click()
+  await t(bench, 'template-last').click()
+  await expect(t(bench, 'piece-to the brake')).toContainText('320 mm')
 })

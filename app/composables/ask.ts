@@ -16,7 +16,7 @@ export const ask = <T>(url: string, options: Request = {}): Promise<Asked<T>> =>
 }, options.timeoutMs ?? 15_000)
 
 /** The same with a file as it is; it may take longer. */
-export const askWithText = <T>(url: string, file: Blob, type: string): Promise<Asked<T>> => asked<T>(url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
+export const askWithFile = <T>(url: string, file: Blob, type = file.type): Promise<Asked<T>> => asked<T>(url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
 
 async function asked<T>(url: string, init: RequestInit, timeoutMs: number): Promise<Asked<T>> {
   let response: Response

@@ -14,7 +14,7 @@ const rad = computed(() => (props.turnDeg * Math.PI) / 180)
 const turned = (x: number, y: number) => px(x * Math.cos(rad.value) - y * Math.sin(rad.value), x * Math.sin(rad.value) + y * Math.cos(rad.value))
 const bar = computed(() => `M${turned(40, -300).join(' ')}L${turned(40, 300).join(' ')}`)
 const stem = computed(() => `M${px(0, 0).join(' ')}L${turned(40, 0).join(' ')}`)
-const stop = computed(() => px(props.geometry.stopAt[0], props.geometry.stopAt[1]))
+const stop = computed(() => px(props.geometry.fixedAt[0], props.geometry.fixedAt[1]))
 const tight = computed(() => { const l = props.loop; if (!l) return null; const p = l.points[Math.round(l.tightestAt * (l.points.length - 1))]; return { at: px(p[0], p[1]), bad: l.minRadiusMm < props.leastMm, mm: l.minRadiusMm } })
 </script>
 

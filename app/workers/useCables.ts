@@ -6,8 +6,8 @@ import { plain, useLatest } from './latest'
 
 export type CutAnswer = { is: 'thinking' } | { is: 'ready'; plan: CutPlan } | { is: 'failed'; message: string }
 
-/** Shapes worked out to either side of straight ahead: turning the bars only picks and blends them. */
-export const LOOP_FRAMES = 12
+/** Shapes worked out from one end of a loop's turn to the other: turning only picks and blends them. */
+export const LOOP_FRAMES = 25
 
 /** The cable bench's heavy sums, beside the page. */
 export function useCables() {

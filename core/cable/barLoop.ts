@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import type { LoopGeometry, Vec } from './loop'
+import { within } from '../quantity/within'
+import { steeringAxis, type LoopGeometry, type Vec } from './loop'
 
-const within = (what: string, least: number, most: number) => z.number({ error: `${what}: type a number` }).min(least, `${what}: from ${least} to ${most}`).max(most, `${what}: from ${least} to ${most}`)
 
 /** How housing leaves the lever: forward from a flat-bar lever, inward along a bar under tape, down from a brake lever. */
 export const EXITS = ['forward', 'inward', 'down'] as const
@@ -33,5 +33,5 @@ export const USUAL_BAR_LOOP: BarLoop = { sideMm: 210, forwardMm: 60, aboveMm: 90
 export function loopGeometry(b: BarLoop, leastRadiusMm: number): LoopGeometry {
   const side = b.crosses ? -1 : 1
   // a stop on the down tube points back and down along it
-  return { barAt: [b.forwardMm, b.sideMm, b.aboveMm], barWay: EXIT_WAY[b.exit], stopAt: [-b.stopBehindMm, side * b.stopSideMm, -b.stopBelowMm], stopWay: [-0.75, -0.15 * side, -0.65], headDeg: b.headDeg, lockDeg: b.lockDeg, leastRadiusMm }
+  return { movingAt: [b.forwardMm, b.sideMm, b.aboveMm], movingWay: EXIT_WAY[b.exit], fixedAt: [-b.stopBehindMm, side * b.stopSideMm, -b.stopBelowMm], fixedWay: [-0.75, -0.15 * side, -0.65], axis: steeringAxis(b.headDeg), poses: [{ name: 'straight', deg: 0 }, { name: 'left', deg: b.lockDeg }, { name: 'right', deg: -b.lockDeg }], leastRadiusMm }
 }

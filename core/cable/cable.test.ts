@@ -5,7 +5,8 @@ import { setupOfStandard } from '../response/testBikes'
 import { NEW_CABLE } from '../response/parameters'
 import { againstHeard, backlashMm, backlashOfRun, remedies, windowTurnsWith } from './backlash'
 import { HOUSINGS, housingRefused, leastRadiusMm, RUNS, usualHousing } from './housing'
-import { judgeLoop, loopAt, loopLengthMm, restingLoop, steeringAxis, turnAbout, type LoopGeometry, type Vec } from './loop'
+import { armTurnDeg, SuspensionLoop, suspensionGeometry, USUAL_SUSPENSION_LOOP } from './suspensionLoop'
+import { apartMm, judgeLoop, loopAt, loopLengthMm, restingLoop, steeringAxis, turnAbout, type LoopGeometry, type Vec } from './loop'
 import { innerNeededMm, innerToTake, lossAlong, pullAtClamp, Run, smallParts, wireMm, type Run as RunOf } from './run'
 import { runGivesMm, wireGivesMm, wireStiffness } from './stretch'
 import { piecesToCut, runsCut, type LaidOut } from './wanted'
@@ -120,7 +121,7 @@ function bendingOf(points: readonly Vec[]): number {
   return sum
 }
 
-const loop: LoopGeometry = { barAt: [60, 210, 90], barWay: [1, -0.35, -0.1], stopAt: [-70, 22, -60], stopWay: [-0.75, -0.2, -0.65], headDeg: 72, lockDeg: 60, leastRadiusMm: 50 }
+const loop: LoopGeometry = { movingAt: [60, 210, 90], movingWay: [1, -0.35, -0.1], fixedAt: [-70, 22, -60], fixedWay: [-0.75, -0.2, -0.65], axis: steeringAxis(72), poses: [{ name: 'straight', deg: 0 }, { name: 'left', deg: 60 }, { name: 'right', deg: -60 }], leastRadiusMm: 50 }
 
 describe('what is still to be cut', () => {
   const laid = (cabled: LaidOut['cabled']): LaidOut => ({ job: 7, tag: '46', runs: [templateRun('external', 'rear'), templateRun('external', 'rear-brake')], cabled })
@@ -175,15 +176,45 @@ describe('the loop at the bars', () => {
     expect(Math.abs(loopAt(loop, length, 30)!.lengthMm / length - 1)).toBeLessThan(0.005)
   })
   test('more lock needs no shorter loop; a run that turns with the bars does not care', () => {
-    expect(loopLengthMm({ ...loop, lockDeg: 80 })).toBeGreaterThanOrEqual(loopLengthMm({ ...loop, lockDeg: 20 }))
-    const judged = judgeLoop({ ...loop, lockDeg: 0 }, 400)
+    const locked = (deg: number): LoopGeometry => ({ ...loop, poses: [{ name: 'straight', deg: 0 }, { name: 'left', deg }, { name: 'right', deg: -deg }] })
+    expect(loopLengthMm(locked(80))).toBeGreaterThanOrEqual(loopLengthMm(locked(20)))
+    const judged = judgeLoop(locked(0), 400)
     expect(new Set(judged.map(j => j.minRadiusMm)).size).toBe(1)
   })
   test('a loop that cannot exist says what stands in the way; nonsense is named', () => {
     expect(() => loopLengthMm({ ...loop, leastRadiusMm: 600 })).toThrow(/no such loop.*may to 600/)
-    expect(() => loopLengthMm({ ...loop, barWay: [0, 0, 0] })).toThrow(/barWay has no direction/)
-    expect(() => loopLengthMm({ ...loop, headDeg: 10 })).toThrow(/headDeg/)
-    expect(() => loopLengthMm({ ...loop, stopAt: [NaN, 0, 0] })).toThrow(/stopAt\[0\]/)
-    expect(() => loopLengthMm({ ...loop, barAt: [60, 2000, 90] })).toThrow(/no such loop/)
+    expect(() => loopLengthMm({ ...loop, movingWay: [0, 0, 0] })).toThrow(/movingWay has no direction/)
+    expect(() => steeringAxis(10)).toThrow(/headDeg/)
+    expect(() => loopLengthMm({ ...loop, axis: [0, 0, 0] })).toThrow(/axis has no direction/)
+    expect(() => loopLengthMm({ ...loop, poses: [{ name: 'left', deg: NaN }] })).toThrow(/poses\[0\]/)
+    expect(() => loopLengthMm({ ...loop, fixedAt: [NaN, 0, 0] })).toThrow(/fixedAt\[0\]/)
+    expect(() => loopLengthMm({ ...loop, movingAt: [60, 2000, 90] })).toThrow(/no such loop/)
+  })
+})
+
+describe('the loop across a rear pivot', () => {
+  test('the arm turns by the chord of its axle\'s arc (plain trigonometry, law of cosines)', () => {
+    for (const [axle, travel] of [[430, 140], [400, 200], [450, 0]] as const) {
+      const deg = armTurnDeg(axle, travel)
+      expect(Math.sqrt(2 * axle * axle * (1 - Math.cos((deg * Math.PI) / 180)))).toBeCloseTo(travel, 9)
+    }
+  })
+  test('compressing lifts the arm\'s end and keeps its distance from the pivot', () => {
+    const g = suspensionGeometry(USUAL_SUSPENSION_LOOP, 50)
+    const up = turnAbout(g.movingAt, g.axis, g.poses[2].deg)
+    expect(up[2]).toBeGreaterThan(g.movingAt[2] + 30)
+    expect(Math.hypot(...up)).toBeCloseTo(Math.hypot(...g.movingAt), 9)
+  })
+  test('the length found serves extended, sagged and full travel; without travel less will do', () => {
+    const g = suspensionGeometry(USUAL_SUSPENSION_LOOP, 50)
+    const length = loopLengthMm(g)
+    expect(judgeLoop(g, length).map(j => [j.pose, j.reaches && j.bendsWell])).toEqual([['extended', true], ['sagged', true], ['full-travel', true]])
+    expect(length).toBeGreaterThanOrEqual(loopLengthMm(suspensionGeometry({ ...USUAL_SUSPENSION_LOOP, travelMm: 0 }, 50)))
+    // a stop far below the pivot: the line is longest when compressed
+    const low = suspensionGeometry({ ...USUAL_SUSPENSION_LOOP, frameAboveMm: -150, frameForwardMm: 60 }, 50)
+    expect(apartMm(low, low.poses[2].deg)).toBeGreaterThan(apartMm(low, 0))
+  })
+  test.each([['travelMm', 900, 'Travel at the axle, mm: from 0 to 260'], ['axleMm', 0, 'Pivot to axle, mm: from 150 to 700'], ['sagPercent', NaN, 'Sag, %: type a number']] as const)('%s of %f is refused', (key, value, words) => {
+    expect(SuspensionLoop.safeParse({ ...USUAL_SUSPENSION_LOOP, [key]: value }).error?.issues[0].message).toBe(words)
   })
 })

@@ -2,10 +2,10 @@ import { z } from 'zod'
 import { TAIL_MM } from '../rear/clamp'
 
 /** Which run a piece belongs to. */
-export const RUNS = ['rear', 'front', 'front-brake', 'rear-brake', 'hub'] as const
+export const RUNS = ['rear', 'front', 'front-brake', 'rear-brake', 'hub', 'hub-second'] as const
 export const RunName = z.enum(RUNS)
 export type RunName = (typeof RUNS)[number]
-export const RUN_WORDS: Record<RunName, string> = { 'rear': 'Rear derailleur', 'front': 'Front derailleur', 'front-brake': 'Front brake', 'rear-brake': 'Rear brake', 'hub': 'Hub gear' }
+export const RUN_WORDS: Record<RunName, string> = { 'rear': 'Rear derailleur', 'front': 'Front derailleur', 'front-brake': 'Front brake', 'rear-brake': 'Rear brake', 'hub': 'Hub gear', 'hub-second': 'Hub, second cable' }
 export const isBrake = (run: RunName): boolean => run === 'front-brake' || run === 'rear-brake'
 
 /** Kinds of housing a shop has on the wall. `practice` */

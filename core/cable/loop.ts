@@ -2,24 +2,28 @@ import { radians } from '../quantity/angle'
 import { finite, positive } from '../quantity/check'
 
 /**
- * The loop from bar to frame, seen in a frame of its own: x forward, y to the left, z up, mm; the steering axis goes
- * through the origin.
+ * A loop of housing between an end that turns about an axis and one that stays, seen in a frame of its own: x forward,
+ * y to the left, z up, mm; the axis goes through the origin. At the bars it is the steering axis, at a rear suspension
+ * the pivot.
  */
 export type Vec = readonly [number, number, number]
 export type LoopGeometry = {
-  /** Where housing leaves the lever or bar, and which way it points, bars straight. */
-  barAt: Vec
-  barWay: Vec
-  /** Where it enters the frame's stop, and which way it points there. */
-  stopAt: Vec
-  stopWay: Vec
-  /** Angle of the steering axis from the ground, degrees; its top leans back. */
-  headDeg: number
-  /** How far the bars turn each way, degrees. */
-  lockDeg: number
+  /** The end that turns, as it stands at 0°, and which way the housing points there. */
+  movingAt: Vec
+  movingWay: Vec
+  /** The end that stays, and which way the housing points there. */
+  fixedAt: Vec
+  fixedWay: Vec
+  axis: Vec
+  /** The places the loop must serve, degrees about the axis. */
+  poses: readonly Pose[]
   /** Least radius of a bend, mm. */
   leastRadiusMm: number
 }
+export const POSES = ['straight', 'left', 'right', 'extended', 'sagged', 'full-travel'] as const
+export type PoseName = (typeof POSES)[number]
+export type Pose = { name: PoseName; deg: number }
+export const POSE_WORDS: Record<PoseName, string> = { 'straight': 'straight ahead', 'left': 'full left', 'right': 'full right', 'extended': 'extended', 'sagged': 'with the rider’s sag', 'full-travel': 'full travel' }
 export type LoopAt = { points: Vec[]; lengthMm: number; minRadiusMm: number; tightestAt: number }
 
 const add = (a: Vec, b: Vec): Vec => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
@@ -37,8 +41,12 @@ export function turnAbout(v: Vec, axis: Vec, deg: number): Vec {
   return add(add(times(v, c), times(cross(k, v), s)), times(k, dot(k, v) * (1 - c)))
 }
 
-/** The steering axis, upward: leaning back from the vertical by 90° less the head angle. */
-export const steeringAxis = (headDeg: number): Vec => [-Math.cos(radians(headDeg)), 0, Math.sin(radians(headDeg))]
+/** The steering axis, upward: leaning back from the vertical by 90° less the head angle. @throws RangeError below 45° or above 90° */
+export function steeringAxis(headDeg: number): Vec {
+  finite('headDeg', headDeg)
+  if (headDeg < 45 || headDeg > 90) throw new RangeError(`headDeg must be from 45 to 90, it is ${headDeg}`)
+  return [-Math.cos(radians(headDeg)), 0, Math.sin(radians(headDeg))]
+}
 
 /** Segments of a loop, coarse to fine: low bends settle on the coarse ones. */
 const SEGMENTS = [8, 16, 32] as const
@@ -131,60 +139,55 @@ function measured(points: Vec[]): LoopAt {
   return { points, lengthMm: lengthOf(points), minRadiusMm, tightestAt }
 }
 
-/** The loop of a given length with the bars turned by so many degrees, + to the left; null when the housing is too short to reach. */
+/** The loop of a given length with its moving end turned by so many degrees; null when the housing is too short to reach. */
 export function loopAt(g: LoopGeometry, lengthMm: number, turnDeg: number): LoopAt | null {
-  const axis = steeringAxis(g.headDeg)
-  return restingLoop(turnAbout(g.barAt, axis, turnDeg), turnAbout(g.barWay, axis, turnDeg), g.stopAt, g.stopWay, lengthMm)
+  return restingLoop(turnAbout(g.movingAt, g.axis, turnDeg), turnAbout(g.movingWay, g.axis, turnDeg), g.fixedAt, g.fixedWay, lengthMm)
 }
 
-/** Straight, full left, full right. */
-export const STEERED = ['straight', 'left', 'right'] as const
-export type Steered = (typeof STEERED)[number]
-export const turnOf = (g: LoopGeometry, s: Steered): number => (s === 'straight' ? 0 : s === 'left' ? g.lockDeg : -g.lockDeg)
+/** What a length does in every pose: the slack left over the straight line, and the tightest bend. */
+export type LoopJudged = { pose: PoseName; reaches: boolean; slackMm: number; minRadiusMm: number; bendsWell: boolean }[]
 
-/** What a length does at both locks: the slack left over the straight line, and the tightest bend. */
-export type LoopJudged = { steered: Steered; reaches: boolean; slackMm: number; minRadiusMm: number; bendsWell: boolean }[]
-
-/** A pull at full lock begins when less than this is left over the shortest way, mm. `model` */
+/** A pull at the end of its turn begins when less than this is left over the shortest way, mm. `model` */
 export const LEAST_SLACK_MM = 15
 
 export function judgeLoop(g: LoopGeometry, lengthMm: number): LoopJudged {
-  return STEERED.map(steered => {
-    const turn = turnOf(g, steered)
-    const at = turnAbout(g.barAt, steeringAxis(g.headDeg), turn)
-    const slackMm = lengthMm - norm(sub(g.stopAt, at))
-    const loop = loopAt(g, lengthMm, turn)
-    return { steered, reaches: loop !== null && slackMm >= LEAST_SLACK_MM, slackMm, minRadiusMm: loop?.minRadiusMm ?? 0, bendsWell: loop !== null && loop.minRadiusMm >= g.leastRadiusMm }
+  return g.poses.map(({ name, deg }) => {
+    const slackMm = lengthMm - apartMm(g, deg)
+    const loop = loopAt(g, lengthMm, deg)
+    return { pose: name, reaches: loop !== null && slackMm >= LEAST_SLACK_MM, slackMm, minRadiusMm: loop?.minRadiusMm ?? 0, bendsWell: loop !== null && loop.minRadiusMm >= g.leastRadiusMm }
   })
 }
+
+/** The straight line between both ends, mm. */
+export const apartMm = (g: LoopGeometry, deg: number): number => norm(sub(g.fixedAt, turnAbout(g.movingAt, g.axis, deg)))
 
 /** Searched in steps, up to a longest loop and so much beyond the shortest that reaches: longer ones only catch. */
 const LENGTHS = { stepMm: 5, most: 900, beyond: 250 } as const
 
 /**
- * The shortest length, in steps of 5 mm, that reaches at both locks and bends nowhere tighter than it may.
+ * The shortest length, in steps of 5 mm, that reaches in every pose and bends nowhere tighter than it may.
  * @throws RangeError naming what makes no sense, or when no such loop exists, with what stands in the way
  */
 export function loopLengthMm(g: LoopGeometry): number {
   checkLoop(g)
-  let why = 'no length reaches both locks'
-  const shortest = Math.max(...STEERED.map(s => norm(sub(g.stopAt, turnAbout(g.barAt, steeringAxis(g.headDeg), turnOf(g, s))))))
+  let why = 'no length reaches everywhere'
+  const shortest = Math.max(...g.poses.map(p => apartMm(g, p.deg)))
   const most = Math.min(LENGTHS.most, shortest + LENGTHS.beyond)
   for (let lengthMm = LENGTHS.stepMm * Math.ceil((shortest + LEAST_SLACK_MM) / LENGTHS.stepMm); lengthMm <= most; lengthMm += LENGTHS.stepMm) {
     const judged = judgeLoop(g, lengthMm)
     if (judged.every(j => j.reaches && j.bendsWell)) return lengthMm
     const tight = judged.filter(j => j.reaches && !j.bendsWell)
-    if (judged.every(j => j.reaches)) why = `it bends to ${Math.floor(Math.max(...tight.map(j => j.minRadiusMm)))} mm at ${tight.map(j => (j.steered === 'straight' ? 'straight ahead' : `full ${j.steered}`)).join(' and ')}, and may to ${g.leastRadiusMm}`
+    if (judged.every(j => j.reaches)) why = `it bends to ${Math.floor(Math.max(...tight.map(j => j.minRadiusMm)))} mm at ${tight.map(j => POSE_WORDS[j.pose]).join(' and ')}, and may to ${g.leastRadiusMm}`
   }
-  throw new RangeError(`no such loop exists up to ${Math.round(Math.max(most, 0))} mm: ${why}. Move the stop, the bar's exit or its direction`)
+  throw new RangeError(`no such loop exists up to ${Math.round(Math.max(most, 0))} mm: ${why}. Move one of its ends, or turn its direction`)
 }
 
 /** @throws RangeError naming the argument */
 export function checkLoop(g: LoopGeometry): void {
-  for (const name of ['barAt', 'barWay', 'stopAt', 'stopWay'] as const) g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
-  for (const name of ['barWay', 'stopWay'] as const) if (norm(g[name]) < 1e-9) throw new RangeError(`${name} has no direction`)
-  positive('headDeg', g.headDeg)
-  if (g.headDeg < 45 || g.headDeg > 90) throw new RangeError(`headDeg must be from 45 to 90, it is ${g.headDeg}`)
-  if (!(g.lockDeg >= 0 && g.lockDeg <= 180)) throw new RangeError(`lockDeg must be from 0 to 180, it is ${g.lockDeg}`)
+  for (const name of ['movingAt', 'movingWay', 'fixedAt', 'fixedWay', 'axis'] as const) g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
+  for (const name of ['movingWay', 'fixedWay'] as const) if (norm(g[name]) < 1e-9) throw new RangeError(`${name} has no direction`)
+  if (norm(g.axis) < 1e-9) throw new RangeError('axis has no direction')
+  if (g.poses.length === 0) throw new RangeError('poses is empty')
+  g.poses.forEach((p, i) => { if (!(Math.abs(p.deg) <= 180)) throw new RangeError(`poses[${i}].deg must be within 180, it is ${p.deg}`) })
   positive('leastRadiusMm', g.leastRadiusMm)
 }

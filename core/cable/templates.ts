@@ -16,7 +16,8 @@ export const RUN_TEMPLATES: readonly RunTemplate[] = [
     { run: 'front', pieces: [housing('front', 'lever loop', 420, 90), bare('down tube', 560), bracket, bare('to the cage', 120)] },
     { run: 'front-brake', pieces: [housing('front-brake', 'lever to brake', 520, 100, 60)] },
     { run: 'rear-brake', pieces: [housing('rear-brake', 'lever loop', 430, 90), bare('top tube', 480), housing('rear-brake', 'to the brake', 260, 90)] },
-    { run: 'hub', pieces: [housing('hub', 'lever loop', 420, 90), bare('down tube', 900), housing('hub', 'to the hub', 250, 60)] }] },
+    { run: 'hub', pieces: [housing('hub', 'lever loop', 420, 90), bare('down tube', 900), housing('hub', 'to the hub', 250, 60)] },
+    { run: 'hub-second', pieces: [housing('hub-second', 'lever loop', 420, 90), bare('down tube', 900), housing('hub-second', 'to the hub', 270, 60)] }] },
   { id: 'internal', name: 'Inside the frame', why: 'Thread an old inner with a washer through the new piece, or pull a liner in before the inner comes out.', runs: [
     { run: 'rear', pieces: [housing('rear', 'lever loop', 440, 90), bare('in the down tube', 620), bracket, bare('in the chainstay', 390), housing('rear', 'last loop', 215, 120)] },
     { run: 'rear-brake', pieces: [housing('rear-brake', 'whole length', 1350, 90, 40, 90)] },
@@ -28,7 +29,8 @@ export const RUN_TEMPLATES: readonly RunTemplate[] = [
     { run: 'rear', pieces: [housing('rear', 'whole length', 1820, 90, 60, 60, 150)] }] },
   { id: 'folding', name: 'Folding', why: 'Three folds, then index again.', runs: [
     { run: 'rear', pieces: [housing('rear', 'whole length', 1600, 120, 90, 120)] },
-    { run: 'hub', pieces: [housing('hub', 'whole length', 1650, 120, 90, 60)] }] },
+    { run: 'hub', pieces: [housing('hub', 'whole length', 1650, 120, 90, 60)] },
+    { run: 'hub-second', pieces: [housing('hub-second', 'whole length', 1670, 120, 90, 60)] }] },
   { id: 'long', name: 'Cargo and tandem', why: 'A long wire gives: expect a soft brake lever, and never join a brake’s inner.', runs: [
     { run: 'rear', pieces: [housing('rear', 'lever loop', 520, 100), bare('along the frame', 1650), bracket, bare('chainstay', 420), housing('rear', 'last loop', 285, 150)] },
     { run: 'rear-brake', pieces: [housing('rear-brake', 'lever loop', 520, 100), bare('along the frame', 1700), housing('rear-brake', 'to the brake', 320, 90)] }] },

@@ -1,6 +1,5 @@
 import { z } from 'zod'
-
-const within = (what: string, least: number, most: number) => z.number({ error: `${what}: type a number` }).min(least, `${what}: from ${least} to ${most}`).max(most, `${what}: from ${least} to ${most}`)
+import { within } from '../quantity/within'
 
 /** The cage's swing: the front of a rotating one swings further, so it needs no trim. */
 export const CAGES = ['conventional', 'rotating'] as const

@@ -5,6 +5,7 @@ import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
 import { RUN_WORDS } from '../cable/housing'
+import { Run } from '../cable/run'
 import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
 import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS } from '../front/words'
@@ -44,6 +45,8 @@ export const Sheet = z.object({
   proofs: z.object({ front: ProofView, rear: ProofView }),
   right: z.number().nullable(),
   recallOn: z.string().nullable(),
+  /** The cable runs as they left, for the next visit. Sheets from before they were kept have none. */
+  runs: z.array(Run).default([]),
   /** What the rider is told: settling to come, how to get home when it is not cured. */
   tell: z.array(z.string()).default([]),
   belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
@@ -88,6 +91,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     proofs: state.proofs,
     right: considered?.advice.right ?? null,
     recallOn,
+    runs: [...state.noted.runs],
     tell: tellRider(state, considered, how),
     belief: considered ? keptBelief(considered.posterior, considered.analysis) : {},
     work: workOf(state),

@@ -33,12 +33,9 @@ export async function body<S extends z.ZodType>(event: H3Event, schema: S): Prom
   return parsed(schema, value)
 }
 
-/**
- * The request's body as text, read no further than so many bytes: what is larger is refused while it comes in.
- * Throws 413, or 400 when it is not UTF-8 text.
- */
-export async function textBody(event: H3Event, mostBytes: number): Promise<string> {
-  const tooLarge = () => refuse(413, `The file is larger than ${mostBytes / 1024 / 1024} MB: split it and send the parts`)
+/** The request's body as it is, read no further than so many bytes: what is larger is refused while it comes in. Throws 413. */
+export async function bytesBody(event: H3Event, mostBytes: number, instead: string): Promise<Buffer> {
+  const tooLarge = () => refuse(413, `The file is larger than ${mostBytes / 1024 / 1024} MB: ${instead}`)
   if (Number(getRequestHeader(event, 'content-length') ?? 0) > mostBytes) throw tooLarge()
   const parts: Buffer[] = []
   let size = 0
@@ -47,8 +44,14 @@ export async function textBody(event: H3Event, mostBytes: number): Promise<strin
     if (size > mostBytes) throw tooLarge()
     parts.push(part)
   }
+  return Buffer.concat(parts)
+}
+
+/** The request's body as text. Throws 413, or 400 when it is not UTF-8 text. */
+export async function textBody(event: H3Event, mostBytes: number): Promise<string> {
+  const bytes = await bytesBody(event, mostBytes, 'split it and send the parts')
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts))
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
   } catch {
     throw refuse(400, 'The file is not UTF-8 text: save it as UTF-8 (or as CSV UTF-8) and choose it again')
   }

@@ -36,5 +36,6 @@ export type Database = {
     person: Fixed<string>; made_at: Stamp; used_at: ColumnType<Date | null, undefined, Date>
   }
   run_template: { shop: Fixed<string>; id: Fixed<string>; name: Fixed<string>; runs: ColumnType<unknown, string, never>; person: Fixed<string>; made_at: Stamp; gone_at: ColumnType<Date | null, undefined, Date> }
+  photo: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; run: Fixed<string>; mime: Fixed<string>; bytes: Fixed<Buffer>; person: Fixed<string>; made_at: Stamp; gone_at: ColumnType<Date | null, undefined, Date> }
   recall: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; due_on: ColumnType<string, string, never>; done_at: ColumnType<Date | null, undefined, Date> }
 }

@@ -6,9 +6,11 @@ import { CONDITION_WORDS, CONDITIONS, innerNeededMm, innerToTake, MU, Run, small
 import { RUN_TEMPLATES, templateRun } from '#core/cable/templates'
 import type { TemplateView } from '#core/http/cables'
 
-const props = defineProps<{ name: RunName; run: Run | null; own: readonly TemplateView[]; chosen: string | null; mayKeep: boolean }>()
+const props = defineProps<{ name: RunName; run: Run | null; own: readonly TemplateView[]; last: Run | null; chosen: string | null; mayKeep: boolean }>()
 const emit = defineEmits<{ keep: [run: Run]; choose: [piece: string | null]; template: [name: string] }>()
 const offered = computed(() => [
+  // its wire has run since: whatever it was then, it is not new now
+  ...(props.last ? [{ id: 'last', name: 'As it left last time', of: () => ({ ...props.last!, condition: props.last!.condition === 'new' ? 'used' : props.last!.condition }) }] : []),
   ...props.own.filter(t => t.runs.some(r => r.run === props.name)).map(t => ({ id: t.id, name: t.name, of: () => t.runs.find(r => r.run === props.name)! })),
   ...RUN_TEMPLATES.filter(t => t.runs.some(r => r.run === props.name)).map(t => ({ id: t.id, name: t.name, of: () => templateRun(t.id, props.name) })),
 ])

@@ -28,7 +28,7 @@ async function send(take: 'look' | 'all' | 'good') {
   if (!kind) return void (trouble.value = 'Choose a file that ends in .json or .csv')
   if (chosen.size > MAX_IMPORT_BYTES) return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
   busy.value = take === 'look' ? 'looking' : 'taking'
-  const asked = await askWithText<ImportView>(`/api/standards/import?take=${take}&kind=${kind}`, chosen, kind === 'json' ? 'application/json' : 'text/csv')
+  const asked = await askWithFile<ImportView>(`/api/standards/import?take=${take}&kind=${kind}`, chosen, kind === 'json' ? 'application/json' : 'text/csv')
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
   else trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message

@@ -2,8 +2,9 @@ import { Migrator, type Kysely } from 'kysely'
 import { first } from './0001_first'
 import { standards } from './0002_standards'
 import { cables } from './0003_cables'
+import { photos } from './0004_photos'
 
-const MIGRATIONS = { '0001_first': first, '0002_standards': standards, '0003_cables': cables }
+const MIGRATIONS = { '0001_first': first, '0002_standards': standards, '0003_cables': cables, '0004_photos': photos }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */
 export async function migrate(owner: Kysely<unknown>): Promise<string[]> {

@@ -3,7 +3,8 @@ import { Undo2 } from '@lucide/vue'
 import { BarLoop, loopGeometry, USUAL_BAR_LOOP } from '#core/cable/barLoop'
 import { isBrake, leastRadiusMm, RUN_WORDS, RUNS, type RunName } from '#core/cable/housing'
 import { piecesToCut, runsCut, type LaidOut, type WantedPiece } from '#core/cable/wanted'
-import type { LoopAt } from '#core/cable/loop'
+import { apartMm, type LoopAt, type LoopGeometry, type PoseName } from '#core/cable/loop'
+import { SuspensionLoop, suspensionGeometry, USUAL_SUSPENSION_LOOP } from '#core/cable/suspensionLoop'
 import { lossAlong, type Run } from '#core/cable/run'
 import type { CableStep } from '#core/cable/steps'
 import type { StockView, TemplateView } from '#core/http/cables'
@@ -15,6 +16,7 @@ import { typedNumber } from '#core/quantity/typed'
 import { ratioForSums } from '#core/ledger/typedParts'
 import { newUuid } from '~/composables/ids'
 import type { Wanted } from '~/components/cables/CutPanel.vue'
+import type { LoopKind } from '~/components/cables/LoopPanel.vue'
 import { useAdvice, type Question } from '~/workers/useAdvice'
 import { LOOP_FRAMES, useCables, type CutAnswer } from '~/workers/useCables'
 
@@ -25,7 +27,7 @@ useAwake()
 
 const name = ref<RunName>(RUNS.find(r => r === route.query.run) ?? 'rear')
 const panel = ref<'pieces' | 'loop' | 'friction' | 'steps' | 'cut'>('pieces')
-const PANELS = [['pieces', 'Pieces'], ['loop', 'Bars'], ['friction', 'Friction'], ['steps', 'Steps'], ['cut', 'Cut']] as const
+const PANELS = [['pieces', 'Pieces'], ['loop', 'Loop'], ['friction', 'Friction'], ['steps', 'Steps'], ['cut', 'Cut']] as const
 const run = computed(() => state.value.noted.runs.find(r => r.run === name.value) ?? null)
 const done = computed(() => state.value.noted.cabled[name.value] ?? [])
 const chosen = ref<string | null>(null)
@@ -44,12 +46,20 @@ async function step(s: CableStep) {
 }
 const undo = () => { said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'; void ledger.undo() }
 
-// the loop at the bars
-const bars = ref<Record<keyof BarLoop, string | boolean>>(Object.fromEntries(Object.entries(USUAL_BAR_LOOP).map(([k, v]) => [k, typeof v === 'number' ? String(v) : v])) as never)
+// the loop at the bars, or across a rear pivot
+const asText = (usual: object) => Object.fromEntries(Object.entries(usual).map(([k, v]) => [k, typeof v === 'number' ? String(v) : v])) as Record<string, string | boolean>
+const loopKind = ref<LoopKind>('bars')
+const tape = ref<Record<LoopKind, Record<string, string | boolean>>>({ bars: asText(USUAL_BAR_LOOP), suspension: asText(USUAL_SUSPENSION_LOOP) })
 const given = ref('')
-const measured = computed(() => {
-  const read = BarLoop.safeParse(Object.fromEntries(Object.entries(bars.value).map(([k, v]) => [k, typeof v === 'string' && k !== 'exit' ? typedNumber(v) : v])))
-  return read.success ? { geometry: loopGeometry(read.data, leastRadiusMm(name.value)), trouble: '' } : { geometry: null, trouble: read.error.issues[0].message }
+const measured = computed<{ geometry: LoopGeometry | null; axleMm: number; trouble: string }>(() => {
+  const figures = Object.fromEntries(Object.entries(tape.value[loopKind.value]).map(([k, v]) => [k, typeof v === 'string' && k !== 'exit' ? typedNumber(v) : v]))
+  const least = leastRadiusMm(name.value)
+  if (loopKind.value === 'suspension') {
+    const read = SuspensionLoop.safeParse(figures)
+    return read.success ? { geometry: suspensionGeometry(read.data, least), axleMm: read.data.axleMm, trouble: '' } : { geometry: null, axleMm: 0, trouble: read.error.issues[0]!.message }
+  }
+  const read = BarLoop.safeParse(figures)
+  return read.success ? { geometry: loopGeometry(read.data, least), axleMm: 0, trouble: '' } : { geometry: null, axleMm: 0, trouble: read.error.issues[0]!.message }
 })
 const cables = useCables()
 const givenMm = computed(() => { const mm = typedNumber(given.value); return given.value.trim() === '' ? null : Number.isInteger(mm) && mm >= 20 && mm <= 2000 ? mm : NaN })
@@ -59,28 +69,33 @@ const loopTrouble = computed(() => measured.value.trouble || (Number.isNaN(given
 /** What the figures say and a touch may take: never of a question that was changed meanwhile. The drawing keeps the last shape. */
 const picture = computed(() => (!loopTrouble.value && loop.value.is === 'ready' ? loop.value.value : null))
 const shapes = computed(() => (loopTrouble.value || loop.value.is === 'failed' ? null : loop.value.value))
-const turn = ref(0)
+/** Degrees about the loop's axis, between the ends of its turn. */
+const turnDeg = ref(0)
+const ends = computed(() => { const degs = measured.value.geometry?.poses.map(p => p.deg) ?? [0]; return { from: Math.min(...degs), to: Math.max(...degs) } })
 const drawn = computed<LoopAt | null>(() => {
-  const at = (turn.value + 1) * LOOP_FRAMES
+  const { from, to } = ends.value
+  const at = to > from ? (Math.max(0, Math.min(1, (turnDeg.value - from) / (to - from)))) * (LOOP_FRAMES - 1) : 0
   const [a, b] = [shapes.value?.frames[Math.floor(at)], shapes.value?.frames[Math.ceil(at)]]
   if (!a || !b) return a ?? b ?? null
   const share = at - Math.floor(at)
-  return { ...(share < 0.5 ? a : b), points: a.points.map((p, i) => p.map((v, k) => v + share * (b.points[i][k] - v)) as unknown as typeof p) }
+  return { ...(share < 0.5 ? a : b), points: a.points.map((p, i) => p.map((v, k) => v + share * (b.points[i]![k]! - v)) as unknown as typeof p) }
 })
 let turning = 0
-function turnTo(to: number) {
+function turnTo(pose: PoseName) {
+  const to = measured.value.geometry?.poses.find(p => p.name === pose)?.deg ?? 0
   cancelAnimationFrame(turning)
-  if (matchMedia('(prefers-reduced-motion: reduce)').matches) return void (turn.value = to)
-  const from = turn.value
+  if (matchMedia('(prefers-reduced-motion: reduce)').matches) return void (turnDeg.value = to)
+  const from = turnDeg.value
   const began = performance.now()
   const frame = (now: number) => {
     const share = Math.min(1, (now - began) / 420)
-    turn.value = from + (to - from) * (1 - (1 - share) ** 3)
+    turnDeg.value = from + (to - from) * (1 - (1 - share) ** 3)
     if (share < 1) turning = requestAnimationFrame(frame)
   }
   turning = requestAnimationFrame(frame)
 }
-const slack = computed(() => picture.value?.judged.find(j => j.steered === (turn.value > 0.5 ? 'left' : turn.value < -0.5 ? 'right' : 'straight'))?.slackMm ?? 0)
+const slack = computed(() => (picture.value && measured.value.geometry ? picture.value.lengthMm - apartMm(measured.value.geometry, turnDeg.value) : 0))
+watch(loopKind, () => { turnDeg.value = 0; given.value = '' })
 const takeLength = (piece: string) => { const lengthMm = picture.value?.lengthMm; if (run.value && lengthMm) keep({ ...run.value, pieces: run.value.pieces.map(p => (p.name === piece && p.kind === 'housing' ? { ...p, lengthMm } : p)) }) }
 
 // what the shifting says, from the same belief as the rear bench
@@ -177,7 +192,7 @@ const labels = computed(() => Object.values(answers.value).flatMap(a => (a.is ==
         <div class="bench-stage no-print">
           <section class="look" aria-label="The run">
             <div class="mat p-1"><CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="p => { chosen = p; panel = 'pieces' }" /><p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p></div>
-            <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1"><BarLoopView :geometry="measured.geometry" :loop="drawn" :turn-deg="turn * measured.geometry.lockDeg" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /></div>
+            <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1"><BarLoopView v-if="loopKind === 'bars'" :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /><SuspensionLoopView v-else :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :axle-mm="measured.axleMm" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /></div>
             <ul v-else-if="run" class="grid gap-x-6 sm:grid-cols-2">
               <li v-for="p in run.pieces" :key="p.name" class="border-b border-rule"><button type="button" class="flex min-h-11 w-full items-center justify-between gap-3 text-left" :class="{ 'font-bold': chosen === p.name }" :data-test="`piece-${p.name}`" @click="chosen = p.name; panel = 'pieces'"><span>{{ p.name }} <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span></span><span class="figure">{{ p.kind === 'guide' ? `${p.bend.deg}°` : `${p.lengthMm} mm` }}</span></button></li>
             </ul>
@@ -185,10 +200,10 @@ const labels = computed(() => Object.values(answers.value).flatMap(a => (a.is ==
           </section>
           <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
             <div class="grid grid-cols-5 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <PiecesPanel v-if="panel === 'pieces'" :key="name" :name="name" :run="run" :own="own" :chosen="chosen" :may-keep="session.now?.person !== null && session.now?.person?.role !== 'trainee'" @keep="keep" @choose="chosen = $event" @template="keepTemplate" />
-            <LoopPanel v-else-if="panel === 'loop'" v-model="bars" :judged="picture?.judged ?? null" :length-mm="picture?.lengthMm ?? null" :trouble="loopTrouble" :busy="loop.is === 'thinking'" :given="given" :pieces="run?.pieces.filter(p => p.kind === 'housing').map(p => p.name) ?? []" @turn="turnTo" @take="takeLength" @length="given = $event" />
+            <PiecesPanel v-if="panel === 'pieces'" :key="name" :name="name" :run="run" :own="own" :last="record?.known?.runs.find(r => r.run === name) ?? null" :chosen="chosen" :may-keep="session.now?.person !== null && session.now?.person?.role !== 'trainee'" @keep="keep" @choose="chosen = $event" @template="keepTemplate" />
+            <LoopPanel v-else-if="panel === 'loop'" v-model="tape[loopKind]" :kind="loopKind" :judged="picture?.judged ?? null" :length-mm="picture?.lengthMm ?? null" :trouble="loopTrouble" :busy="loop.is === 'thinking'" :given="given" :pieces="run?.pieces.filter(p => p.kind === 'housing').map(p => p.name) ?? []" @kind="loopKind = $event" @turn="turnTo" @take="takeLength" @length="given = $event" />
             <template v-else-if="panel === 'friction'"><FrictionPanel v-if="run" :run="run" :setup="state.setup" :ratio="state.parts ? ratioForSums(state.parts) : null" :heard="heard" /><p v-else class="text-soft">Lay the run out first.</p></template>
-            <StepsPanel v-else-if="panel === 'steps'" :done="done" :seen-l="state.trace?.seenL ?? false" :rear="name === 'rear'" @step="step" />
+            <template v-else-if="panel === 'steps'"><RunPhotos :key="name" :job="number" :run="name" /><StepsPanel :done="done" :seen-l="state.trace?.seenL ?? false" :rear="name === 'rear'" @step="step" /></template>
             <CutPanel v-else :wanted="wanted" :stock="stock" :answers="answers" :all="all" :trouble="trouble" :said="cutSaid" :busy="busy" @all="allBikes" @work="workOut" @cut="cutDone" @add="addStock" @drop="dropStock" @extra="extras.push($event)" />
           </aside>
         </div>

@@ -1,0 +1,19 @@
+import { z } from 'zod'
+import { RunName } from '../cable/housing'
+
+/** A photograph is made smaller on the tablet; a larger one is refused. */
+export const MAX_PHOTO_BYTES = 3 * 1024 * 1024
+export const MAX_PHOTOS = 24
+
+export const PHOTO_KINDS = ['image/jpeg', 'image/png'] as const
+export const PhotoAsk = z.strictObject({ run: RunName })
+export const PhotoView = z.object({ id: z.string(), run: RunName, by: z.string(), madeAt: z.string() })
+export type PhotoView = z.infer<typeof PhotoView>
+
+/** What the bytes themselves say they are, whatever the sender says; null when neither. JPEG and PNG signatures, `std` ISO/IEC 10918-1 and 15948. */
+export function photoKind(bytes: Uint8Array): (typeof PHOTO_KINDS)[number] | null {
+  const starts = (...head: number[]) => bytes.length > head.length && head.every((b, i) => bytes[i] === b)
+  if (starts(0xff, 0xd8, 0xff)) return 'image/jpeg'
+  if (starts(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a)) return 'image/png'
+  return null
+}
