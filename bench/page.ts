@@ -6,6 +6,7 @@ import { EVENT_VERSION, EventId, PersonId } from '#core/ledger/events'
 import { ledgerEventOf } from '#core/ledger/fromBench'
 import { setupOf } from '#core/ledger/parts'
 import { stockParts } from '#core/ledger/typedParts'
+import { quantile } from './figures'
 import { buildDemo } from '../demo/build'
 import { hiddenBike } from '../demo/bikes'
 import { DEMO_PEOPLE } from '../demo/people'
@@ -16,9 +17,11 @@ import { takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { personByName } from '../server/db/people'
 
-/** The bench page in a real browser: advice in the worker and frames while a turn animates. npm run bench:page, after a build. */
-const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
+/** Pages in a real browser: sums in their workers and frames while things move. npm run bench:page [match|rear|cables|taps], after a build. */
+const only = process.argv[2]
+const wanted = (what: string) => only === undefined || only === what
 const EVENTS = 60
+const STOCK_MM = [12_000, 9000, 7400, 5000, 1900, 1400, 1100, 860, 640, 500, 410, 330]
 /** From a touch on an eighth out to the frame that shows it, ms. */
 const TAP = `new Promise(done => {
   const net = document.querySelector('[data-test=net-barrel]')
@@ -53,13 +56,14 @@ const entries = bench.log.flatMap((e, i) => (e.kind === 'unclean' ? [] : [{ id: 
 await append(db, shop, number, null, entries)
 const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+const page = await context.newPage()
 await page.request.post(`${server.url}/api/sign-in`, { data: { shop: 'page', name: 'Ishbel', password: DEMO_PEOPLE[0].password } })
 const settled = () => page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 30_000 })
 const advice = () => page.evaluate(() => performance.getEntriesByName('advice').map(e => e.duration))
 
 try {
-  for (const throttle of [1, 4]) {
+  for (const throttle of wanted('match') ? [1, 4] : []) {
     const session = await page.context().newCDPSession(page)
     await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
     await page.goto(`${server.url}/standards/match`)
@@ -71,7 +75,7 @@ try {
     const took = await page.evaluate(() => performance.getEntriesByName('matrix').map(e => e.duration))
     console.log(`match matrix in the worker, CPU ÷ ${throttle}: first ${took[0].toFixed(0)} ms, then median ${quantile(took.slice(1), 0.5).toFixed(0)} ms (target 100 ms)`)
   }
-  for (const throttle of [1, 4]) {
+  for (const throttle of wanted('rear') ? [1, 4] : []) {
     const session = await page.context().newCDPSession(page)
     await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
     await page.goto(`${server.url}/jobs/${number}/rear`)
@@ -90,27 +94,77 @@ try {
     const warm = (await advice()).slice(1)
     console.log(`CPU ÷ ${throttle}, ${EVENTS}+ events: first advice ${cold.toFixed(0)} ms; warm median ${quantile(warm, 0.5).toFixed(0)} ms, p95 ${quantile(warm, 0.95).toFixed(0)} ms (${warm.length} turns); frames while a turn animates: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms`)
   }
-  await (await page.context().newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: 1 })
-  const other = await page.context().newPage()
-  await other.goto(`${server.url}/jobs/${number}/rear`)
-  await page.bringToFront()
-  const net = (on: typeof page) => on.locator('[data-test=net-barrel]').textContent()
-  const taps: number[] = []
-  const seen: number[] = []
-  for (let i = 0; i < 7; i++) {
-    await settled()
-    await page.keyboard.press('e')
-    await page.waitForSelector('[data-test="turn-out-0.125"]')
-    taps.push(await page.evaluate<number>(TAP))
-    const start = performance.now()
-    const mine = await net(page)
-    while (await net(other) !== mine && performance.now() - start < 10_000) await other.waitForTimeout(20)
-    seen.push(performance.now() - start)
+  for (const throttle of wanted('cables') ? [1, 4] : []) {
+    const session = await page.context().newCDPSession(page)
+    await session.send('Emulation.setCPUThrottlingRate', { rate: throttle })
+    const took = (name: string) => page.evaluate(n => performance.getEntriesByName(n).map(e => e.duration), name)
+    await page.goto(`${server.url}/jobs/${number}/cables`)
+    if (throttle === 1) await page.locator('[data-test=template-external]').click()
+    await page.locator('[data-test=panel-loop]').click()
+    const straight = page.locator('[data-test=pose-straight]')
+    await straight.waitFor({ timeout: 60_000 })
+    const frames: number[] = []
+    for (const pose of ['left', 'right', 'left', 'straight']) {
+      const watching = page.evaluate<number[]>(WATCH_FRAMES)
+      await page.locator(`[data-test=pose-${pose}]`).click()
+      frames.push(...await watching)
+    }
+    const [loop] = await took('loop')
+    await page.locator('[data-test=panel-cut]').click()
+    if (throttle === 1) for (const lengthMm of STOCK_MM) await page.request.post(`${server.url}/api/cables/stock`, { data: { kind: 'shift 4 mm', lengthMm, roll: lengthMm > 3000, label: '' } })
+    await page.reload()
+    await page.locator('[data-test=panel-cut]').click()
+    await page.getByText('Another piece').click()
+    for (let i = 0; i < 58; i++) {
+      await page.getByLabel('Name', { exact: true }).fill(`p${i}`)
+      await page.locator('form', { has: page.locator('[data-test=extra-add]') }).getByLabel('Length, mm').fill(String(150 + ((i * 137) % 640)))
+      await page.locator('[data-test=extra-add]').click()
+    }
+    await page.locator('[data-test=work-out]').click()
+    await page.locator('[data-test=plan]').waitFor({ timeout: 60_000 })
+    const [cut] = await took('cut')
+    console.log(`cable bench, CPU ÷ ${throttle}: loop and its 25 shapes ${loop!.toFixed(0)} ms, cut list of 60 pieces from ${STOCK_MM.length} rolls and offcuts ${cut!.toFixed(0)} ms in the worker (target 1 s); frames while the bars turn: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms (60 a second: 16.7)`)
+    await page.goto(`${server.url}/jobs/${number}/front`)
+    if (throttle === 1) await page.locator('[data-test=usual-double]').click()
+    const front = page.locator('section[aria-label="Next move"][aria-busy="false"]')
+    await front.waitFor({ timeout: 60_000 })
+    for (let i = 0; i < 12; i++) {
+      const before = (await took('front')).length
+      await page.locator(`[data-test=shift-${i % 2 ? '1-0' : '0-1'}]`).click()
+      await page.locator(`[data-test=seen-${['clean', 'clean', 'rubs-outer', 'clean', i % 2 ? 'no-drop' : 'no-climb', 'clean'][i % 6]}]`).click()
+      await page.waitForFunction(n => performance.getEntriesByName('front').length > n, before)
+      await front.waitFor()
+    }
+    const [first, ...next] = await took('front')
+    console.log(`front, CPU ÷ ${throttle}: first advice ${first!.toFixed(0)} ms, next move median ${quantile(next, 0.5).toFixed(0)} ms, p95 ${quantile(next, 0.95).toFixed(0)} ms in the worker (target 50 ms)`)
   }
-  console.log(`a tap's result on screen: median ${quantile(taps, 0.5).toFixed(0)} ms (target 100 ms), the server answering; on a second tablet after a median of ${quantile(seen, 0.5).toFixed(0)} ms, at most ${Math.max(...seen).toFixed(0)} ms (target 1 s)`)
+  if (wanted('taps')) await taps()
 } finally {
   await browser.close()
   await server.stop()
   await db.destroy()
   await remove()
+}
+
+/** How soon a tap's result is drawn, and seen on a second tablet. */
+async function taps(): Promise<void> {
+  await (await page.context().newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: 1 })
+  const other = await context.newPage()
+  await page.goto(`${server.url}/jobs/${number}/rear`)
+  await other.goto(`${server.url}/jobs/${number}/rear`)
+  await page.bringToFront()
+  const net = (on: typeof page) => on.locator('[data-test=net-barrel]').textContent()
+  const drawn: number[] = []
+  const seen: number[] = []
+  for (let i = 0; i < 7; i++) {
+    await settled()
+    await page.keyboard.press('e')
+    await page.waitForSelector('[data-test="turn-out-0.125"]')
+    drawn.push(await page.evaluate<number>(TAP))
+    const start = performance.now()
+    const mine = await net(page)
+    while (await net(other) !== mine && performance.now() - start < 10_000) await other.waitForTimeout(20)
+    seen.push(performance.now() - start)
+  }
+  console.log(`a tap's result on screen: median ${quantile(drawn, 0.5).toFixed(0)} ms (target 100 ms), the server answering; on a second tablet after a median of ${quantile(seen, 0.5).toFixed(0)} ms, at most ${Math.max(...seen).toFixed(0)} ms (target 1 s)`)
 }

@@ -240,6 +240,18 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
   await expect(t(bench, 'doubtful')).toHaveCount(0)
   await expect.poll(async () => (await storedEvents(shop, number)).map(e => (e.body as { lengthMm?: number }).lengthMm)).toEqual([undefined, 346, 298])
 
+  // the same on the cable bench
+  await bench.goto(`${SERVER()}/jobs/${number}/cables`)
+  await t(bench, 'template-external').click()
+  await t(bench, 'piece-last loop').click()
+  await bench.waitForTimeout(500)
+  await bench.getByLabel('Length, mm').fill('360')
+  await t(bench, 'save-piece').click()
+  await expect(t(bench, 'doubtful')).toContainText('55 mm longer than any such bike here')
+  await expect(t(bench, 'piece-last loop')).toContainText('290 mm')
+  await t(bench, 'keep-figure').click()
+  await expect(t(bench, 'piece-last loop')).toContainText('360 mm')
+
   // the bike's own page
   await bench.goto(`${SERVER()}/jobs/${numbers[0]}`)
   await bench.getByRole('link', { name: 'Marram quay' }).click()

@@ -83,7 +83,7 @@ await place('/standards/measure', 'measure', async () => {
 })
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
 await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/front`)
-await page.waitForSelector('[data-test=rub-map]')
+await page.waitForSelector('[data-test=front-why]')
 await shot(page, 'front')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '46')}/cables`)
 await touch('panel-friction')

@@ -29,7 +29,7 @@ const tight = computed(() => { const l = props.loop; if (!l) return null; const 
     <rect v-for="(s, i) in [armStop, frameStop]" :key="i" :x="s[0] - 6" :y="s[1] - 6" width="12" height="12" fill="#dde6e2" />
     <g v-if="tight">
       <circle :cx="tight.at[0]" :cy="tight.at[1]" r="11" fill="none" :stroke="tight.bad ? '#ff8270' : '#7fe0b4'" stroke-width="3" />
-      <text :x="Math.min(W - 90, tight.at[0] + 18)" :y="tight.at[1] - 8" font-size="15" font-weight="700" :fill="tight.bad ? '#ff8270' : '#7fe0b4'" class="figure">{{ Math.round(tight.mm) }} mm</text>
+      <text :x="Math.min(W - 90, tight.at[0] + 18)" :y="tight.at[1] + 30" font-size="15" font-weight="700" :fill="tight.bad ? '#ff8270' : '#7fe0b4'" class="figure">{{ Math.round(tight.mm) }} mm</text>
     </g>
     <text v-if="!loop" :x="W / 2" :y="H - 16" text-anchor="middle" font-size="16" font-weight="700" fill="#ff8270">too short: it pulls straight here</text>
   </svg>

@@ -45,7 +45,7 @@ export function recordsOf(state: JobState, comesBack: boolean): RecordFigure[] {
   const run = state.noted.runs.find(r => r.run === 'rear')
   if (run && state.noted.cabled.rear?.includes('clamped'))
     for (const p of run.pieces) {
-      const place = HOUSING_PLACES.find(h => h === p.name || (h === 'full length' && p.name === 'whole length'))
+      const place = placeOfPiece(p.name)
       if (p.kind === 'housing' && place && !state.noted.housing.some(h => h.place === place)) keep(`housing ${place}`, p.lengthMm)
     }
   keep('inner', state.noted.inner?.lengthMm)
@@ -59,6 +59,9 @@ export function recordsOf(state: JobState, comesBack: boolean): RecordFigure[] {
   if (comesBack && !state.noted.renewed.includes('cable') && !state.restarted.has('barrel')) keep('slack', fromSixteenths(state.netSixteenths.barrel))
   return out
 }
+
+/** Under which place a run's piece is recorded, by its name; undefined where the records know none. */
+export const placeOfPiece = (name: string): (typeof HOUSING_PLACES)[number] | undefined => HOUSING_PLACES.find(h => h === name || (h === 'full length' && name === 'whole length'))
 
 /** The recorded figure that an entry typed by hand would make, if any. */
 export function figureOfEvent(event: LedgerEvent): { figure: string; value: number } | null {

@@ -14,6 +14,7 @@ import { Stored } from '#core/ledger/events'
 import { reduce } from '#core/ledger/reduce'
 import { typedNumber } from '#core/quantity/typed'
 import { ratioForSums } from '#core/ledger/typedParts'
+import { placeOfPiece } from '#core/records/collect'
 import { newUuid } from '~/composables/ids'
 import type { Wanted } from '~/components/cables/CutPanel.vue'
 import type { LoopKind } from '~/components/cables/LoopPanel.vue'
@@ -35,7 +36,24 @@ const said = ref('')
 watch(name, () => { chosen.value = null })
 const losses = computed(() => (run.value ? lossAlong(run.value) : []))
 
-function keep(next: Run) {
+const outlier = useOutlier(state, record)
+const doubtful = shallowRef<{ run: Run; question: string } | null>(null)
+/** A piece of the rear run that was typed anew and lies far from what the shop has seen is asked about. */
+function questionOf(next: Run): string | null {
+  if (next.run !== 'rear' || !run.value) return null
+  for (const p of next.pieces) {
+    const place = p.kind === 'housing' ? placeOfPiece(p.name) : undefined
+    const before = run.value.pieces.find(x => x.name === p.name)
+    if (p.kind !== 'housing' || !place || (before?.kind === 'housing' && before.lengthMm === p.lengthMm)) continue
+    const question = outlier({ kind: 'housing', place, lengthMm: p.lengthMm, of: '4 mm', ends: 'metal' })
+    if (question) return question
+  }
+  return null
+}
+function keep(next: Run, sure = false) {
+  const question = sure ? null : questionOf(next)
+  doubtful.value = question ? { run: next, question } : null
+  if (question) return
   said.value = 'Noted the run'
   void ledger.append({ kind: 'run', run: next })
 }
@@ -189,6 +207,7 @@ const labels = computed(() => Object.values(answers.value).flatMap(a => (a.is ==
       <main class="bench-middle">
         <BenchTroubles class="no-print" />
         <p v-if="trouble && panel !== 'cut'" class="stopped no-print" role="alert">{{ trouble }}</p>
+        <DoubtfulFigure v-if="doubtful" class="no-print mx-4 mt-2" :question="doubtful.question" @keep="keep(doubtful.run, true)" @leave="doubtful = null" />
         <div class="bench-stage no-print">
           <section class="look" aria-label="The run">
             <div class="mat p-1"><CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="p => { chosen = p; panel = 'pieces' }" /><p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p></div>
