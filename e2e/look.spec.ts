@@ -49,7 +49,7 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       await noViolations(bench, 'sign-in')
     })
 
-    test('on the cable bench and the front bench', async ({ bench, shop }) => {
+    test('on the cable bench, the front bench and the brake bench', async ({ bench, shop }) => {
       const number = await shop.takeIn('51')
       await bench.goto(`${SERVER()}/jobs/${number}/cables`)
       await bench.locator('[data-test=template-external]').click()
@@ -64,6 +64,13 @@ for (const [theme, rules] of Object.entries(THEMES)) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
         await bench.waitForTimeout(200)
         await noViolations(bench, `front, ${panel}`)
+      }
+      await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
+      for (const name of ['kind-linear-pull', 'lever-long']) await bench.locator(`[data-test=${name}]`).click()
+      for (const panel of ['find', 'sums', 'parts']) {
+        await bench.locator(`[data-test=panel-${panel}]`).click()
+        await bench.waitForTimeout(200)
+        await noViolations(bench, `brakes, ${panel}`)
       }
     })
   })

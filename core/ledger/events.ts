@@ -5,6 +5,7 @@ import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { RunName } from '../cable/housing'
 import { Run } from '../cable/run'
 import { CABLE_STEPS } from '../cable/steps'
+import { BRAKE_EVENTS } from '../brake/state'
 import { FRONT_EVENTS } from '../front/events'
 import { FRONT_ORDERS, FRONT_STEPS } from '../front/orders'
 import { FrontParts } from '../front/parts'
@@ -72,6 +73,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cabled'), run: RunName, step: z.enum(CABLE_STEPS) }),
   z.strictObject({ kind: z.literal('frontParts'), parts: FrontParts }),
   ...FRONT_EVENTS,
+  ...BRAKE_EVENTS,
   z.strictObject({ kind: z.literal('frontStep'), order: z.enum(FRONT_ORDERS), step: z.string().max(20) }).refine(e => FRONT_STEPS[e.order].some(s => s.id === e.step), { path: ['step'], message: 'that step is not in the order' }),
   z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
   z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),

@@ -1,5 +1,6 @@
 import type { BenchEvent, Part } from '../advice/contract'
-import { RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
+import { brakesAfter, noBrakes, unproves, type BrakesState } from '../brake/state'
+import { isBrake, RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
 import type { Run } from '../cable/run'
 import { capMissing, type CableStep } from '../cable/steps'
 import type { SchoolChoice } from '../procedure/schools'
@@ -57,6 +58,7 @@ export type Noted = {
   sights: { event: Of<'sight'>; sixteenths: number }[]
   housing: Of<'housing'>[]
   front: FrontState
+  brakes: BrakesState
   /** The runs as they were planned or measured, and the steps of each that are done. */
   runs: readonly Run[]
   cabled: Partial<Record<RunName, readonly CableStep[]>>
@@ -73,7 +75,7 @@ export type Noted = {
 }
 type Of<K extends LedgerEvent['kind']> = Extract<LedgerEvent, { kind: K }>
 
-const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], front: noFront, runs: [], cabled: {}, inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
+const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], front: noFront, brakes: noBrakes, runs: [], cabled: {}, inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
 
 const fresh = (): JobState => ({
   noted: nothingNoted,
@@ -158,6 +160,15 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
       return { ...s, handedBack: { how: event.how, by: told.by, at: told.at }, place: { where: 'door', stand: null } }
     case 'reopened':
       return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
+    case 'brakeParts':
+    case 'brakeSeen':
+    case 'brakeCured': {
+      const brake = unproves(event)
+      return brake ? { ...s, proofs: { ...s.proofs, [brake]: null } } : s
+    }
+    case 'cabled':
+      // a brake's wire clamped anew is proven anew
+      return isBrake(event.run) && event.step === 'clamped' ? { ...s, proofs: { ...s.proofs, [event.run === 'front-brake' ? 'front' : 'rear']: null } } : s
     case 'parts':
     case 'undo':
     case 'wrong':
@@ -165,7 +176,6 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
     case 'sensed':
     case 'housing':
     case 'run':
-    case 'cabled':
     case 'frontParts':
     case 'frontShift':
     case 'frontTurn':
@@ -270,6 +280,9 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
     case 'frontUndone':
     case 'frontSet':
     case 'frontStep': return { ...was, front: frontAfter(was.front, event) }
+    case 'brakeParts':
+    case 'brakeSeen':
+    case 'brakeCured': return { ...was, brakes: brakesAfter(was.brakes, event) }
     case 'run': return { ...was, runs: [...was.runs.filter(r => r.run !== event.run.run), event.run] }
     case 'cabled': return { ...was, cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }
     case 'wrong': return { ...was, wrong: [...was.wrong, event.about] }

@@ -1,3 +1,6 @@
+import { BRAKE_CHECKS } from '../brake/checks'
+import { BRAKE_KIND_WORDS, LEVER_WORDS } from '../brake/kinds'
+import { faultOf } from '../brake/state'
 import { RUN_WORDS } from '../cable/housing'
 import { CABLE_STEPS_OF } from '../cable/steps'
 import { FRONT_SEEN_WORDS } from '../front/moves'
@@ -12,6 +15,7 @@ import type { LedgerEvent } from './events'
 import { sayNet, SCREW_WORDS } from './net'
 import { sayParts } from './parts'
 
+const BRAKE_WORDS = { front: 'Front brake', rear: 'Rear brake' } as const
 const list = (words: readonly string[]): string => words.join(', ').toLowerCase()
 
 /** An entry in a line of words, for the ledger as a mechanic reads it. */
@@ -44,6 +48,9 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'frontUndone': return `Front cable undone: ${e.drops ? 'drops by itself' : 'does not drop'}; clamped again`
     case 'frontSet': return FRONT_SET_WORDS[e.what]
     case 'frontStep': return `Front: ${list([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
+    case 'brakeParts': return `${BRAKE_WORDS[e.parts.brake]}: ${BRAKE_KIND_WORDS[e.parts.kind].toLowerCase()}${e.parts.lever ? `, ${LEVER_WORDS[e.parts.lever].toLowerCase()} lever` : ''}${e.parts.leverSide ? `, lever on the ${e.parts.leverSide}` : ''}`
+    case 'brakeSeen': { const c = BRAKE_CHECKS.find(x => x.id === e.check); return `${BRAKE_WORDS[e.brake]}: ${list([c?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome])}` }
+    case 'brakeCured': return `${BRAKE_WORDS[e.brake]}, put right: ${list([faultOf(undefined, e.fault)?.words ?? e.fault])}`
     case 'run': return `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
     case 'cabled': return `${RUN_WORDS[e.run]}: ${list([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`
     case 'inner': return `Inner ${e.lengthMm} mm`

@@ -4,6 +4,8 @@ import { CAUSES } from '../advice/contract'
 import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
+import { BRAKES } from '../brake/kinds'
+import { faultOf } from '../brake/state'
 import { RUN_WORDS } from '../cable/housing'
 import { Run } from '../cable/run'
 import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
@@ -175,6 +177,7 @@ function doneIn(state: JobState): SheetFact[] {
   if (front.gaps.measured.outer) out.push({ what: 'Front outer gap', figure: `${front.gaps.outerMm.toFixed(1)} mm` })
   for (const e of front.log) if (e.kind === 'frontSet') out.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
   if (front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
+  for (const brake of BRAKES) for (const id of state.noted.brakes[brake].cured) out.push({ what: `${brake === 'front' ? 'Front' : 'Rear'} brake, put right`, figure: (faultOf(state.noted.brakes[brake].parts?.kind, id)?.words ?? id).toLowerCase() })
   for (const run of state.noted.runs) {
     const done = state.noted.cabled[run.run] ?? []
     out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })

@@ -1,0 +1,138 @@
+import { Matrix, solve } from 'ml-matrix'
+import { describe, expect, test } from 'vitest'
+import { playBrake, playBrakeByOrder } from '../bench/brake'
+import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './checks'
+import { diagnose } from './diagnose'
+import { BRAKE_KINDS } from './kinds'
+import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
+import { barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm, straddle } from './sums'
+
+describe('sums (common practice and memory, no source)', () => {
+  test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
+    expect(gainAtPad('long', 'linear-pull')).toBeCloseTo(8, 0)
+    expect(gainAtPad('short', 'dual-pivot')).toBeCloseTo(5.4, 1)
+    expect(gainAtPad('short', 'linear-pull')).toBeCloseTo(14.4, 1)
+    expect(gainAtPad('long', 'dual-pivot')).toBeCloseTo(3, 0)
+    expect(gainAtPad('long', 'drum')).toBeNull()
+  })
+  test('5 mm let out gives 0.7 mm a side; 7 to 10 for a rim not quite true', () => {
+    expect(padGapMm('linear-pull', 5)).toBeCloseTo(0.7, 1)
+    expect(padGapMm('linear-pull', 10)).toBeCloseTo(1.4, 1)
+    expect(cableTakenMm('linear-pull', padGapMm('linear-pull', 7))).toBeCloseTo(7, 9)
+    expect(cableTakenMm('linear-pull', 1)).toBeCloseTo(7.2, 1) // 7.3 by arms of 102 and 28 mm
+  })
+  test('a short lever on linear-pull arms comes to the bar, a long one on a calliper is wooden; matched ones are silent', () => {
+    expect(mismatchOf('short', 'linear-pull')?.feel).toContain('to the bar')
+    expect(mismatchOf('long', 'dual-pivot')?.feel).toContain('wooden')
+    expect(mismatchOf('long', 'linear-pull')).toBeNull()
+    expect(mismatchOf('short', 'drum')).toBeNull()
+    expect(biteShare('linear-pull', 'short', 1.4)).toBeGreaterThan(0.65)
+    expect(biteShare('linear-pull', 'long', 0.7)).toBeLessThan(0.25)
+  })
+  test('a dual-pivot barrel of 3 to 4 turns is 1 to 1.5 mm a side on M7 × 1', () => {
+    expect(barrelTurnsFor('dual-pivot', 1.2, 1)).toBeCloseTo(3.2, 1)
+    expect(barrelTurnsFor('dual-pivot', -1.2, 1)).toBeCloseTo(-3.2, 1)
+  })
+  // Outside judge: forces at the yoke resolved by a general matrix library
+  test('a straddle at 90° turns a pull of 1 into half of it across on each side', () => {
+    const { deg, acrossShare } = straddle(40, 80)
+    expect(deg).toBeCloseTo(90, 9)
+    for (const [over, apart] of [[40, 80], [30, 90], [70, 80]] as const) {
+      const half = Math.atan2(apart / 2, over)
+      // both halves pull the yoke: across they cancel, down they sum to 1
+      const pulls = solve(new Matrix([[Math.sin(half), -Math.sin(half)], [Math.cos(half), Math.cos(half)]]), Matrix.columnVector([0, 1]))
+      expect(straddle(over, apart).acrossShare).toBeCloseTo(pulls.get(0, 0) * Math.sin(half), 9)
+    }
+    expect(acrossShare).toBeCloseTo(0.5, 9)
+    expect(straddle(20, 80).acrossShare).toBeGreaterThan(acrossShare) // a lower yoke gains
+  })
+  test('a rotor at 1.5 mm is scrap, one thicker than new is refused; so are 60 mm let out and a negative gap', () => {
+    expect(discWear(1.5, 3)).toContain('scrap')
+    expect(discWear(1.7, 0.8)).toContain('Pads')
+    expect(discWear(1.75, 3)).toBeNull()
+    expect(() => discWear(2.4, 3)).toThrow(/rotorMm is at most 1.8/)
+    expect(() => padGapMm('linear-pull', 60)).toThrow(/letOutMm is at most 25/)
+    expect(() => padGapMm('coaster', 5)).toThrow(/no such sum/)
+    expect(() => cableTakenMm('dual-pivot', -1)).toThrow(/gapMm/)
+    expect(() => barrelTurnsFor('dual-pivot', 1, 0)).toThrow(/threadMm/)
+  })
+})
+
+describe('the faults and checks', () => {
+  test.each(BRAKE_KINDS)('%s: every fault shows only checks and outcomes that exist, chances sum to 1, and has a cure', kind => {
+    for (const f of BRAKE_FAULTS[kind]) {
+      expect(f.cure.length, f.id).toBeGreaterThan(15)
+      for (const [id, shown] of Object.entries(f.shows)) {
+        const c = BRAKE_CHECKS.find(x => x.id === id)!
+        const outcomes = typeof shown === 'string' ? [shown] : Object.keys(shown)
+        for (const o of outcomes) expect(c.outcomes.map(x => x[0]), `${f.id} ${id}`).toContain(o)
+        if (typeof shown !== 'string') expect(Object.values(shown).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+      }
+    }
+    expect(new Set(BRAKE_FAULTS[kind].map(f => f.id)).size).toBe(BRAKE_FAULTS[kind].length)
+  })
+  test('linear-pull is checked in its usual order: noodle, slot, springs, arms, then slack and pads, wheel', () => {
+    expect(writtenOrder('linear-pull').slice(0, 4)).toEqual(['noodle', 'slot', 'springs', 'arms'])
+    expect(BRAKE_FAULTS['linear-pull'].slice(0, 4).map(f => f.id)).toEqual(['noodle-out', 'beside-slot', 'spring-off', 'unequal'])
+    expect(signOf(BRAKE_FAULTS['linear-pull'][0])).toBe('noodle')
+  })
+})
+
+describe('the diagnosis', () => {
+  test.each([
+    ['linear-pull', [['lever', 'nothing'], ['noodle', 'out']], 'noodle-out'],
+    ['linear-pull', [['arms', 'dead'], ['springs', 'off']], 'spring-off'],
+    ['linear-pull', [['lever', 'stiff'], ['slot', 'beside']], 'beside-slot'],
+    ['linear-pull', [['lever', 'bar'], ['pads', 'worn']], 'pads-worn'],
+    ['dual-pivot', [['lever', 'bar'], ['pads', 'fine'], ['anchor', 'slips']], 'slipped'],
+    ['dual-pivot', [['lever', 'wooden'], ['pads', 'fine'], ['class', 'other']], 'lever-class'],
+    ['cantilever', [['lever', 'wooden'], ['straddle', 'high']], 'yoke-high'],
+    ['cable-disc', [['lever', 'bar'], ['arm-rest', 'far']], 'far'],
+    ['drum', [['body', 'strap']], 'strap'],
+    ['coaster', [['backpedal', 'far'], ['body', 'strap']], 'strap'],
+  ] as const)('%s, %j: %s', (kind, seen, id) => {
+    const d = diagnose(kind, seen.map(([check, outcome]) => ({ check, outcome })))
+    expect(d.faults[0].id).toBe(id)
+    expect(d.found?.id).toBe(id)
+  })
+  test('chances sum to 1; what was looked at is not asked again; a fault cured is no longer likely', () => {
+    const d = diagnose('linear-pull', [{ check: 'arms', outcome: 'one' }])
+    expect(d.faults.reduce((s, f) => s + f.chance, 0)).toBeCloseTo(1, 9)
+    expect(d.next!.check.id).not.toBe('arms')
+    expect(d.checks.map(c => c.id)).not.toContain('arms')
+    const after = diagnose('linear-pull', [{ check: 'arms', outcome: 'one' }], ['unequal'])
+    expect(after.faults.find(f => f.id === 'unequal')!.chance).toBeLessThan(d.faults.find(f => f.id === 'unequal')!.chance / 2)
+    expect(() => diagnose('drum', [{ check: 'noodle', outcome: 'sideways' }])).toThrow(/no outcome sideways/)
+  })
+  test('everything as it should be ends in "nothing found"', () => {
+    const d = diagnose('coaster', checksFor('coaster').map(c => ({ check: c.id, outcome: c.outcomes[0][0] })))
+    expect(d.faults[0].id).toBe('none')
+  })
+  test('over 600 simulated brakes the cause is right in 95 of 100, with at most two thirds of the written order’s checks', () => {
+    const seeds = Array.from({ length: 600 }, (_, i) => 9000 + i)
+    const ours = seeds.map(playBrake)
+    const order = seeds.map(playBrakeByOrder)
+    const mean = (list: readonly { checks: number }[]) => list.reduce((s, p) => s + p.checks, 0) / list.length
+    expect(ours.filter(p => p.right).length / seeds.length).toBeGreaterThanOrEqual(0.95)
+    expect(mean(ours)).toBeLessThanOrEqual((2 / 3) * mean(order))
+  })
+})
+
+describe('the brakes after their entries', () => {
+  const after = (...events: BrakeEvent[]) => events.reduce(brakesAfter, noBrakes)
+  test('each on its own; a second look replaces the first; a cure starts the looking anew; another kind starts all anew', () => {
+    const parts = { brake: 'front', kind: 'linear-pull', lever: 'long', leverSide: 'left' } as const
+    const s = after({ kind: 'brakeParts', parts }, { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'one' }, { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'dead' })
+    expect(s.front.seen).toEqual([{ check: 'arms', outcome: 'dead' }])
+    expect(s.rear.parts).toBeNull()
+    const cured = brakesAfter(s, { kind: 'brakeCured', brake: 'front', fault: 'spring-off' })
+    expect(cured.front).toMatchObject({ seen: [], cured: ['spring-off'], parts })
+    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, kind: 'dual-pivot' } }).front.cured).toEqual([])
+    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, lever: 'short' } }).front.cured).toEqual(['spring-off'])
+  })
+  test('a cure or something seen wrong takes the proof away, a good look does not', () => {
+    expect(unproves({ kind: 'brakeCured', brake: 'rear', fault: 'toe' })).toBe('rear')
+    expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'bar' })).toBe('front')
+    expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'firm' })).toBeNull()
+  })
+})
