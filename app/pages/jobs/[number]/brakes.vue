@@ -4,7 +4,6 @@ import { BRAKE_CHECKS } from '#core/brake/checks'
 import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import { biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm } from '#core/brake/sums'
-import type { LedgerEvent } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
 
 const { number, ledger, state, record, loaded } = useJobPage(() => 'Brakes')
@@ -14,13 +13,7 @@ const brake = ref<Brake>(route.query.brake === 'rear' ? 'rear' : 'front')
 const BRAKE_WORDS: Record<Brake, string> = { front: 'Front brake', rear: 'Rear brake' }
 const here = computed(() => state.value.noted.brakes[brake.value])
 const parts = computed(() => here.value.parts)
-const said = ref('')
-function put(event: LedgerEvent, words = 'Noted') {
-  said.value = words
-  requestAnimationFrame(() => setTimeout(tick))
-  void ledger.append(event)
-}
-const undo = () => { said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'; void ledger.undo() }
+const { said, put, undo } = useTouches(ledger)
 
 const panel = ref<'find' | 'sums' | 'parts'>('parts')
 // what it is comes first, and stays until it is said

@@ -32,7 +32,7 @@ const PANELS = [['pieces', 'Pieces'], ['loop', 'Loop'], ['friction', 'Friction']
 const run = computed(() => state.value.noted.runs.find(r => r.run === name.value) ?? null)
 const done = computed(() => state.value.noted.cabled[name.value] ?? [])
 const chosen = ref<string | null>(null)
-const said = ref('')
+const { said, put, undo } = useTouches(ledger)
 watch(name, () => { chosen.value = null })
 const losses = computed(() => (run.value ? lossAlong(run.value) : []))
 
@@ -54,15 +54,9 @@ function keep(next: Run, sure = false) {
   const question = sure ? null : questionOf(next)
   doubtful.value = question ? { run: next, question } : null
   if (question) return
-  said.value = 'Noted the run'
-  void ledger.append({ kind: 'run', run: next })
+  put({ kind: 'run', run: next }, 'Noted the run')
 }
-async function step(s: CableStep) {
-  said.value = 'Noted'
-  requestAnimationFrame(() => setTimeout(tick))
-  await ledger.append({ kind: 'cabled', run: name.value, step: s })
-}
-const undo = () => { said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'; void ledger.undo() }
+const step = (s: CableStep) => put({ kind: 'cabled', run: name.value, step: s })
 
 // the loop at the bars, or across a rear pivot
 const asText = (usual: object) => Object.fromEntries(Object.entries(usual).map(([k, v]) => [k, typeof v === 'number' ? String(v) : v])) as Record<string, string | boolean>

@@ -7,7 +7,6 @@ import { RING_WORDS } from '#core/front/parts'
 import { cageClicks, capacityTrouble, rubMap, type Pair } from '#core/front/rub'
 import { FRONT, frontGeometry, usualSpans } from '#core/front/response'
 import { writtenMove } from '#core/front/state'
-import type { LedgerEvent } from '#core/ledger/events'
 import { sayNet } from '#core/ledger/net'
 import { sayTurnsOf } from '#core/quantity/turns'
 import { frontSetupOf } from '#core/front/setup'
@@ -18,13 +17,7 @@ useAwake()
 
 const front = computed(() => state.value.noted.front)
 const parts = computed(() => front.value.parts)
-const said = ref('')
-function put(event: LedgerEvent, words = 'Noted') {
-  said.value = words
-  requestAnimationFrame(() => setTimeout(tick))
-  void ledger.append(event)
-}
-const undo = () => { said.value = ledger.canUndo ? 'Taken back' : 'Nothing to take back'; void ledger.undo() }
+const { said, put, undo } = useTouches(ledger)
 
 const cassette = computed(() => state.value.parts?.cassette ?? null)
 const setup = computed(() => (parts.value && cassette.value ? frontSetupOf(parts.value, cassette.value) : null))
