@@ -70,11 +70,15 @@ export function useAdvice(question: Ref<Question | null>) {
     }
     busy = false
   }
+  let job: number | null = null
   onMounted(() => {
-    watch(question, (now, then) => {
+    // by what it says: a tap acknowledged by the server is the same question and must not make the move stale under a finger
+    watch(() => JSON.stringify(question.value), () => {
+      const now = question.value
       if (!now) return
       asked++
-      answer.value = { is: 'thinking', picture: then?.job === now.job ? before() : null }
+      answer.value = { is: 'thinking', picture: job === now.job ? before() : null }
+      job = now.job
       void work()
     }, { immediate: true })
   })

@@ -18,10 +18,23 @@ export const Bend = z.strictObject({ deg: z.number({ error: 'Bend: type its degr
 export type Bend = z.infer<typeof Bend>
 
 const name = z.string().trim().min(1, 'Name the piece').max(30, 'A piece’s name is at most 30 characters')
+/** How a piece's length came to be known, each with what it may be off by, mm. `model`; templates are `memory` */
+export const LENGTH_READ = {
+  template: { words: 'usual of such bikes', short: 'usual', errorMm: 40 },
+  last: { words: 'as it left last time', short: 'last visit', errorMm: 5 },
+  old: { words: 'the old piece, and it was right', short: 'old piece', errorMm: 3 },
+  bike: { words: 'along its way on the bike', short: 'on the bike', errorMm: 8 },
+  loop: { words: 'worked out from the tape', short: 'computed', errorMm: 10 },
+} as const
+export type LengthRead = keyof typeof LENGTH_READ
+const LENGTHS_READ = Object.keys(LENGTH_READ) as [LengthRead, ...LengthRead[]]
+/** A length's reading, and why it is that and no other; pieces from before it was kept have none. */
+const read = z.strictObject({ by: z.enum(LENGTHS_READ), why: z.string().trim().max(80, 'A reason is at most 80 characters') }).optional()
+
 /** One piece of a run: housing, wire lying bare between stops, or a guide that bare wire turns round. */
 export const Piece = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('housing'), name, lengthMm: mm('Housing', 3500), of: Housing, bends: z.array(Bend).max(6, 'At most 6 bends a piece') }),
-  z.strictObject({ kind: z.literal('bare'), name, lengthMm: mm('Bare wire', 3500) }),
+  z.strictObject({ kind: z.literal('housing'), name, lengthMm: mm('Housing', 3500), of: Housing, bends: z.array(Bend).max(6, 'At most 6 bends a piece'), read }),
+  z.strictObject({ kind: z.literal('bare'), name, lengthMm: mm('Bare wire', 3500), read }),
   z.strictObject({ kind: z.literal('guide'), name, bend: Bend }),
 ])
 export type Piece = z.infer<typeof Piece>
@@ -44,6 +57,12 @@ export const Run = z.strictObject({
   if (!r.pieces.some(p => p.kind === 'housing')) ctx.addIssue({ code: 'custom', path: ['pieces'], message: 'A run has at least one piece of housing' })
 })
 export type Run = z.infer<typeof Run>
+
+/** The same run with every length said to be read so, where it was not measured: a start, not a reading. */
+export const asRead = (run: Run, by: LengthRead, why: string): Run => ({ ...run, pieces: run.pieces.map(p => (p.kind === 'guide' ? p : { ...p, read: { by, why } })) })
+
+/** "±3 mm, the old piece, and it was right: no pull at full lock". */
+export const sayRead = (r: { by: LengthRead; why: string }): string => `±${LENGTH_READ[r.by].errorMm} mm, ${LENGTH_READ[r.by].words}${r.why ? `: ${r.why}` : ''}`
 
 /** A bend with what is left of the lever's pull before and after it. */
 export type BendLoss = { piece: string; deg: number; radiusMm: number; tight: boolean; before: number; after: number }

@@ -1,5 +1,5 @@
 import { leastRadiusMm, usualHousing, USUAL_TAIL_MM, type RunName } from './housing'
-import type { Piece, Run } from './run'
+import { asRead, type Piece, type Run } from './run'
 
 /** A kind of bike with its usual runs; a start to be measured on the bike. Lengths are `memory`, bends `model`. */
 export type RunTemplate = { id: string; name: string; why: string; runs: { run: RunName; pieces: Piece[] }[] }
@@ -41,7 +41,8 @@ export const RUN_TEMPLATES: readonly RunTemplate[] = [
 
 /** A run of a template, its wire taken as clean. @throws RangeError when the template has no such run */
 export function templateRun(id: string, run: RunName): Run {
-  const found = RUN_TEMPLATES.find(t => t.id === id)?.runs.find(r => r.run === run)
+  const template = RUN_TEMPLATES.find(t => t.id === id)
+  const found = template?.runs.find(r => r.run === run)
   if (!found) throw new RangeError(`template ${id} has no ${run} run`)
-  return { run, condition: 'used', tailMm: USUAL_TAIL_MM, pieces: structuredClone(found.pieces) }
+  return asRead({ run, condition: 'used', tailMm: USUAL_TAIL_MM, pieces: structuredClone(found.pieces) }, 'template', template!.name)
 }

@@ -4,6 +4,7 @@ import { logistic } from '../response/heard'
 import type { FrontSight } from './events'
 import type { FrontSeen } from './moves'
 import { cageOffMm, clearMm, dropsUndone, FRONT, shiftChances, type FrontBike, type FrontGeometry } from './response'
+import { strokeKnown } from './rub'
 
 /** Beliefs about a front nothing is known of. All `model`; lengths in mm at the cage, from the ideals. */
 const PRIOR = {
@@ -51,7 +52,13 @@ type Slots = {
   draws: readonly Draw[]
 }
 
-const atStart = (): Slots => ({ at: Object.fromEntries(UNKNOWNS.map((k, i) => [k, i])) as Record<Unknown, number>, slack: { snugAt: null, net: 0 }, stops: { L: 0, H: 0, movedFrom: null }, draws: UNKNOWNS.map(k => DRAW[k]) })
+/** A stroke read off two pulls is known to about so much, as a logarithm. `model` */
+const STROKE_READ_SD = 0.04
+function atStart(g: FrontGeometry): Slots {
+  const stroke = strokeKnown(g.parts)
+  const drawOf = (k: Unknown): Draw => (k === 'lnStroke' && stroke !== null ? z => Math.exp(Math.log(stroke) + STROKE_READ_SD * z) : DRAW[k])
+  return { at: Object.fromEntries(UNKNOWNS.map((k, i) => [k, i])) as Record<Unknown, number>, slack: { snugAt: null, net: 0 }, stops: { L: 0, H: 0, movedFrom: null }, draws: UNKNOWNS.map(drawOf) }
+}
 
 function slotsAfter(g: FrontGeometry, s: Slots, e: FrontSight): Slots {
   if (e.kind === 'frontTurn') {
@@ -149,7 +156,7 @@ export function believeFront(g: FrontGeometry, log: readonly FrontSight[], seed 
 export function* followFront(g: FrontGeometry, log: readonly FrontSight[], seed = 1): Generator<void, FrontBelief> {
   const steps: Step<Float64Array>[] = []
   const keys = [JSON.stringify([g.parts, g.chainHalfMm, g.idealMm, g.sprockets, seed])]
-  let slots = atStart()
+  let slots = atStart(g)
   for (const e of log) {
     const after = slotsAfter(g, slots, e)
     // an undone wire says where the stop stood, before it was clamped again

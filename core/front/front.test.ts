@@ -6,7 +6,8 @@ import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove, t
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
 import { frontAfter, noFront, writtenMove, type FrontEvent } from './state'
-import { cageClicks, capacityTrouble, END_GAP_MM, rubMap } from './rub'
+import { adviseFront } from './advise'
+import { cageClicks, END_GAP_MM, frontTroubles, rubMap } from './rub'
 
 const pitch = new Array<number>(9).fill(3.95)
 const gaps = { innerMm: END_GAP_MM, outerMm: END_GAP_MM }
@@ -61,9 +62,22 @@ describe('the rub map', () => {
     expect(cageClicks({ ...narrow, cage: 'rotating', trimMm: 1.5 }, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'big'])
     expect(cageClicks(USUAL_FRONT.triple, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'middle', 'big'])
   })
-  test('capacity is said in teeth', () => {
-    expect(capacityTrouble(USUAL_FRONT.double)).toBeNull()
-    expect(capacityTrouble({ ...USUAL_FRONT.double, capacityTeeth: 14 })).toContain('differ by 16 teeth')
+  test('capacity, largest ring and pulls that do not go together are said in numbers', () => {
+    expect(frontTroubles(USUAL_FRONT.double)).toEqual([])
+    expect(frontTroubles({ ...USUAL_FRONT.double, capacityTeeth: 14 })).toEqual([expect.stringContaining('differ by 16 teeth')])
+    expect(frontTroubles({ ...USUAL_FRONT.double, largestTeeth: 50 })).toEqual([])
+    expect(frontTroubles({ ...USUAL_FRONT.double, largestTeeth: 46 })).toEqual([expect.stringContaining('for a 46 at most')])
+    // about 6 to 12 mm from ring to ring by family, not interchangeable: memory
+    expect(frontTroubles({ ...USUAL_FRONT.double, leverPullMm: 6, wantedPullMm: 9 })).toEqual([expect.stringMatching(/falls short of its ring by about 33 %/)])
+    expect(frontTroubles({ ...USUAL_FRONT.double, leverPullMm: 9.3, wantedPullMm: 9 })).toEqual([])
+  })
+  test('two pulls that were read lead the belief', () => {
+    const setup = { parts: USUAL_FRONT.double, pitchMm: pitch, chainWidthMm: 5.9 }
+    const log = [{ kind: 'frontShift', from: 0, to: 1, seen: 'no-climb' }] as const
+    const short = adviseFront({ ...setup, parts: { ...setup.parts, leverPullMm: 6, wantedPullMm: 9 } }, log).causes.pull
+    const fits = adviseFront({ ...setup, parts: { ...setup.parts, leverPullMm: 9, wantedPullMm: 9 } }, log).causes.pull
+    expect(short).toBeGreaterThan(0.8)
+    expect(fits).toBeLessThan(0.15)
   })
 })
 

@@ -4,6 +4,12 @@ import { within } from '../quantity/within'
 /** The cage's swing: the front of a rotating one swings further, so it needs no trim. */
 export const CAGES = ['conventional', 'rotating'] as const
 export type Cage = (typeof CAGES)[number]
+/** How it is held: a band on the seat tube by the tube's diameter, brazed on, or bolted straight to the frame. `memory` */
+export const FRONT_MOUNTS = ['28.6 mm band', '31.8 mm band', '34.9 mm band', 'brazed on', 'direct'] as const
+/** Where the wire comes to it from. */
+export const PULL_WAYS = ['from below', 'from above', 'from the front'] as const
+/** Which way its parallelogram swings. */
+export const SWINGS = ['down', 'up', 'sideways'] as const
 
 /** A front drivetrain by its numbers. Rings run from the smallest; offsets are from the bike's middle plane, + outboard. */
 export const FrontParts = z.strictObject({
@@ -23,6 +29,14 @@ export const FrontParts = z.strictObject({
   trimMm: within('Trim, mm', 0, 4),
   /** Teeth the cage takes up from ring to ring. */
   capacityTeeth: z.int('Capacity: whole teeth').min(4, 'Capacity: from 4').max(40, 'Capacity: to 40'),
+  /** The largest ring the cage's curve is made for. */
+  largestTeeth: z.int('Largest ring: whole teeth').min(20, 'Largest ring: from 20').max(70, 'Largest ring: to 70').optional(),
+  mount: z.enum(FRONT_MOUNTS).optional(),
+  pullWay: z.enum(PULL_WAYS).optional(),
+  swing: z.enum(SWINGS).optional(),
+  /** Cable from ring to ring: what the lever gives, and what the derailleur wants. About 6 to 12 mm by family, `memory`. */
+  leverPullMm: within('Lever pulls, mm', 3, 20).optional(),
+  wantedPullMm: within('Derailleur wants, mm', 3, 20).optional(),
 }).superRefine((p, ctx) => {
   if (p.spacingMm.length !== p.rings.length - 1) ctx.addIssue({ code: 'custom', path: ['spacingMm'], message: `${p.rings.length} rings have ${p.rings.length - 1} gaps, not ${p.spacingMm.length}` })
   p.rings.forEach((t, i) => { if (i > 0 && t <= p.rings[i - 1]) ctx.addIssue({ code: 'custom', path: ['rings'], message: 'Rings cross: give them from the smallest to the largest' }) })

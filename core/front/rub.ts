@@ -54,8 +54,21 @@ export function rubMap(p: FrontParts, pitchMm: readonly number[], chainWidthMm: 
   }))
 }
 
-/** Is the cage made for such rings? Teeth from the smallest to the largest against its capacity. `practice` */
-export const capacityTrouble = (p: FrontParts): string | null => {
+/** Two pulls nearer than this go together: their clicks land within what a stop and a trim take up. `model` */
+const PULLS_AGREE = 0.1
+
+/** What lever, cage and rings say against each other, each in words; empty when nothing does. `practice` */
+export function frontTroubles(p: FrontParts): string[] {
   const needed = p.rings.at(-1)! - p.rings[0]
-  return needed > p.capacityTeeth ? `The rings differ by ${needed} teeth, the cage takes up ${p.capacityTeeth}: on the small ring the chain drags on the cage's tail` : null
+  const big = p.rings.at(-1)!
+  const stroke = strokeKnown(p)
+  return [
+    ...(needed > p.capacityTeeth ? [`The rings differ by ${needed} teeth, the cage takes up ${p.capacityTeeth}: on the small ring the chain drags on the cage’s tail`] : []),
+    ...(p.largestTeeth !== undefined && big > p.largestTeeth ? [`The cage is curved for a ${p.largestTeeth} at most: over the ${big} its tail stands away and its nose touches`] : []),
+    ...(stroke !== null && Math.abs(stroke - 1) > PULLS_AGREE ? [`The lever pulls ${p.leverPullMm} mm from ring to ring, the derailleur wants ${p.wantedPullMm}: the cage ${stroke < 1 ? 'falls short of' : 'goes past'} its ring by about ${Math.round(100 * Math.abs(stroke - 1))} %; no screw cures that`] : []),
+  ]
 }
+
+/** Cage travel of the lever's stroke over what the rings need, where both pulls are known; else null. */
+export const strokeKnown = (p: Pick<FrontParts, 'leverPullMm' | 'wantedPullMm'>): number | null =>
+  p.leverPullMm !== undefined && p.wantedPullMm !== undefined ? p.leverPullMm / p.wantedPullMm : null

@@ -7,7 +7,7 @@ import { UNKNOWNS } from '../advice/prior'
 import { BRAKES } from '../brake/kinds'
 import { faultOf } from '../brake/state'
 import { RUN_WORDS } from '../cable/housing'
-import { Run } from '../cable/run'
+import { LENGTH_READ, Run } from '../cable/run'
 import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
 import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS } from '../front/words'
@@ -180,7 +180,7 @@ function doneIn(state: JobState): SheetFact[] {
   for (const brake of BRAKES) for (const id of state.noted.brakes[brake].cured) out.push({ what: `${brake === 'front' ? 'Front' : 'Rear'} brake, put right`, figure: (faultOf(state.noted.brakes[brake].parts?.kind, id)?.words ?? id).toLowerCase() })
   for (const run of state.noted.runs) {
     const done = state.noted.cabled[run.run] ?? []
-    out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })
+    out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm${p.read ? ` (${LENGTH_READ[p.read.by].short})` : ''}`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })
   }
   if (inner) out.push({ what: 'Inner', figure: `${inner.lengthMm} mm` })
   if (cut) out.push({ what: 'Cut and capped', figure: `${cut.tailMm} mm left` })

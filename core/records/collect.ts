@@ -1,3 +1,6 @@
+import { FRONT_SCREWS } from '../front/moves'
+import type { FrontParts } from '../front/parts'
+import type { FrontState } from '../front/state'
 import { HOUSING_PLACES } from '../rear/clamp'
 import { gapNow, learntGapPerTurn } from '../rear/gap'
 import { fromSixteenths } from '../quantity/turns'
@@ -19,6 +22,15 @@ export function standardOf(parts: RearParts): string {
   if (ids.some(id => id === null)) return TYPED
   return ids.every(id => id === ids[0]) ? ids[0]! : MIXED
 }
+
+/** A front is recorded by what its numbers share: how many rings, and how its cage swings. */
+export const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
+
+/** Every standard a visit counts as a bike of: the drivetrain's, and a front that was worked on. */
+export const standardsOf = (state: JobState): string[] => [
+  ...(state.parts ? [standardOf(state.parts)] : []),
+  ...(state.noted.front.parts && state.noted.front.log.length ? [frontStandard(state.noted.front.parts)] : []),
+]
 
 const mean = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length
 const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
@@ -56,8 +68,18 @@ export function recordsOf(state: JobState, comesBack: boolean): RecordFigure[] {
     keep(at === 'stand' ? 'gap' : 'gap-sagged', gapNow(seen, fromSixteenths(state.netSixteenths.B), learntGapPerTurn(seen).mmPerTurn))
   }
   keep('hanger', firstGauge(state))
+  keepFront(state.noted.front, keep)
   if (comesBack && !state.noted.renewed.includes('cable') && !state.restarted.has('barrel')) keep('slack', fromSixteenths(state.netSixteenths.barrel))
   return out
+}
+
+function keepFront({ parts, log, position, gaps, net }: FrontState, keep: (figure: string, value: number | null, under: string) => void): void {
+  if (!parts) return
+  const under = frontStandard(parts)
+  keep('front-height', position.heightMm, under)
+  keep('front-inner', gaps.measured.inner ? gaps.innerMm : null, under)
+  keep('front-outer', gaps.measured.outer ? gaps.outerMm : null, under)
+  for (const screw of FRONT_SCREWS) keep(`front-${screw}`, log.some(e => e.kind === 'frontTurn' && e.screw === screw) ? fromSixteenths(net[screw]) : null, under)
 }
 
 /** Under which place a run's piece is recorded, by its name; undefined where the records know none. */
@@ -69,6 +91,7 @@ export function figureOfEvent(event: LedgerEvent): { figure: string; value: numb
     case 'housing': return { figure: `housing ${event.place}`, value: event.lengthMm }
     case 'inner': return { figure: 'inner', value: event.lengthMm }
     case 'gap': return { figure: event.at === 'stand' ? 'gap' : 'gap-sagged', value: event.gapMm }
+    case 'frontGap': return { figure: `front-${event.plate}`, value: event.gapMm }
     case 'gauge': return { figure: 'hanger', value: event.acrossMm }
     default: return null
   }

@@ -17,7 +17,6 @@ const rule = (key: string, what: string, unit: string, digits: number, floor: nu
 /** Turns of a screw: `plus` is the way that counts up, as in the ledger. */
 const turns = (key: string, what: string, floor: number, plus: 'out' | 'in'): RecordRule => ({ ...rule(key, what, 'turns', 2, floor, plus === 'out' ? TURNED : IN), plus })
 
-
 export const RECORD_RULES: readonly RecordRule[] = [
   rule('pull', 'Pull per click', 'mm', 2, 0.1, MORE),
   rule('cable', 'Cable over all clicks', 'mm', 1, 1, MORE),
@@ -34,6 +33,12 @@ export const RECORD_RULES: readonly RecordRule[] = [
   rule('gap-sagged', 'B gap with sag', 'mm', 1, 1, MORE),
   rule('hanger', 'Hanger across the wheel, as found', 'mm', 1, 1, MORE),
   turns('slack', 'Slack found when it came back', 0.25, 'out'),
+  rule('front-height', 'Front cage over the teeth', 'mm', 1, 1, MORE),
+  rule('front-inner', 'Front inner gap', 'mm', 1, 0.5, MORE),
+  rule('front-outer', 'Front outer gap', 'mm', 1, 0.5, MORE),
+  turns('front-barrel', 'Front barrel, net', 0.5, 'out'),
+  turns('front-H', 'Front H screw, net', 0.25, 'in'),
+  turns('front-L', 'Front L screw, net', 0.25, 'in'),
 ]
 
 export const recordRule = (key: string): RecordRule | undefined => RECORD_RULES.find(r => r.key === key)

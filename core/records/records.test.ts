@@ -7,7 +7,9 @@ import { readTypedParts, stockParts, typedFromEntry, typedFromStandard, standard
 import { sayNumbers, type RearParts } from '../ledger/parts'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
-import { figureOfEvent, MIXED, recordsOf, standardOf, TYPED } from './collect'
+import { USUAL_FRONT } from '../front/parts'
+import { figureOfEvent, MIXED, recordsOf, standardOf, standardsOf, TYPED } from './collect'
+import { sayStandard } from './words'
 import { RECORD_RULES, recordRule, sayRecord } from './figures'
 import { questionFor, type Seen } from './question'
 
@@ -35,6 +37,15 @@ describe('what a visit leaves for the records', () => {
     expect(visit([run])).toEqual({})
     expect(Object.values(visit([run, { kind: 'cabled', run: 'rear', step: 'clamped' }])).map(r => [r.figure, r.value])).toEqual([['housing lever loop', 420], ['housing last loop', 290]])
     expect(visit([{ kind: 'run', run: templateRun('full-length', 'rear') }, { kind: 'cabled', run: 'rear', step: 'clamped' }])['housing full length'].value).toBe(1720)
+  })
+  test('a front that was worked on is kept under its own numbers, and only what was measured or turned', () => {
+    const front: LedgerEvent = { kind: 'frontParts', parts: USUAL_FRONT.double }
+    expect(visit([front])).toEqual({})
+    const kept = visit([front, { kind: 'frontPosition', heightMm: 2, angleDeg: null }, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }, { kind: 'frontGap', plate: 'inner', gapMm: 1.2 }])
+    expect(kept).toEqual(Object.fromEntries([['front-height', 2], ['front-inner', 1.2], ['front-H', -0.25]].map(([figure, value]) => [figure, { standard: 'front 2 conventional', figure, value }])))
+    expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]))).toEqual(['r14-10', 'front 2 conventional'])
+    expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front)]))).toEqual(['r14-10'])
+    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual(['front double, conventional cage', 'parts of different standards', null])
   })
   test('a barrel that was counted says how far out it left; a clamp makes the count known', () => {
     expect(visit([], { ...parts, barrel: { ...parts.barrel, turnsOut: 2, assumed: false } })['barrel-out'].value).toBe(2)

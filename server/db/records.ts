@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/standards'
 import type { RecordRow } from '#core/exchange/recordRow'
-import { recordsOf, standardOf } from '#core/records/collect'
+import { recordsOf, standardsOf } from '#core/records/collect'
 import { recordRule } from '#core/records/figures'
 import { FrameKind } from '#core/records/frames'
 import { reduce, type JobState } from '#core/ledger/reduce'
@@ -19,7 +19,7 @@ const VISIT = 'visit'
 export async function keepRecords(tx: ShopTx, shop: string, job: { id: string; bike: string; comesBack: boolean }, state: JobState, at: Date): Promise<void> {
   if (!state.parts) return
   const { frame_kind: frame } = await tx.selectFrom('bike').select('frame_kind').where('shop', '=', shop).where('id', '=', job.bike).executeTakeFirstOrThrow()
-  const figures = [{ standard: standardOf(state.parts), figure: VISIT, value: 1 }, ...recordsOf(state, job.comesBack)]
+  const figures = [...standardsOf(state).map(standard => ({ standard, figure: VISIT, value: 1 })), ...recordsOf(state, job.comesBack)]
   await tx.updateTable('record').set({ latest: false }).where('shop', '=', shop).where('bike', '=', job.bike).where('latest', '=', true)
     .where(eb => eb.or(figures.map(f => eb.and([eb('standard', '=', f.standard), eb('figure', '=', f.figure)])))).execute()
   await tx.insertInto('record').values(figures.map(f => ({ shop, id: newId(), job: job.id, bike: job.bike, frame, at, origin: null, ...f }))).execute()

@@ -1,4 +1,4 @@
-<!-- The six kinds of schools, each with a line on why; chosen for a shop, a person or this job. -->
+<!-- Every kind of school, each with a line on why; chosen for a shop, a person or this job. -->
 <script setup lang="ts">
 import { SCHOOL_KIND_WORDS, SCHOOL_KINDS, SCHOOLS, type SchoolChoice, type SchoolKind } from '#core/procedure/schools'
 

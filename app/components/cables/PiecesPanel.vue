@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { typedNumber, typedNumbers } from '#core/quantity/typed'
 import { HOUSINGS, housingRefused, usualHousing, type RunName } from '#core/cable/housing'
-import { CONDITION_WORDS, CONDITIONS, innerNeededMm, innerToTake, MU, Run, smallParts, type Piece } from '#core/cable/run'
+import { asRead, CONDITION_WORDS, CONDITIONS, innerNeededMm, innerToTake, LENGTH_READ, MU, Run, sayRead, smallParts, type LengthRead, type Piece } from '#core/cable/run'
 import { RUN_TEMPLATES, templateRun } from '#core/cable/templates'
 import type { TemplateView } from '#core/http/cables'
 
@@ -10,8 +10,8 @@ const props = defineProps<{ name: RunName; run: Run | null; own: readonly Templa
 const emit = defineEmits<{ keep: [run: Run]; choose: [piece: string | null]; template: [name: string] }>()
 const offered = computed(() => [
   // its wire has run since: whatever it was then, it is not new now
-  ...(props.last ? [{ id: 'last', name: 'As it left last time', of: () => ({ ...props.last!, condition: props.last!.condition === 'new' ? 'used' : props.last!.condition }) }] : []),
-  ...props.own.filter(t => t.runs.some(r => r.run === props.name)).map(t => ({ id: t.id, name: t.name, of: () => t.runs.find(r => r.run === props.name)! })),
+  ...(props.last ? [{ id: 'last', name: 'As it left last time', of: () => asRead({ ...props.last!, condition: props.last!.condition === 'new' ? 'used' : props.last!.condition }, 'last', '') }] : []),
+  ...props.own.filter(t => t.runs.some(r => r.run === props.name)).map(t => ({ id: t.id, name: t.name, of: () => asRead(t.runs.find(r => r.run === props.name)!, 'template', t.name) })),
   ...RUN_TEMPLATES.filter(t => t.runs.some(r => r.run === props.name)).map(t => ({ id: t.id, name: t.name, of: () => templateRun(t.id, props.name) })),
 ])
 const trouble = ref('')
@@ -22,21 +22,28 @@ function put(run: unknown) {
   emit('keep', read.data)
 }
 const start = (id: string) => { const t = offered.value.find(o => o.id === id); if (t) put(t.of()) }
+const readOf = (p: Piece) => (p.kind === 'guide' ? undefined : p.read)
 const piece = computed(() => props.run?.pieces.find(p => p.name === props.chosen) ?? null)
-const draft = ref<{ name: string; length: string; bends: string; radius: string; of: string }>({ name: '', length: '', bends: '', radius: '', of: '' })
+const draft = ref({ name: '', length: '', bends: '', radius: '', of: '', by: 'old' as LengthRead, why: '' })
 // by what it says, not by which object says it: an entry that comes back from the server must not wipe what is being typed
 watch(() => JSON.stringify(piece.value), () => {
   const p = piece.value
   if (!p) return
   const bends = p.kind === 'housing' ? p.bends : p.kind === 'guide' ? [p.bend] : []
-  draft.value = { name: p.name, length: p.kind === 'guide' ? '' : String(p.lengthMm), bends: bends.map(b => b.deg).join(' '), radius: String(bends[0]?.radiusMm ?? 70), of: p.kind === 'housing' ? p.of : '' }
+  draft.value = { name: p.name, length: p.kind === 'guide' ? '' : String(p.lengthMm), bends: bends.map(b => b.deg).join(' '), radius: String(bends[0]?.radiusMm ?? 70), of: p.kind === 'housing' ? p.of : '', by: readOf(p)?.by ?? 'old', why: readOf(p)?.why ?? '' }
 }, { immediate: true })
+/** A length typed anew is no longer the one it came with: taken as read off the old piece until somebody says otherwise. */
+function typeLength(text: string) {
+  draft.value.length = text
+  if (draft.value.by !== 'old' && draft.value.by !== 'bike') draft.value = { ...draft.value, by: 'old', why: '' }
+}
 
 function save() {
   const p = piece.value
   if (!p || !props.run) return
   const bends = typedNumbers(draft.value.bends).map(deg => ({ deg, radiusMm: typedNumber(draft.value.radius) }))
-  const changed = p.kind === 'housing' ? { ...p, name: draft.value.name, lengthMm: typedNumber(draft.value.length), of: draft.value.of, bends } : p.kind === 'bare' ? { ...p, name: draft.value.name, lengthMm: typedNumber(draft.value.length) } : { ...p, name: draft.value.name, bend: bends[0] ?? { deg: 0, radiusMm: 60 } }
+  const read = { by: draft.value.by, why: draft.value.why }
+  const changed = p.kind === 'housing' ? { ...p, name: draft.value.name, lengthMm: typedNumber(draft.value.length), of: draft.value.of, bends, read } : p.kind === 'bare' ? { ...p, name: draft.value.name, lengthMm: typedNumber(draft.value.length), read } : { ...p, name: draft.value.name, bend: bends[0] ?? { deg: 0, radiusMm: 60 } }
   put({ ...props.run, pieces: props.run.pieces.map(x => (x === p ? changed : x)) })
   if (!trouble.value) emit('choose', draft.value.name)
 }
@@ -69,15 +76,21 @@ const templateName = ref('')
       <form v-if="piece" class="grid gap-2 border-t border-rule pt-2" novalidate @submit.prevent="save">
         <TextField v-model="draft.name" label="Piece" />
         <div class="grid grid-cols-2 gap-2">
-          <TextField v-if="piece.kind !== 'guide'" v-model="draft.length" label="Length, mm" mono inputmode="numeric" />
+          <TextField v-if="piece.kind !== 'guide'" :model-value="draft.length" label="Length, mm" mono inputmode="numeric" @update:model-value="typeLength" />
           <TextField v-if="piece.kind !== 'bare'" v-model="draft.bends" :label="piece.kind === 'guide' ? 'Bend, °' : 'Bends, °'" mono inputmode="decimal" />
           <TextField v-if="piece.kind !== 'bare'" v-model="draft.radius" label="Radius, mm" mono inputmode="numeric" />
+        </div>
+        <div v-if="piece.kind !== 'guide'" class="grid grid-cols-2 gap-2">
+          <label class="label">Read<select v-model="draft.by" class="field" data-test="read-by"><option v-for="(r, by) in LENGTH_READ" :key="by" :value="by">{{ r.words }}, ±{{ r.errorMm }}</option></select></label>
+          <TextField v-model="draft.why" label="Why that" />
         </div>
         <label v-if="piece.kind === 'housing'" class="label">Housing<select v-model="draft.of" class="field" data-test="housing-kind"><option v-for="h in HOUSINGS" :key="h" :value="h">{{ h }}</option></select></label>
         <p v-if="refused" class="stopped" role="alert" data-test="refused-housing">{{ refused }}</p>
         <div class="flex flex-wrap gap-2"><button class="act flex-1 justify-center" :disabled="refused !== null" data-test="save-piece">Keep it</button><button type="button" class="quiet text-stop" @click="drop">Take it out</button></div>
       </form>
-      <p v-else class="text-soft">Touch a piece in the picture to measure it.</p>
+      <ul v-else class="border-t border-rule" aria-label="Lengths and how they were read">
+        <li v-for="p in run.pieces.filter(x => x.kind !== 'guide')" :key="p.name"><button type="button" class="grid min-h-11 w-full grid-cols-[1fr_auto] gap-x-3 py-1 text-left" :data-test="`length-${p.name}`" @click="emit('choose', p.name)"><span>{{ p.name }}</span><span class="figure">{{ 'lengthMm' in p ? p.lengthMm : '' }} mm</span><span v-if="readOf(p)" class="small col-span-2">{{ sayRead(readOf(p)!) }}</span></button></li>
+      </ul>
       <p v-if="trouble" class="stopped" role="alert" data-test="piece-trouble">{{ trouble }}</p>
       <div class="grid grid-cols-3 gap-1"><button type="button" class="also min-h-11! justify-center px-1! text-sm" data-test="add-housing" @click="add('housing')">+ housing</button><button type="button" class="also min-h-11! justify-center px-1! text-sm" @click="add('bare')">+ bare wire</button><button type="button" class="also min-h-11! justify-center px-1! text-sm" @click="add('guide')">+ guide</button></div>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 border-t border-rule pt-2">
@@ -86,7 +99,7 @@ const templateName = ref('')
       </dl>
       <p v-if="innerToTake(run) === null" class="stopped">No inner sold is that long: order one made to length. Never a joiner in a brake’s inner.</p>
       <details v-if="mayKeep" class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold">Keep as a template</summary>
-        <form class="grid gap-2" @submit.prevent="emit('template', templateName)"><TextField v-model="templateName" label="Name of the template" /><button class="also justify-center" :disabled="!templateName.trim()" data-test="keep-template">Keep this bike’s runs</button></form>
+        <form class="grid gap-2" @submit.prevent="emit('template', templateName)"><TextField v-model="templateName" label="Name of the template" /><button class="also justify-center" :disabled="!templateName.trim()" data-test="keep-template">Keep this bike’s runs</button><p v-if="own.some(t => t.name === templateName.trim())" class="small">Kept as {{ templateName.trim() }}</p></form>
       </details>
     </template>
   </div>

@@ -108,7 +108,7 @@ function turnTo(pose: PoseName) {
 }
 const slack = computed(() => (picture.value && measured.value.geometry ? picture.value.lengthMm - apartMm(measured.value.geometry, turnDeg.value) : 0))
 watch(loopKind, () => { turnDeg.value = 0; given.value = '' })
-const takeLength = (piece: string) => { const lengthMm = picture.value?.lengthMm; if (run.value && lengthMm) keep({ ...run.value, pieces: run.value.pieces.map(p => (p.name === piece && p.kind === 'housing' ? { ...p, lengthMm } : p)) }) }
+const takeLength = (piece: string) => { const lengthMm = picture.value?.lengthMm; if (run.value && lengthMm) keep({ ...run.value, pieces: run.value.pieces.map(p => (p.name === piece && p.kind === 'housing' ? { ...p, lengthMm, read: { by: 'loop' as const, why: loopKind.value === 'bars' ? 'pulls nowhere from lock to lock' : 'pulls nowhere to full travel' } } : p)) }) }
 
 // what the shifting says, from the same belief as the rear bench
 const question = computed<Question | null>(() => state.value.setup && record.value && panel.value === 'friction' && name.value === 'rear' && state.value.bench.some(e => e.kind === 'shift' || e.kind === 'edge')

@@ -4,9 +4,10 @@ import { CROSSED_DEG, ringLines, sprocketLines } from '#core/front/chainLine'
 import { FRONT_ELSEWHERE, FRONT_SCREWS, FRONT_SEEN, FRONT_SEEN_WORDS, FRONT_TURN_DOES, type FrontScrew, type FrontSeen } from '#core/front/moves'
 import { FRONT_ORDERS, FRONT_STEPS, STOP_TOO_FAR, WHICH_SCREW, type FrontOrder } from '#core/front/orders'
 import { RING_WORDS } from '#core/front/parts'
-import { cageClicks, capacityTrouble, rubMap, type Pair } from '#core/front/rub'
-import { FRONT, frontGeometry, usualSpans } from '#core/front/response'
+import { cageClicks, frontTroubles, rubMap, type Pair } from '#core/front/rub'
+import { frontGeometry, usualSpans } from '#core/front/response'
 import { writtenMove } from '#core/front/state'
+import { HEIGHTS } from '#core/procedure/schools'
 import { sayNet } from '#core/ledger/net'
 import { sayTurnsOf } from '#core/quantity/turns'
 import { frontSetupOf } from '#core/front/setup'
@@ -18,6 +19,7 @@ useAwake()
 const front = computed(() => state.value.noted.front)
 const parts = computed(() => front.value.parts)
 const { said, put, undo } = useTouches(ledger)
+const schools = useSchools(state)
 
 const cassette = computed(() => state.value.parts?.cassette ?? null)
 const setup = computed(() => (parts.value && cassette.value ? frontSetupOf(parts.value, cassette.value) : null))
@@ -30,7 +32,6 @@ const cage = computed(() => {
   return { from: click.placeMm - parts.value.cageWidthMm / 2, to: click.placeMm + parts.value.cageWidthMm / 2, behindMm: parts.value.cageBehindMm }
 })
 const rubbing = computed(() => map.value?.flat().filter(p => p.rubs).length ?? 0)
-
 
 const question = computed(() => (setup.value ? { setup: setup.value, log: front.value.log } : null))
 const answer = useFront(question)
@@ -116,12 +117,12 @@ useBenchKeys(() => ({ z: undo, Enter: accept, ...Object.fromEntries(FRONT_SEEN.m
         <div class="bench-stage act-first">
           <section class="look" aria-label="Chain lines">
             <template v-if="parts && map && pair && cassette">
-              <div v-if="panel === 'position'" class="mat p-1"><CagePlace :teeth="parts.rings.at(-1)!" :height-mm="front.position.heightMm" :angle-deg="front.position.angleDeg" :wanted="FRONT.heightMm" :marks="parts.cage === 'rotating'" /></div>
+              <div v-if="panel === 'position'" class="mat p-1"><CagePlace :teeth="parts.rings.at(-1)!" :height-mm="front.position.heightMm" :angle-deg="front.position.angleDeg" :wanted="schools.height.targetMm" :marks="parts.cage === 'rotating'" /></div>
               <div v-else class="mat p-1"><ChainLines :ring-mm="ringLines(parts)" :rings="parts.rings" :sprocket-mm="sprocketLines(parts.rearLineMm, cassette.pitchMm)" :teeth="cassette.teeth" :cage="cage" :chainstay-mm="parts.chainstayMm" :pair="pair" /></div>
               <div v-if="rows && advice" class="mat p-1" data-test="cage-strip"><CageStrip :rows="rows" :stops="advice.stops" /></div>
               <p class="text-lg" data-test="pair-words"><b class="figure">{{ parts.rings[pair.ring] }} × {{ cassette.teeth[pair.sprocket] }}</b>: {{ pair.rubs ? `rubs the ${pair.rubs} plate by ${Math.abs(pair.clearMm).toFixed(1)} mm` : `inner plate ${pair.innerMm.toFixed(1)}, outer ${pair.outerMm.toFixed(1)} mm clear` }} on “{{ pair.click }}”, chain at {{ Math.abs(pair.angleDeg).toFixed(1) }}°{{ Math.abs(pair.angleDeg) > CROSSED_DEG ? ', crossed' : '' }}.</p>
               <RubMap :map="map" :rings="parts.rings" :teeth="cassette.teeth" :chosen="pair" @choose="chosenAt = $event" />
-              <p v-if="capacityTrouble(parts)" class="stopped">{{ capacityTrouble(parts) }}.</p>
+              <p v-for="w in frontTroubles(parts)" :key="w" class="stopped" data-test="front-trouble">{{ w }}.</p>
             </template>
             <div v-else class="mat p-8 text-mat-soft">Say at the right what is in front: rings, chain line, cage. Chain lines and the map of rub show here.</div>
           </section>
@@ -144,7 +145,9 @@ useBenchKeys(() => ({ z: undo, Enter: accept, ...Object.fromEntries(FRONT_SEEN.m
               <p class="small">{{ WHICH_SCREW }} {{ STOP_TOO_FAR }}</p>
             </template>
             <template v-else-if="panel === 'position' && parts">
-              <p class="text-2xl leading-tight font-bold">1 to 3 mm over the teeth, in line</p>
+              <p class="text-2xl leading-tight font-bold">{{ schools.height.name }} over the teeth, in line</p>
+              <div class="grid grid-cols-2 gap-1" role="group" aria-label="Height school"><button v-for="h in HEIGHTS" :key="h.id" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': schools.height.id === h.id }" :aria-pressed="schools.height.id === h.id" :data-test="`height-${h.id}`" @click="put({ kind: 'schools', choice: { ...state.noted.schools, height: h.id } })">{{ h.name }}</button></div>
+              <p class="small">{{ schools.height.why }}</p>
               <div class="grid gap-1"><button v-for="p in (['height', 'angle'] as const)" :key="p" type="button" class="also min-h-13! leading-tight" :class="{ 'bg-act! text-act-ink!': place === p }" :aria-pressed="place === p" :data-test="`place-${p}`" @click="place = p"><span>{{ p === 'height' ? 'Outer plate over the big ring’s teeth' : parts.cage === 'rotating' ? 'Marks against the ring' : 'Plates against the rings' }}</span><span class="figure whitespace-nowrap">{{ (p === 'height' ? front.position.heightMm : front.position.angleDeg) === null ? '?' : p === 'height' ? `${front.position.heightMm!.toFixed(1)} mm` : `${front.position.angleDeg!.toFixed(1)}°` }}</span></button></div>
               <FigurePad v-if="place === 'height'" key="height" label="Height" unit="mm" :usual="[0, 1, 2, 3, 4, 6]" :least="-5" :most="25" in-word="touching" out-word="high above" hint="mm, plate to tips" @figure="placed" />
               <FigurePad v-else key="angle" label="Angle" unit="°" :usual="[-4, -2, -1, 0, 1, 2, 4]" :least="-20" :most="20" zero-word="line" in-word="tail outboard" out-word="tail inboard" hint="°, + tail outboard" @figure="placed" />

@@ -1,17 +1,12 @@
 <script setup lang="ts">
-import { MIXED, TYPED } from '#core/records/collect'
 import type { StandardCount } from '#core/http/standards'
-import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
+import { sayStandard } from '#core/records/words'
 
 useHead({ title: 'Records · Standards · Ocho' })
 const { data: counts, error, refresh } = await useFetch<StandardCount[]>('/api/standards/records')
 const { catalogue } = await useCatalogue()
 const most = computed(() => Math.max(1, ...counts.value?.map(c => c.bikes) ?? []))
-const NOT_ONE: Record<string, string> = { [MIXED]: 'parts of different standards', [TYPED]: 'parts typed in by their numbers' }
-function numbers(id: string): string {
-  const s = DRIVETRAIN_STANDARDS.find(x => x.id === id)
-  return NOT_ONE[id] ?? (s ? `${s.speeds}-speed, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}` : catalogue.value.find(e => e.id === id)?.title ?? 'a part of your own')
-}
+const numbers = (id: string): string => sayStandard(id) ?? catalogue.value.find(e => e.id === id)?.title ?? 'a part of your own'
 const nickname = (id: string) => catalogue.value.find(e => e.id === id && e.nickname)?.nickname
 </script>
 
