@@ -6,7 +6,9 @@ import { AS_MODELLED, UNLIKE, type Physics } from '#core/bench/physics'
 import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/play'
 import { THUMBS } from '#core/bench/thumb'
 import { reportBrakes } from './compareBrake'
+import { reportHubs } from './compareHub'
 import { FRONT_BENCHES, frontPart, reportFront, type FrontLine } from './compareFront'
+import { HUB_BENCHES, type HubBench } from '#core/bench/hub'
 import { byTenths, percent, quantile, sum } from './figures'
 
 /**
@@ -82,11 +84,12 @@ async function main(): Promise<void> {
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)
   if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first)) throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of the benches')
-  const all = [...Object.keys(BENCHES), ...Object.keys(FRONT_BENCHES), 'brake']
+  const all = [...Object.keys(BENCHES), ...Object.keys(FRONT_BENCHES), 'brake', ...Object.keys(HUB_BENCHES)]
   const which = rest[1] ? [rest[1]] : all
   for (const bench of which) {
     if (!all.includes(bench)) throw new Error(`there is no bench ${bench}: one of ${all.join(', ')}`)
     if (bench === 'brake') reportBrakes(bikes, first)
+    else if (bench in HUB_BENCHES) reportHubs(bikes, first, bench as HubBench)
     else if (bench in FRONT_BENCHES) reportFront(bench, await inProcesses<FrontLine>(bikes, first, bench))
     else report(bench, await inProcesses<Line>(bikes, first, bench))
   }

@@ -6,6 +6,7 @@ import { RunName } from '../cable/housing'
 import { Run } from '../cable/run'
 import { CABLE_STEPS } from '../cable/steps'
 import { BRAKE_EVENTS } from '../brake/state'
+import { HUB_EVENTS } from '../hub/state'
 import { FRONT_EVENTS } from '../front/events'
 import { FRONT_ORDERS, FRONT_STEPS } from '../front/orders'
 import { FrontParts } from '../front/parts'
@@ -74,6 +75,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('frontParts'), parts: FrontParts }),
   ...FRONT_EVENTS,
   ...BRAKE_EVENTS,
+  ...HUB_EVENTS,
   z.strictObject({ kind: z.literal('frontStep'), order: z.enum(FRONT_ORDERS), step: z.string().max(20) }).refine(e => FRONT_STEPS[e.order].some(s => s.id === e.step), { path: ['step'], message: 'that step is not in the order' }),
   z.strictObject({ kind: z.literal('gap'), gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'), how: z.enum(['measured', 'centres']), at: z.enum(['stand', 'sagged']) }),
   z.strictObject({ kind: z.literal('proved'), what: z.enum(['several', 'ring', 'road']), ring: z.enum(['small', 'middle', 'big']).nullable(), exceptions: z.array(Click).max(MAX_SPROCKETS) }),
@@ -122,7 +124,7 @@ export type EntryAnswer = z.infer<typeof EntryAnswer>
 export const AppendAnswer = z.strictObject({ answers: z.array(EntryAnswer) })
 
 /** Kinds that are safety gates: a trainee's needs a mechanic's hand. */
-export const isGate = (event: LedgerEvent): boolean => event.kind === 'proof' || (event.kind === 'sight' && event.at === 'L')
+export const isGate = (event: LedgerEvent): boolean => event.kind === 'proof' || event.kind === 'hubProof' || (event.kind === 'sight' && event.at === 'L')
 
 /** How many sprockets the parts must have for this event to be possible. */
 export function sprocketsNeeded(event: LedgerEvent): number {

@@ -6,6 +6,7 @@ import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStore
 import { ledgerEventOf } from './fromBench'
 import { templateRun } from '../cable/templates'
 import { USUAL_FRONT } from '../front/parts'
+import { USUAL_HUBS } from '../hub/kinds'
 import { setupOf, sharedGears, unusedGears, type RearParts } from './parts'
 import { asItCameIn, barrelLeft, lastTaken, reduce, staysBecause, undoable, type Told } from './reduce'
 import { sayEvent } from './say'
@@ -31,6 +32,14 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   brakeParts: { kind: 'brakeParts', parts: { brake: 'front', kind: 'linear-pull', lever: 'long', leverSide: 'right' } },
   brakeSeen: { kind: 'brakeSeen', brake: 'front', check: 'noodle', outcome: 'out' },
   brakeCured: { kind: 'brakeCured', brake: 'front', fault: 'noodle-out' },
+  hubParts: { kind: 'hubParts', parts: USUAL_HUBS[0]!.parts },
+  hubSeen: { kind: 'hubSeen', check: 'lock', outcome: 'loose' },
+  hubRead: { kind: 'hubRead', mm: 1.2 },
+  hubCount: { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: 11.7 },
+  hubTurn: { kind: 'hubTurn', sixteenths: 8 },
+  hubCured: { kind: 'hubCured', fault: 'slack' },
+  hubStep: { kind: 'hubStep', step: 'window' },
+  hubProof: { kind: 'hubProof', holds: true },
   frontPosition: { kind: 'frontPosition', heightMm: 2, angleDeg: null },
   frontHand: { kind: 'frontHand', reach: 'there' },
   frontUndone: { kind: 'frontUndone', drops: true },
@@ -89,8 +98,8 @@ describe('entries', () => {
     expect(AppendRequest.safeParse({ entries: [] }).success).toBe(false)
     expect(Entry.safeParse({ ...turn(2), v: 1, basedOn: 0, person: by }).success).toBe(false)
   })
-  test('gates are L and the brakes; what an entry needs of the cassette follows from it', () => {
-    expect(Object.values(ONE_OF_EACH).filter(isGate).map(e => e.kind)).toEqual(['sight', 'proof'])
+  test('gates are L, the brakes and the hub; what an entry needs of the cassette follows from it', () => {
+    expect(Object.values(ONE_OF_EACH).filter(isGate).map(e => e.kind).sort()).toEqual(['hubProof', 'proof', 'sight'])
     expect(sprocketsNeeded({ kind: 'shift', from: 3, to: 9, heard: 'clean' })).toBe(10)
     expect(sprocketsNeeded({ kind: 'edge', click: 9, way: 'out', sixteenths: 2, found: true })).toBe(11)
     expect(sprocketsNeeded({ kind: 'edge', click: 0, way: 'out', sixteenths: 2, found: true })).toBeGreaterThan(14)

@@ -1,5 +1,6 @@
 import type { BenchEvent, Part } from '../advice/contract'
 import { brakesAfter, noBrakes, unproves, type BrakesState } from '../brake/state'
+import { hubAfter, hubSetAnew, hubStays, noHub, type HubState } from '../hub/state'
 import { isBrake, RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
 import type { Run } from '../cable/run'
 import { capMissing, type CableStep } from '../cable/steps'
@@ -58,6 +59,7 @@ export type Noted = {
   sights: { event: Of<'sight'>; sixteenths: number }[]
   housing: Of<'housing'>[]
   front: FrontState
+  hub: HubState
   brakes: BrakesState
   /** The runs as they were planned or measured, and the steps of each that are done. */
   runs: readonly Run[]
@@ -75,7 +77,7 @@ export type Noted = {
 }
 type Of<K extends LedgerEvent['kind']> = Extract<LedgerEvent, { kind: K }>
 
-const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], front: noFront, brakes: noBrakes, runs: [], cabled: {}, inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
+const nothingNoted: Noted = { said: null, sensed: null, schools: {}, gauges: [], gaps: [], sights: [], housing: [], front: noFront, brakes: noBrakes, hub: noHub, runs: [], cabled: {}, inner: null, proved: [], torqued: null, cut: null, beddedShifts: 0, sinceClamp: null, renewed: [], wrong: [] }
 
 const fresh = (): JobState => ({
   noted: nothingNoted,
@@ -166,6 +168,15 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
       const brake = unproves(event)
       return brake ? { ...s, proofs: { ...s.proofs, [brake]: null } } : s
     }
+    case 'hubParts':
+    case 'hubSeen':
+    case 'hubRead':
+    case 'hubCount':
+    case 'hubTurn':
+    case 'hubCured':
+    case 'hubStep':
+    case 'hubProof':
+      return s
     case 'cabled':
       // a brake's wire clamped anew is proven anew
       return isBrake(event.run) && event.step === 'clamped' ? { ...s, proofs: { ...s.proofs, [event.run === 'front-brake' ? 'front' : 'rear']: null } } : s
@@ -258,7 +269,7 @@ function recounted(s: JobState, { id }: Told, counted: number): JobState {
   }
 }
 
-function note(was: Noted, { event, at }: Told, s: JobState): Noted {
+function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted {
   switch (event.kind) {
     case 'said': return { ...was, said: event }
     case 'sensed': return { ...was, sensed: event }
@@ -283,8 +294,17 @@ function note(was: Noted, { event, at }: Told, s: JobState): Noted {
     case 'brakeParts':
     case 'brakeSeen':
     case 'brakeCured': return { ...was, brakes: brakesAfter(was.brakes, event) }
+    case 'hubParts':
+    case 'hubSeen':
+    case 'hubRead':
+    case 'hubCount':
+    case 'hubTurn':
+    case 'hubCured':
+    case 'hubStep':
+    case 'hubProof': return { ...was, hub: hubAfter(was.hub, event, signedBy ?? by, at) }
+    case 'reopened': return { ...was, hub: { ...was.hub, proof: null } }
     case 'run': return { ...was, runs: [...was.runs.filter(r => r.run !== event.run.run), event.run] }
-    case 'cabled': return { ...was, cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }
+    case 'cabled': return { ...was, ...(event.step === 'clamped' && (event.run === 'hub' || event.run === 'hub-second') && was.hub.parts ? { hub: hubSetAnew(was.hub) } : {}), cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }
     case 'wrong': return { ...was, wrong: [...was.wrong, event.about] }
     case 'inner': return { ...was, inner: event }
     case 'proved': return { ...was, proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event] }
@@ -337,7 +357,7 @@ export function staysBecause(state: JobState): string | null {
   if (!rear) return 'rear brake not proven'
   const bare = (Object.entries(state.noted.cabled) as [RunName, readonly CableStep[]][]).find(([run, done]) => capMissing(run, done))
   if (bare) return `${RUN_WORDS[bare[0]].toLowerCase()} cable’s end is not capped`
-  return null
+  return hubStays(state.noted.hub)
 }
 
 /** What the work so far has cost, in shifts listened to. */

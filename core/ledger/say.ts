@@ -7,6 +7,7 @@ import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_STEPS } from '../front/orders'
 import { FRONT_SET_WORDS, HAND_WORDS } from '../front/words'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { sayHub } from '../hub/words'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { SENSE_CHECK } from '../procedure/senseCheck'
 import { REAR_TORQUES } from '../procedure/torques'
@@ -51,6 +52,14 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'brakeParts': return `${BRAKE_WORDS[e.parts.brake]}: ${BRAKE_KIND_WORDS[e.parts.kind].toLowerCase()}${e.parts.lever ? `, ${LEVER_WORDS[e.parts.lever].toLowerCase()} lever` : ''}${e.parts.leverSide ? `, lever on the ${e.parts.leverSide}` : ''}`
     case 'brakeSeen': { const c = BRAKE_CHECKS.find(x => x.id === e.check); return `${BRAKE_WORDS[e.brake]}: ${list([c?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome])}` }
     case 'brakeCured': return `${BRAKE_WORDS[e.brake]}, put right: ${list([faultOf(undefined, e.fault)?.words ?? e.fault])}`
+    case 'hubParts':
+    case 'hubSeen':
+    case 'hubRead':
+    case 'hubCount':
+    case 'hubTurn':
+    case 'hubCured':
+    case 'hubStep':
+    case 'hubProof': return sayHub(e)
     case 'run': return `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
     case 'cabled': return `${RUN_WORDS[e.run]}: ${list([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`
     case 'inner': return `Inner ${e.lengthMm} mm`

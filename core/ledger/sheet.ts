@@ -11,6 +11,8 @@ import { LENGTH_READ, Run } from '../cable/run'
 import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
 import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS } from '../front/words'
+import { hubFault } from '../hub/checks'
+import { hubTurnWords, READING_WORDS } from '../hub/words'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { gapNow, learntGapPerTurn } from '../rear/gap'
@@ -178,6 +180,15 @@ function doneIn(state: JobState): SheetFact[] {
   for (const e of front.log) if (e.kind === 'frontSet') out.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
   if (front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
   for (const brake of BRAKES) for (const id of state.noted.brakes[brake].cured) out.push({ what: `${brake === 'front' ? 'Front' : 'Rear'} brake, put right`, figure: (faultOf(state.noted.brakes[brake].parts?.kind, id)?.words ?? id).toLowerCase() })
+  const { hub } = state.noted
+  if (hub.parts) {
+    const read = hub.readings.at(-1)
+    if (read) out.push({ what: 'Hub, in its setting gear', figure: `${READING_WORDS[hub.parts.way].toLowerCase()} ${read.mm.toFixed(1)} mm` })
+    if (hub.net !== 0) out.push({ what: 'Hub cable', figure: `${hubTurnWords(hub.net)}, net` })
+    for (const id of hub.cured) out.push({ what: 'Hub, put right', figure: (hubFault(id)?.words ?? id).toLowerCase() })
+    if (hub.counts.length) out.push({ what: 'Hub gears counted', figure: [...new Set(hub.counts.map(c => c.gear))].sort((a, b) => a - b).join(', ') })
+    if (hub.proof) out.push({ what: 'Hub gear', figure: hub.proof.holds ? 'holds in every gear' : 'failed its proof' })
+  }
   for (const run of state.noted.runs) {
     const done = state.noted.cabled[run.run] ?? []
     out.push({ what: `${RUN_WORDS[run.run]} run`, figure: `${run.pieces.filter(p => p.kind === 'housing').map(p => `${p.name} ${p.lengthMm} mm${p.read ? ` (${LENGTH_READ[p.read.by].short})` : ''}`).join(', ')}${done.includes('clamped') ? ', renewed' : ', planned'}` })

@@ -42,6 +42,7 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/front`" data-test="to-front">To the front</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/cables`" data-test="to-cables">To the cables</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/brakes`" data-test="to-brakes">To the brakes</NuxtLink>
+        <NuxtLink class="also mt-2" :to="`/jobs/${number}/hub`" data-test="to-hub">To the hub gear</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/sheet`">To the sheet</NuxtLink>
         <details class="mt-5 border-t border-rule pt-2"><summary class="min-h-11 cursor-pointer font-bold">Schools on this job</summary><SchoolPick class="mt-2" :chosen="state.noted.schools" :in-force="schools.ids" @choose="choose" /></details>
         <h2 class="mt-5 font-bold">In words</h2>

@@ -2,7 +2,6 @@
 import { Download, Printer } from '@lucide/vue'
 import type { Sheet } from '#core/ledger/sheet'
 import { staysBecause } from '#core/ledger/reduce'
-import type { LedgerEvent } from '#core/ledger/events'
 import type { BenchKeys } from '~/composables/benchKeys'
 
 const route = useRoute()
@@ -29,20 +28,9 @@ watch(() => [loaded.value, ledger.lastSeq, closed.value] as const, async ([ready
   draftTrouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
 }, { immediate: true })
 
-const signing = shallowRef<{ event: LedgerEvent; words: string } | null>(null)
-async function prove(brake: 'front' | 'rear', holds: boolean) {
-  const event: LedgerEvent = { kind: 'proof', brake, holds }
-  if (session.offline || trouble.value?.is === 'offline') return void (words.value = 'A gate is signed with the server in reach')
-  if (session.now?.person?.role === 'trainee') signing.value = { event, words: `${brake === 'front' ? 'Front' : 'Rear'} brake ${holds ? 'holds' : 'failed'}: a mechanic squeezes too and signs` }
-  else await ledger.append(event)
-}
-async function signed(sign: { person: string; pin: string }) {
-  const now = signing.value
-  signing.value = null
-  if (now) await ledger.append(now.event, sign)
-}
+const { signing, words, gate, signed } = useGate(ledger)
+const prove = (brake: 'front' | 'rear', holds: boolean) => gate({ kind: 'proof', brake, holds }, `${brake === 'front' ? 'Front' : 'Rear'} brake ${holds ? 'holds' : 'failed'}`)
 
-const words = ref('')
 const busy = ref(false)
 const unridable = ref(false)
 // one id for one hand-back: asking twice hands back once
