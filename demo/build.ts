@@ -16,6 +16,7 @@ import { handBack } from '../server/db/sheets'
 import { claim } from '../server/db/standards'
 import { stockParts } from '#core/ledger/typedParts'
 import { hiddenBike } from './bikes'
+import type { RearParts } from '#core/ledger/parts'
 import { DEMO_JOBS, type DemoJob } from './jobs'
 import { pastVisits } from './history'
 import { DEMO_PEOPLE, DEMO_SHOP } from './people'
@@ -85,8 +86,8 @@ async function buildPast(db: Db, shop: string, people: Map<string, string>, now:
 }
 
 async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {
-  const stock = stockParts(job.standard)
-  const parts = job.barrelOut === undefined ? stock : { ...stock, barrel: { ...stock.barrel, turnsOut: job.barrelOut, rangeTurns: Math.max(job.barrelOut, stock.barrel.rangeTurns), assumed: false } }
+  const stock = job.standard === null ? null : stockParts(job.standard)
+  const parts = job.barrelOut === undefined || !stock ? stock : { ...stock, barrel: { ...stock.barrel, turnsOut: job.barrelOut, rangeTurns: Math.max(job.barrelOut, stock.barrel.rangeTurns), assumed: false } }
   const promisedAt = new Date(set(addDays(new TZDate(now, zone), job.promisedInDays), { hours: job.promisedHour, minutes: 0, seconds: 0, milliseconds: 0 }))
   const closedDaysAgo = 'closedDaysAgo' in job.state ? job.state.closedDaysAgo : null
   // work ends a little before now, or on the day it was closed; never in the future
@@ -100,11 +101,12 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
     const text = job.note
     await inShop(db, shop, async tx => addNote(tx, shop, (await jobByNumber(tx, shop, number))!.id, person, text, newId(), addSeconds(came, 60)))
   }
-  if (job.state.at === 'rail') return
-  const events = [...job.before ?? [], ...play(job, parts), ...job.after ?? []]
+  const events = [...job.before ?? [], ...(parts && job.state.at !== 'rail' ? play(job, parts) : []), ...job.after ?? []]
+  if (job.state.at === 'rail' && !events.length) return
   const begun = addSeconds(end, -(events.length + 4) * STEP_S)
   const placed = job.state.at === 'stand' ? 1 : 0
   const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1 + placed))
+  if (job.state.at === 'rail') return void await append(db, shop, number, null, entries)
   if (job.state.at === 'stand') {
     await append(db, shop, number, null, [entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1), ...entries])
     const { stand } = job.state
@@ -118,7 +120,7 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
 }
 
 /** What the mechanic did and heard, following the advice on a simulated bike, until the move the story stops at. */
-function play(job: DemoJob, parts: ReturnType<typeof stockParts>): LedgerEvent[] {
+function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
   const setup = setupOf(parts)
   const bench = simulatedBench(setup, hiddenBike(parts, job.trouble), job.seed)
   const until = job.state.at === 'stand' ? job.state.until : 'done'

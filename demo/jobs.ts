@@ -1,6 +1,7 @@
 import { USUAL_FRONT } from '#core/front/parts'
 import type { RunName } from '#core/cable/housing'
 import { templateRun } from '#core/cable/templates'
+import { USUAL_HUBS, type HubParts } from '#core/hub/kinds'
 import type { Move } from '#core/advice/contract'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Trouble } from './bikes'
@@ -13,7 +14,8 @@ export type DemoJob = {
   frameNumber: string
   tag: string
   complaint: string
-  standard: string
+  /** Null: no derailleur at the back. */
+  standard: string | null
   trouble: Trouble
   seed: number
   by: string
@@ -39,11 +41,14 @@ const renewed = (template: string, run: RunName): LedgerEvent[] => [
 ]
 const ROAD: LedgerEvent = { kind: 'proved', what: 'road', ring: null, exceptions: [] }
 
+const HUB: HubParts = { ...USUAL_HUBS.find(h => h.id === 'rod-3')!.parts, ringTeeth: 44, sprocketTeeth: 20 }
+
 export const DEMO_JOBS: readonly DemoJob[] = [
   { customer: 'Orla Finnegan-Rask', contact: '085 555 0131', bike: 'Petrel island commuter', frameNumber: 'PT-20417', tag: '31', complaint: 'Gears need a service before winter', standard: 'r14-10', trouble: { slackMm: 0.5 }, seed: 11, by: 'Moss', cameDaysAgo: 15, promisedInDays: -14, promisedHour: 16, state: { at: 'gone', closedDaysAgo: 14 } },
   { customer: 'Harbour Parcel Round', contact: 'desk@parcelround.example', bike: 'Gannet cargo, long', frameNumber: 'GC-0093', tag: '33', complaint: 'Slow into the easier gears with a full box', standard: 'r11-9', trouble: { slackMm: 0.9 }, before: renewed('long', 'rear'), after: [...renewed('long', 'rear-brake'), ROAD], seed: 12, by: 'Ishbel', cameDaysAgo: 14, promisedInDays: -13, promisedHour: 12, state: { at: 'gone', closedDaysAgo: 13 } },
   { customer: 'Silas Thornquay', contact: '085 555 0162', bike: 'Petrel launch coach', frameNumber: 'PT-31170', tag: '44', complaint: 'Chatters in the middle on the tow path', standard: 'r14-11', trouble: { slackMm: 0.6 }, before: [FINE], after: [{ kind: 'frontParts', parts: USUAL_FRONT.double }, { kind: 'frontPosition', heightMm: 2, angleDeg: 0.5 }, { kind: 'frontShift', from: 1, to: 0, seen: 'clean' }, { kind: 'frontShift', from: 0, to: 1, seen: 'no-climb' }, { kind: 'frontHand', reach: 'there' }, { kind: 'frontTurn', screw: 'barrel', sixteenths: 16 }, { kind: 'frontShift', from: 0, to: 1, seen: 'clean' }, { kind: 'frontGap', plate: 'inner', gapMm: 1.1 }, { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'stand' }, ROAD, { kind: 'torqued', exceptions: [] }], seed: 14, by: 'Ishbel', cameDaysAgo: 1, promisedInDays: 0, promisedHour: 17, state: { at: 'door', closedDaysAgo: 0 } },
   { customer: 'Harbour Parcel Round', contact: 'desk@parcelround.example', bike: 'Marram parcel 2', frameNumber: 'MR-7781', tag: '45', complaint: 'Will not reach the easiest gear', standard: 'r17-9', trouble: { slackMm: 1.4 }, after: [...renewed('internal', 'rear-brake'), ROAD], seed: 15, by: 'Moss', cameDaysAgo: 2, promisedInDays: 0, promisedHour: 12, state: { at: 'door', closedDaysAgo: 1 } },
+  { customer: 'Silas Thornquay', contact: '085 555 0162', bike: 'Gannet quay roadster', frameNumber: 'GQ-4410', tag: '38', complaint: 'New chain, now second slips', standard: null, trouble: {}, after: [{ kind: 'hubParts', parts: HUB }, { kind: 'hubSeen', check: 'moved', outcome: 'yes' }, { kind: 'hubRead', mm: 2.6 }, { kind: 'hubCured', fault: 'axle' }, { kind: 'hubTurn', sixteenths: -32 }, { kind: 'hubRead', mm: 1 }, { kind: 'hubStep', step: 'locked' }, { kind: 'hubCount', gear: 1, crankTurns: 5, wheelTurns: 8.2 }, { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: 11 }, { kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 14.7 }, { kind: 'hubProof', holds: true }, { kind: 'brakeParts', parts: { brake: 'front', kind: 'dual-pivot', lever: 'short', leverSide: 'right' } }, { kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 52, letOutMm: null }], seed: 36, by: 'Ishbel', cameDaysAgo: 1, promisedInDays: 0, promisedHour: 15, state: { at: 'door', closedDaysAgo: 0 } },
   { customer: 'Brigid Oyelaran', contact: 'brigid@quayside.example', bike: 'Gannet tourer', frameNumber: 'GT-1120', tag: '39', complaint: 'Two gears for one click since the new cable', standard: 'r12-10', trouble: { slackMm: -1.1 }, before: [{ kind: 'said', complaint: 'since-cable', answer: 'firm' }, FINE], after: [{ kind: 'housing', place: 'last loop', lengthMm: 295, of: '4 mm', ends: 'metal' }, { kind: 'bedded', shifts: 30 }, { kind: 'cut', tailMm: 40 }, ROAD], seed: 16, by: 'Tarn', cameDaysAgo: 7, promisedInDays: -6, promisedHour: 17, state: { at: 'door', closedDaysAgo: 6 } },
 
   { customer: 'Marit Skerry', contact: '085 555 0117', bike: 'Petrel harbour tourer', frameNumber: 'PT-20881', tag: '41', complaint: 'Clatters in the middle, won’t take the big one', standard: 'r11-11w', trouble: { slackMm: 0.75 }, seed: 21, by: 'Ishbel', cameDaysAgo: 1, promisedInDays: 0, promisedHour: 16, state: { at: 'stand', stand: 1, until: 'turn' } },
@@ -56,4 +61,5 @@ export const DEMO_JOBS: readonly DemoJob[] = [
   { customer: 'Nuala Dray', contact: '085 555 0175', bike: 'Marram city', frameNumber: 'MC-3344', tag: '48', complaint: 'Skips when I stand on it by the school', standard: 'r17-7', trouble: {}, seed: 32, by: 'Moss', cameDaysAgo: 0, promisedInDays: 1, promisedHour: 16, state: { at: 'rail' } },
   { customer: 'Tideway Rowing Club', contact: 'boats@tidewayrowing.example', bike: 'Tideway 2 × 10', frameNumber: 'TW-6120', tag: '50', complaint: 'Went into the spokes on the slipway', standard: 'r13-10', trouble: { slackMm: -0.5, stopLMm: 2.6 }, before: [{ kind: 'frontParts', parts: USUAL_FRONT.double }, { kind: 'frontPosition', heightMm: 2.5, angleDeg: 0 }, { kind: 'frontShift', from: 1, to: 0, seen: 'falls-inboard' }], seed: 33, by: 'Tarn', cameDaysAgo: 0, promisedInDays: 2, promisedHour: 12, state: { at: 'rail' } },
   { customer: 'Pia Vantongeren', contact: 'pia@quayside.example', bike: 'Petrel school run', frameNumber: 'PT-40012', tag: '51', complaint: 'Changes by itself on the hill', standard: 'r17-8', trouble: { slackMm: 0.4 }, seed: 34, by: 'Ishbel', cameDaysAgo: 0, promisedInDays: 2, promisedHour: 17, state: { at: 'rail' } },
+  { customer: 'Lantern Ferry', contact: 'pier@lanternferry.example', bike: 'Marram pier roadster', frameNumber: 'MR-1903', tag: '53', complaint: 'Freewheels in second on the bridge', standard: null, trouble: {}, before: [{ kind: 'hubParts', parts: HUB }, { kind: 'hubSeen', check: 'moved', outcome: 'no' }, { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: null }, { kind: 'hubCount', gear: 1, crankTurns: 5, wheelTurns: 11 }, { kind: 'hubRead', mm: -0.8 }], seed: 35, by: 'Moss', cameDaysAgo: 0, promisedInDays: 1, promisedHour: 12, state: { at: 'rail' } },
 ]

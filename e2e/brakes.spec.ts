@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test'
 import { playBrake, seededBrake } from '#core/bench/brake'
 import { BRAKE_CHECKS } from '#core/brake/checks'
 import { outcomeChance } from '#core/brake/diagnose'
+import { BRAKE_STEPS } from '#core/brake/fitting'
 import { BRAKE_KINDS, type BrakeKind } from '#core/brake/kinds'
 import type { LedgerEvent } from '#core/ledger/events'
 import { expect, press, SERVER, storedEvents, test } from './shop'
@@ -101,8 +102,66 @@ test('sums: let-out to pad gap, gain, where it bites; a disc’s wear; nonsense 
   await t(bench, 'kind-cable-disc').click()
   await t(bench, 'panel-sums').click()
   await bench.getByLabel('Rotor, mm').fill('2.4')
-  await bench.getByLabel('Pad without plate, mm').fill('2')
-  await expect(t(bench, 'disc-wear')).toContainText('at most 1.8 mm')
+  await bench.getByLabel('Pad, mm').fill('2')
+  await expect(t(bench, 'disc-trouble')).toContainText('at most 1.8 mm')
   await bench.getByLabel('Rotor, mm').fill('1.5')
   await expect(t(bench, 'disc-wear')).toContainText('scrap')
+  await expect(bench.getByRole('img', { name: /Rotor 1.5 mm, scrap at 1.5/ })).toBeVisible()
+  await bench.getByLabel('Gap a side').fill('0.9')
+  await expect(t(bench, 'disc-wear')).toContainText('Pads too far')
+  await t(bench, 'panel-parts').click()
+  await t(bench, 'kind-cantilever').click()
+  await t(bench, 'panel-sums').click()
+  await expect(t(bench, 'straddle')).toContainText('90° between the wires, a good start')
+  await bench.getByLabel('Yoke height').fill('0')
+  await expect(t(bench, 'straddle-trouble')).toContainText('from 1 to 300 mm')
+  await bench.getByLabel('Yoke height').fill('120')
+  await expect(t(bench, 'straddle')).toContainText('steep')
+})
+
+test('a dual-pivot from bare, step by step; centred by what is seen; closeness kept; proven here, and what is turned after is proven anew', async ({ bench, shop }) => {
+  const number = await shop.takeIn('44')
+  await openBrakes(bench, number)
+  await t(bench, 'brake-rear').click()
+  await t(bench, 'kind-dual-pivot').click()
+  await t(bench, 'lever-short').click()
+  await t(bench, 'panel-fit').click()
+  await t(bench, 'pads-toe').click()
+  let taps = 0
+  for (const step of BRAKE_STEPS['dual-pivot']!) {
+    await expect(t(bench, 'fit-next')).toHaveText(step.what)
+    if (step.id === 'pads') await expect(bench.getByText('0.5 mm toe: Front touches first')).toBeVisible()
+    if (step.caution) await expect(bench.getByText(step.caution)).toBeVisible()
+    taps++
+    await t(bench, `fit-${step.id}`).click()
+  }
+  await expect(t(bench, 'fit-next')).toHaveText('All fitted: prove it')
+  // centring: the body first, then the screw, half a step back when it has changed sides
+  for (const [see, says] of [['left', 'Shift the body'], ['left', 'Right screw 1/8 turn in']] as const) { taps++; await t(bench, `nearer-${see}`).click(); await expect(t(bench, 'centring')).toHaveText(says) }
+  await expect(bench.getByText('left nearer')).toBeVisible()
+  await t(bench, 'screw-turned').click()
+  await t(bench, 'nearer-right').click()
+  await expect(t(bench, 'centring')).toContainText('Right screw 1/16 turn out')
+  await t(bench, 'screw-turned').click()
+  await t(bench, 'nearer-even').click()
+  await expect(t(bench, 'centring')).toContainText('Central')
+  await bench.getByLabel('Barrel, turns out').fill('60')
+  await t(bench, 'close').click()
+  await expect(t(bench, 'close-trouble')).toContainText('from 0 to 8 turns')
+  await bench.getByLabel('Barrel, turns out').fill('3.5')
+  await expect(t(bench, 'wear-left')).toContainText('1.7 mm of wear')
+  await t(bench, 'close').click()
+  await expect(t(bench, 'closed-at')).toContainText('barrel 3 1/2 out')
+  await t(bench, 'prove-holds').click()
+  await expect(t(bench, 'proof-of-rear')).toHaveText('holds, Ishbel')
+  console.log(`dual-pivot from bare, centred, close, proven: ${taps + 7} touches`)
+  await t(bench, 'nearer-left').click() // a look is not work
+  await expect(t(bench, 'proof-of-rear')).toHaveText('holds, Ishbel')
+  await t(bench, 'close').click()
+  await expect(t(bench, 'proof-of-rear')).toHaveText('not proven')
+  await t(bench, 'prove-fails').click()
+  await expect(t(bench, 'proof-of-rear')).toHaveText('failed')
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'stays')).toContainText('rear brake failed')
+  await expect(t(bench, 'paper')).toContainText('barrel 3 1/2 turns out')
 })

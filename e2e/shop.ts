@@ -11,7 +11,7 @@ import { connect, inShop, type Db } from '../server/db/connect'
 import { takeIn } from '../server/db/jobs'
 import { personByName } from '../server/db/people'
 
-export type TestShop = { code: string; id: string; db: Db; person(name: string): Promise<string>; takeIn(tag: string, parts?: RearParts): Promise<number> }
+export type TestShop = { code: string; id: string; db: Db; person(name: string): Promise<string>; takeIn(tag: string, parts?: RearParts | null): Promise<number> }
 
 export const SERVER = () => process.env.OCHO_E2E_URL!
 
@@ -22,7 +22,7 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<T
   const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
   return {
     code, id, db, person,
-    takeIn: async (tag, parts = stockParts('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
+    takeIn: async (tag, parts: RearParts | null = stockParts('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
       customer: { name: 'Hob Tarrant', contact: '085 555 0100' }, bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
       tag, promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'slow in the middle', parts, sameParts: false,
     }),

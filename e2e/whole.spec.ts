@@ -119,7 +119,7 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   const sheet = bike.last!.sheet
   await takeIn(shop.db, id, person, null, {
     customer: { id: bike.customer.id }, bike: { id: bike.bike.id }, tag: '64', promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'a little slow leaving the smallest',
-    parts: { ...sheet.parts, barrel: { ...sheet.parts.barrel, turnsOut: sheet.barrelSixteenths / 16 } }, sameParts: true,
+    parts: { ...sheet.parts!, barrel: { ...sheet.parts!.barrel, turnsOut: sheet.barrelSixteenths / 16 } }, sameParts: true,
   })
   const { signIn } = await import('./shop')
   await signIn(page, known)

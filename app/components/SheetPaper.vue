@@ -20,7 +20,7 @@ const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAIL
       <dt>Bike</dt><dd class="font-semibold">{{ job.bike.name }}{{ job.bike.frameNumber ? `, frame ${job.bike.frameNumber}` : '' }}</dd>
       <dt>Said</dt><dd>“{{ job.complaint }}”</dd>
       <dt>Drivetrain</dt><dd class="figure">{{ sheet.drivetrain }}</dd>
-      <dt /><dd class="figure">{{ sheet.parts.cassette.teeth.join(' ') }}</dd>
+      <template v-if="sheet.parts"><dt /><dd class="figure">{{ sheet.parts.cassette.teeth.join(' ') }}</dd></template>
       <template v-for="n in sheet.numbers" :key="n.what"><dt>{{ n.what }}</dt><dd class="figure">{{ n.figure }}</dd></template>
     </dl>
     <div class="mt-3 grid gap-x-8 gap-y-3 sm:grid-cols-2 print:grid-cols-2">

@@ -19,7 +19,8 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
       <rect x="40" :y="MIDDLE - 34" :width="AXLE - 40" height="68" rx="4" fill="#5f8a81" /><text :x="56" :y="MIDDLE + 6" font-size="15" fill="#12181a" font-weight="600">axle</text>
       <path :d="`M${AXLE - 70} ${MIDDLE - 50}H${AXLE + 250}V${MIDDLE + 50}H${AXLE - 70}`" fill="none" stroke="#dde6e2" stroke-width="10" />
       <rect :x="band.x" :y="MIDDLE - 44" :width="Math.max(4, band.w)" height="88" fill="#7fe0b4" opacity="0.35" />
-      <rect class="moves" :x="AXLE - 120" :y="MIDDLE - 9" width="120" height="18" fill="#dde6e2" />
+      <rect class="moves" :x="AXLE - 180" :y="MIDDLE - 9" :width="180 + Math.min(0, at - AXLE)" height="18" fill="#dde6e2" />
+      <rect v-if="at < AXLE" :x="at" :y="MIDDLE - 9" :width="AXLE - at" height="18" fill="none" :stroke="colour" stroke-width="3" stroke-dasharray="5 4" />
       <rect :x="AXLE" :y="MIDDLE - 9" :width="Math.max(0, at - AXLE)" height="18" :fill="colour" class="moves" />
       <path :d="`M${Math.max(AXLE, at)} ${MIDDLE}H${AXLE + 330}`" stroke="#dde6e2" stroke-width="5" stroke-dasharray="9 7" />
       <path :d="`M${AXLE} ${MIDDLE - 48}V${MIDDLE + 62}`" stroke="#fff" stroke-width="2" /><text :x="AXLE" :y="MIDDLE + 78" font-size="13" fill="#c4d6d1" text-anchor="middle">axle end</text>
@@ -37,7 +38,7 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
       <path :d="`M120 ${MIDDLE - 40}v80`" stroke="#fff" stroke-width="5" /><path class="moves" :d="`M${at - AXLE + 120} ${MIDDLE - 40}v80`" :stroke="colour" stroke-width="5" />
       <path :d="`M120 ${MIDDLE}H${at - AXLE + 120}`" :stroke="colour" stroke-width="8" />
     </template>
-    <text :x="W - 18" y="70" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">{{ mm === null ? '?' : mm.toFixed(1) }}</text>
+    <text :x="W - 18" y="70" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">{{ mm === null ? '?' : mm.toFixed(1).replace('-', '−') }}</text>
     <text :x="W - 18" y="92" font-size="13" fill="#c4d6d1" text-anchor="end">mm</text>
     <text :x="W - 18" y="184" font-size="13" fill="#7fe0b4" text-anchor="end">wanted {{ wanted.from.toFixed(1) }} to {{ wanted.to.toFixed(1) }}</text>
   </svg>

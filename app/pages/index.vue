@@ -88,11 +88,11 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <section aria-labelledby="rail-title">
         <h2 id="rail-title" class="sr-only">On the rail, waiting</h2>
         <div class="h-2 bg-ink" />
-        <ul class="grid grid-cols-1 gap-4 px-2 sm:grid-cols-2 sm:px-8 lg:grid-cols-4">
+        <ul class="grid grid-cols-1 gap-4 px-2 sm:grid-cols-2 sm:px-8 lg:grid-cols-4 xl:grid-cols-5">
           <li v-for="j in rail" :key="j.number" class="relative pt-4">
             <svg class="absolute top-[-6px] left-6" width="24" height="34" aria-hidden="true"><path d="M4 0v24q0 8 8 8h8" fill="none" stroke="var(--ink)" stroke-width="3.5" /></svg>
             <div class="flex h-full min-h-36 flex-col rounded border border-rule bg-panel px-3.5 py-2.5">
-              <NuxtLink :to="`/jobs/${j.number}/rear`" class="flex-1" :data-test="`tag-${j.tag}`">
+              <NuxtLink :to="j.derailleur ? `/jobs/${j.number}/rear` : `/jobs/${j.number}`" class="flex-1" :data-test="`tag-${j.tag}`">
                 <span class="flex items-baseline justify-between"><span class="figure text-2xl font-semibold">{{ j.tag }}</span><span class="text-soft">{{ sayWhen(j.promisedAt, zone) }}</span></span>
                 <span class="block font-semibold">{{ j.bike }}</span>
                 <span class="text-soft line-clamp-2">“{{ j.complaint }}”</span>

@@ -28,9 +28,11 @@ const values = reactive({
 })
 const lastSheet = computed(() => known.value?.last?.sheet ?? null)
 const empty: TypedParts = { ...typedFromStandard(standardById('r17-9')!), shifterStandard: '', speeds: '', pullMm: '', derailleurStandard: '', pullRatio: '', cassetteStandard: '', teeth: '', pitchMm: '' }
-const typed = ref<TypedParts>(lastSheet.value ? typedFromParts(lastSheet.value.parts, lastSheet.value.barrelSixteenths / 16) : empty)
+const typed = ref<TypedParts>(lastSheet.value?.parts ? typedFromParts(lastSheet.value.parts, lastSheet.value.barrelSixteenths / 16) : empty)
 const before = JSON.stringify(typed.value)
-const sameParts = computed(() => lastSheet.value !== null && JSON.stringify({ ...typed.value, turnsOut: '' }) === JSON.stringify({ ...JSON.parse(before), turnsOut: '' }))
+/** A hub gear, a single speed, or only brakes to see to: no derailleur at the back. */
+const without = ref(lastSheet.value !== null && lastSheet.value.parts === null)
+const sameParts = computed(() => !without.value && Boolean(lastSheet.value?.parts) && JSON.stringify({ ...typed.value, turnsOut: '' }) === JSON.stringify({ ...JSON.parse(before), turnsOut: '' }))
 const read = computed(() => readTypedParts(typed.value))
 
 /** Times the shop promises most; the field below takes any other. */
@@ -59,7 +61,7 @@ async function send() {
     customer: known.value ? { id: known.value.customer.id } : { name: values.customer, contact: values.contact },
     bike: { ...(known.value ? { id: known.value.bike.id } : { name: values.bike, frameNumber: values.frameNumber }), ...(values.frameKind ? { frameKind: values.frameKind } : {}) },
     tag: values.tag, promisedAt: promisedAt(), complaint: values.complaint,
-    parts: read.value.is === 'parts' ? read.value.parts : null, sameParts: sameParts.value,
+    parts: without.value ? null : read.value.is === 'parts' ? read.value.parts : undefined, sameParts: sameParts.value,
   }
   const checked = TakeIn.safeParse(order)
   if (!checked.success) {
@@ -71,7 +73,7 @@ async function send() {
   busy.value = true
   const asked = await ask<{ number: number }>('/api/jobs', { method: 'POST', body: checked.data })
   busy.value = false
-  if (asked.is === 'done') return navigateTo(`/jobs/${asked.value.number}/rear`)
+  if (asked.is === 'done') return navigateTo(without.value ? `/jobs/${asked.value.number}` : `/jobs/${asked.value.number}/rear`)
   trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message
   if (asked.is === 'refused') errors.value = byField(asked.issues)
 }
@@ -129,8 +131,9 @@ const ids = { complaint: useId(), promised: useId() }
         </section>
         <section>
           <p v-if="sameParts" class="mb-3 border-l-[6px] border-clean pl-3 font-semibold">Same parts as on its last sheet: Ocho starts from what it knew then.</p>
-          <p class="mb-2 flex justify-end"><button type="button" class="quiet" :aria-expanded="measuring" data-test="measure-parts" @click="measuring = !measuring">{{ measuring ? 'Done measuring' : 'Nobody knows the parts: measure them' }}</button></p>
-          <DrivetrainFields v-model="typed" :catalogue="catalogue" :read="read" :show-errors="tried" :counted-words="lastSheet ? 'as it left here' : 'counted on the bike'" />
+          <p class="mb-2 flex flex-wrap justify-between gap-2"><button type="button" class="also min-h-11!" :class="{ 'bg-act! text-act-ink!': without }" :aria-pressed="without" data-test="no-derailleur" @click="without = !without; measuring = false">No derailleur at the back</button><button v-if="!without" type="button" class="quiet" :aria-expanded="measuring" data-test="measure-parts" @click="measuring = !measuring">{{ measuring ? 'Done measuring' : 'Nobody knows the parts: measure them' }}</button></p>
+          <p v-if="without" class="text-lg">Hub gear, single speed or only brakes: the benches for hub, brakes and cables are there, the rear bench is not.</p>
+          <DrivetrainFields v-else v-model="typed" :catalogue="catalogue" :read="read" :show-errors="tried" :counted-words="lastSheet ? 'as it left here' : 'counted on the bike'" />
         </section>
         <section v-if="measuring" class="border-t-2 border-ink pt-4 lg:col-span-2" aria-label="Measure the parts">
           <MeasuringAid :parts="partsHere" :catalogue="catalogue" use-words="These are its parts" @use="change => { typed = withMeasured(typed, change); measuring = false }" />

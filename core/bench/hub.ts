@@ -28,7 +28,7 @@ export function seededHub(seed: number): HiddenHub {
 }
 
 /** What a person finds: a look, a reading, a count on a gear; the same thing once more has slips of its own. */
-function finding({ parts, is }: HiddenHub, seed: number, bench: HubBench) {
+export function hubFinding({ parts, is }: HiddenHub, seed: number, bench: HubBench = 'hub') {
   const { wrongLook, readingSdMm } = HUB_BENCHES[bench]
   const checks = hubChecksFor(parts.way)
   const SHOWN: Record<string, Record<string, string>> = { 'lock-nut': { lock: 'loose' }, 'not-home': { screwed: 'not' }, 'axle': { moved: 'yes' }, 'washers': { washers: 'not', moved: 'yes' }, 'drag': { wire: 'drags' }, 'coupling': { coupling: 'slips', way: 'still' }, 'crossed': { way: 'down' } }
@@ -65,7 +65,7 @@ export type HubPlayed = { seed: number; way: HubParts['way']; right: boolean; ch
 /** By the advice: one gear counted because the customer said it, then what tells most, until the cause is sure. */
 export function playHub(seed: number, bench: HubBench = 'hub'): HubPlayed {
   const hub = seededHub(seed)
-  const find = finding(hub, seed, bench)
+  const find = hubFinding(hub, seed, bench)
   let log: HubLog = { seen: [], readings: [], counts: [] }
   let cost = 0
   for (let checks = 0; ; checks++) {
@@ -85,7 +85,7 @@ export function playHub(seed: number, bench: HubBench = 'hub'): HubPlayed {
 export function playHubByOrder(seed: number, bench: HubBench = 'hub'): HubPlayed {
   const hub = seededHub(seed)
   const { parts, is } = hub
-  const find = finding(hub, seed, bench)
+  const find = hubFinding(hub, seed, bench)
   const SIGNS: Record<string, readonly string[]> = { lock: ['lock-nut'], screwed: ['not-home'], moved: ['axle'], washers: ['washers'], wire: ['drag'], way: ['crossed', 'coupling'], coupling: ['coupling'] }
   const out = { seed, way: parts.way, right: false, checks: 0, cost: 0, tries: 0 }
   const tried = (ids: readonly string[]): boolean => {

@@ -1,11 +1,14 @@
+import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { playBrake, playBrakeByOrder } from '../bench/brake'
+import { centringMove, type Centring, type Nearer, type Side } from './centring'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './checks'
 import { diagnose } from './diagnose'
+import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
-import { barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm, straddle } from './sums'
+import { barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm, straddle, wearLeftMm } from './sums'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
@@ -134,5 +137,68 @@ describe('the brakes after their entries', () => {
     expect(unproves({ kind: 'brakeCured', brake: 'rear', fault: 'toe' })).toBe('rear')
     expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'bar' })).toBe('front')
     expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'firm' })).toBeNull()
+  })
+})
+
+describe('centring by what is seen (common practice, no source)', () => {
+  const seen = (nearer: Nearer) => ({ kind: 'seen', nearer }) as const
+  const turned = (side: Side, sixteenths: number) => ({ kind: 'turned', side, sixteenths }) as const
+  test('linear-pull: the lazy arm\'s screw in an eighth; overdone, half of it back on the same screw', () => {
+    expect(centringMove('linear-pull', [])).toEqual({ do: 'look' })
+    expect(centringMove('linear-pull', [seen('left')])).toMatchObject({ do: 'turn', turn: { side: 'left', sixteenths: 2 } })
+    expect(centringMove('linear-pull', [seen('left'), turned('left', 2)])).toEqual({ do: 'look' })
+    expect(centringMove('linear-pull', [seen('left'), turned('left', 2), seen('right')])).toMatchObject({ do: 'turn', turn: { side: 'left', sixteenths: -1 } })
+    expect(centringMove('linear-pull', [seen('left'), turned('left', 2), seen('even')])).toEqual({ do: 'done' })
+  })
+  test('a screw well in lets the other side out', () => {
+    const log: Centring = Array.from({ length: 4 }, () => [seen('left'), turned('left', 2)]).flat()
+    expect(centringMove('linear-pull', [...log, seen('left')])).toMatchObject({ turn: { side: 'right', sixteenths: -2 } })
+  })
+  test('dual-pivot: the body first, then the screw, in towards the rim', () => {
+    expect(centringMove('dual-pivot', [seen('left')])).toMatchObject({ do: 'body' })
+    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'left')).toMatchObject({ turn: { side: 'left', sixteenths: -2 } })
+    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'right')).toMatchObject({ turn: { side: 'right', sixteenths: 2 } })
+  })
+  // A plain pair of springs: each screw's turn pushes its arm out, both arms share what is left of the wire
+  test('on simulated arms it ends central in a few steps, whatever the springs', () => {
+    fc.assert(fc.property(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0.1, max: 0.35, noNaN: true }), (off, perEighth) => {
+      let lean = off // mm by which the left pad stands nearer
+      const log: (Centring[number])[] = []
+      for (let i = 0; i < 40; i++) {
+        const now: Nearer = Math.abs(lean) < 0.1 ? 'even' : lean > 0 ? 'left' : 'right'
+        log.push(seen(now))
+        const move = centringMove('linear-pull', log)
+        if (move.do === 'done') return
+        if (move.do !== 'turn') throw new Error(move.do)
+        lean += (move.turn.side === 'left' ? -1 : 1) * (move.turn.sixteenths / 2) * perEighth
+        log.push(turned(move.turn.side, move.turn.sixteenths))
+      }
+      throw new Error(`still ${lean} after 40 steps`)
+    }), { numRuns: 200, seed: 5 })
+  })
+})
+
+describe('fitting, closeness, wear', () => {
+  test('a dual-pivot is fitted in the trade\'s order, from the centring screw to the cap; a wheel comes before a linear-pull', () => {
+    const ids = BRAKE_STEPS['dual-pivot']!.map(s => s.id)
+    expect(ids[0]).toBe('screw-proud')
+    expect(ids.indexOf('centred')).toBeLessThan(ids.indexOf('clamped'))
+    expect(ids.indexOf('clamped')).toBeLessThan(ids.indexOf('fine'))
+    expect(ids.at(-1)).toBe('capped')
+    expect(BRAKE_STEPS['linear-pull']![0].id).toBe('wheel')
+    expect(LEAST_NUT_TURNS).toBe(6)
+    for (const kind of BRAKE_KINDS) for (const s of BRAKE_STEPS[kind] ?? []) expect(s.how.length).toBeGreaterThan(10)
+  })
+  test('what is left of the barrel takes up wear: turns × thread ÷ (2 × arm), by hand', () => {
+    expect(wearLeftMm('dual-pivot', 0)).toBeCloseTo(8 / (2 * 1.35), 9)
+    expect(wearLeftMm('linear-pull', 3.5)).toBeCloseTo(4.5 / 7.2, 9)
+    expect(() => wearLeftMm('dual-pivot', 9)).toThrow(/at most 8/)
+    expect(() => wearLeftMm('coaster', 1)).toThrow(/no such sum/)
+  })
+  test('a step, a screw or a new closeness is proven anew; a look at which pad is nearer is not work', () => {
+    expect(unproves({ kind: 'brakeStep', brake: 'rear', step: 'clamped' })).toBe('rear')
+    expect(unproves({ kind: 'brakeScrew', brake: 'front', side: 'left', sixteenths: 2 })).toBe('front')
+    expect(unproves({ kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null })).toBe('front')
+    expect(unproves({ kind: 'brakeNearer', brake: 'front', nearer: 'left' })).toBeNull()
   })
 })

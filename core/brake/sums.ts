@@ -53,6 +53,22 @@ export function barrelTurnsFor(kind: BrakeKind, gapChangeMm: number, threadMm: n
   return (Math.sign(gapChangeMm) * cableTakenMm(kind, Math.abs(gapChangeMm))) / threadMm
 }
 
+/** Travel of a barrel from fully in, turns, with its thread in mm a turn. `memory` */
+export const BRAKE_BARREL = { turns: 8, threadMm: 1 } as const
+
+/**
+ * What is left of a barrel for pad wear: mm of wear at each pad it can still take up, the gap kept.
+ * @throws RangeError for a barrel further out than it goes
+ * @example wearLeftMm('dual-pivot', 0) // 2.96
+ */
+export function wearLeftMm(kind: BrakeKind, turnsOut: number): number {
+  const arm = ARM_RATIO[kind]
+  if (arm === undefined) throw new RangeError(`kind ${kind} has no such sum`)
+  notNegative('turnsOut', turnsOut)
+  if (turnsOut > BRAKE_BARREL.turns) throw new RangeError(`turnsOut is at most ${BRAKE_BARREL.turns}: beyond it the barrel comes out of its thread`)
+  return ((BRAKE_BARREL.turns - turnsOut) * BRAKE_BARREL.threadMm) / (2 * arm)
+}
+
 /** A disc's figures judged. `memory`: rotor 1.8 mm new and 1.5 scrap, pad scrap at 0.5 to 1, gap 0.2 to 0.4 a side. */
 export const DISC = { rotorNewMm: 1.8, rotorScrapMm: 1.5, padScrapMm: 1, gapMm: { from: 0.2, to: 0.4 } } as const
 

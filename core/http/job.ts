@@ -20,7 +20,8 @@ export const TakeIn = z.strictObject({
   tag: Tag,
   promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
   complaint: line('Complaint', 400),
-  parts: RearParts,
+  /** The rear drivetrain by its numbers; null on a bike without a derailleur: hub gear, single speed, brakes only. */
+  parts: RearParts.nullable(),
   /** The bike's parts are those of its last sheet, so that it may start from there. */
   sameParts: z.boolean(),
 })
@@ -60,6 +61,8 @@ export type FoundBike = z.infer<typeof FoundBike>
 export const FloorJob = z.object({
   number: z.int(), tag: z.string(), bike: z.string(), customer: z.string(), complaint: z.string(), promisedAt: z.string(),
   place: z.enum(['rack', 'stand', 'door', 'gone']), stand: z.int().nullable(),
+  /** False on a bike that was taken in without a derailleur at the back. */
+  derailleur: z.boolean(),
   /** What a bike by the door was given; null while it is worked on. */
   summary: z.string().nullable(),
   unridable: z.boolean(), closedAt: z.string().nullable(), recallOn: z.string().nullable(),

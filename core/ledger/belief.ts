@@ -25,7 +25,7 @@ const WORN_CHAIN_ODDS = 4
 export function priorFor(state: JobState, known: Pick<Sheet, 'belief' | 'parts'> | null): KnownPrior | undefined {
   const odds = oddsFor(state)
   const more = Object.keys(odds).length ? { odds } : {}
-  if (known && state.parts && sayParts(known.parts) === sayParts(state.parts)) return { ...priorOfKnownBike(known.belief, state.setup?.spring), ...more }
+  if (known?.parts && state.parts && sayParts(known.parts) === sayParts(state.parts)) return { ...priorOfKnownBike(known.belief, state.setup?.spring), ...more }
   if (!state.setup || !state.parts) return undefined
   const match = priorOfMatch(state.setup, ratioForSums(state.parts), ratioIsRounded(state.parts))
   return match || more.odds ? { ...match, ...more } : undefined

@@ -51,7 +51,7 @@ const BarrelOut = z.int().min(0, 'a barrel cannot be further in than fully in').
 
 /** The shop's truth: what a tap can mean. No names and no free text in any of them. */
 export const LedgerEvent = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('arrived'), parts: RearParts }),
+  z.strictObject({ kind: z.literal('arrived'), parts: RearParts.nullable() }),
   z.strictObject({ kind: z.literal('parts'), parts: RearParts }),
   z.strictObject({ kind: z.literal('placed'), where: z.enum(['rack', 'stand', 'door', 'gone']), stand: z.int().min(1).max(20).nullable() }),
   z.strictObject({ kind: z.literal('shift'), to: Click, from: Click, heard: z.enum(HEARD), advised }),

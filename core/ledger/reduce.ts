@@ -133,6 +133,7 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
   switch (event.kind) {
     case 'arrived': {
       const parts = corrected ?? event.parts
+      if (!parts) return s
       const setup = setupOf(parts)
       return { ...s, parts, setup, trace: startOf(setup), bench: [], barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
     }
@@ -164,6 +165,10 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
       return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
     case 'brakeParts':
     case 'brakeSeen':
+    case 'brakeStep':
+    case 'brakeNearer':
+    case 'brakeScrew':
+    case 'brakeClose':
     case 'brakeCured': {
       const brake = unproves(event)
       return brake ? { ...s, proofs: { ...s.proofs, [brake]: null } } : s
@@ -293,6 +298,10 @@ function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted
     case 'frontStep': return { ...was, front: frontAfter(was.front, event) }
     case 'brakeParts':
     case 'brakeSeen':
+    case 'brakeStep':
+    case 'brakeNearer':
+    case 'brakeScrew':
+    case 'brakeClose':
     case 'brakeCured': return { ...was, brakes: brakesAfter(was.brakes, event) }
     case 'hubParts':
     case 'hubSeen':

@@ -1,5 +1,6 @@
 import { BRAKE_CHECKS } from '../brake/checks'
 import { BRAKE_KIND_WORDS, LEVER_WORDS } from '../brake/kinds'
+import { BRAKE_STEPS } from '../brake/fitting'
 import { faultOf } from '../brake/state'
 import { RUN_WORDS } from '../cable/housing'
 import { CABLE_STEPS_OF } from '../cable/steps'
@@ -51,6 +52,10 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'frontStep': return `Front: ${list([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
     case 'brakeParts': return `${BRAKE_WORDS[e.parts.brake]}: ${BRAKE_KIND_WORDS[e.parts.kind].toLowerCase()}${e.parts.lever ? `, ${LEVER_WORDS[e.parts.lever].toLowerCase()} lever` : ''}${e.parts.leverSide ? `, lever on the ${e.parts.leverSide}` : ''}`
     case 'brakeSeen': { const c = BRAKE_CHECKS.find(x => x.id === e.check); return `${BRAKE_WORDS[e.brake]}: ${list([c?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome])}` }
+    case 'brakeStep': return `${BRAKE_WORDS[e.brake]}: ${list([Object.values(BRAKE_STEPS).flat().find(s => s.id === e.step)?.what ?? e.step])}`
+    case 'brakeNearer': return `${BRAKE_WORDS[e.brake]}: ${e.nearer === 'even' ? 'both pads stand alike' : `${e.nearer} pad stands nearer`}`
+    case 'brakeScrew': return `${BRAKE_WORDS[e.brake]}, ${e.side} screw ${sayTurns(fromSixteenths(Math.abs(e.sixteenths)))} ${e.sixteenths > 0 ? 'in' : 'out'}`
+    case 'brakeClose': return `${BRAKE_WORDS[e.brake]}: barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} turns out${e.letOutMm === null ? '' : `, ${e.letOutMm} mm let out`}`
     case 'brakeCured': return `${BRAKE_WORDS[e.brake]}, put right: ${list([faultOf(undefined, e.fault)?.words ?? e.fault])}`
     case 'hubParts':
     case 'hubSeen':

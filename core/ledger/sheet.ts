@@ -16,9 +16,10 @@ import { hubTurnWords, READING_WORDS } from '../hub/words'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { gapNow, learntGapPerTurn } from '../rear/gap'
-import { GET_HOME, SETTLE, settleForecast, TELL_RIDER } from '../rear/settle'
+import { GET_HOME, SETTLE, settleForecast, TELL_RIDER, TELL_RIDER_HUB } from '../rear/settle'
+import { drivetrainOf } from './drivetrain'
 import { sayNet, SCREW_WORDS } from './net'
-import { RearParts, sayNumbers, sayParts } from './parts'
+import { RearParts, sayNumbers } from './parts'
 import { sayEvent } from './say'
 import { barrelLeft, staysBecause, workOf, type JobState } from './reduce'
 
@@ -36,7 +37,8 @@ export const Sheet = z.object({
   closedAt: z.string(),
   by: z.string(),
   how: z.enum(['proven', 'unridable']),
-  parts: RearParts,
+  /** Null on a bike without a derailleur. */
+  parts: RearParts.nullable(),
   drivetrain: z.string(),
   /** Pull, ratio and pitch, each as measured or assumed. Sheets from before it was kept have none. */
   numbers: z.array(Fact).default([]),
@@ -68,21 +70,23 @@ const PART_WORDS = { cable: 'Cable and housing renewed', hanger: 'Hanger renewed
  * @param recallOn date of the settle-in recall, yyyy-mm-dd, or null when the bike leaves unridable
  */
 export function sheetOf(state: JobState, first: Consideration | null, considered: Consideration | null, at: string, by: string, how: 'proven' | 'unridable', recallOn: string | null, front: FrontAdvice | null = null): Sheet {
-  if (!state.parts) throw new RangeError('parts: a sheet needs the drivetrain by its numbers')
-  const left = barrelLeft(state)!
+  const { parts } = state
+  const left = barrelLeft(state)
   return {
     modelVersion: MODEL_VERSION,
     closedAt: at,
     by,
     how,
-    parts: state.parts,
-    drivetrain: sayParts(state.parts),
-    numbers: sayNumbers(state.parts),
-    found: [...foundIn(state, first), ...frontFound(state, front)],
+    parts,
+    drivetrain: drivetrainOf(state),
+    numbers: parts ? sayNumbers(parts) : [],
+    found: [...foundIn(state, first), ...frontFound(state, front), ...hubFound(state)],
     done: doneIn(state),
     left: [
-      { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${state.parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
-      { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
+      ...(parts && left ? [
+        { what: 'Barrel', figure: `${sayTurns(fromSixteenths(state.barrelSixteenths))} turns out${parts.barrel.assumed ? ' (counted from an assumed start)' : ''}` },
+        { what: 'Barrel left', figure: `${sayTurns(left.inTurns)} to slacken, ${sayTurns(left.outTurns)} to tighten` },
+      ] : []),
       ...gapFacts(state),
       ...(considered ? [{ what: 'Every gear clean', figure: `${sayChance(considered.advice.right)} sure` }] : []),
       ...(considered?.advice.windowTurns ? [{ what: 'Clean between', figure: `${sayTurns(considered.advice.windowTurns.from)} and ${sayTurns(considered.advice.windowTurns.to)} turns out` }] : []),
@@ -91,7 +95,7 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     ],
     netSixteenths: state.netSixteenths,
     barrelSixteenths: state.barrelSixteenths,
-    barrelAssumed: state.parts.barrel.assumed,
+    barrelAssumed: parts?.barrel.assumed ?? true,
     proofs: state.proofs,
     right: considered?.advice.right ?? null,
     recallOn,
@@ -107,7 +111,8 @@ function tellRider(state: JobState, considered: Consideration | null, how: 'prov
   const out: string[] = []
   const settle = settleForecast({ renewed: state.noted.renewed.includes('cable'), beddingShifts: state.noted.beddedShifts })
   if (settle) out.push(`A new run beds in: expect the barrel ${sayTurns(settle.fromTurns)} to ${sayTurns(settle.toTurns)} turn out after ${SETTLE.rides} or ${SETTLE.weeks}${state.noted.beddedShifts ? ', less for the bedding shifts done' : ''}.`)
-  if (how === 'proven') return [...out, TELL_RIDER]
+  if (state.noted.hub.parts) out.push(TELL_RIDER_HUB)
+  if (how === 'proven') return state.parts ? [...out, TELL_RIDER] : out
   const causes = considered?.advice.causes
   if (causes && causes.hanger >= NOT_CURED) out.push(GET_HOME.hanger)
   if (causes && causes.friction >= NOT_CURED) out.push(GET_HOME.friction)
@@ -149,6 +154,17 @@ function frontFound(state: JobState, advice: FrontAdvice | null): SheetFact[] {
   ]
 }
 
+function hubFound(state: JobState): SheetFact[] {
+  const log = state.inForce.map(t => t.event)
+  const read = log.find(e => e.kind === 'hubRead')
+  const slipped = [...new Set(log.flatMap(e => (e.kind === 'hubCount' && e.wheelTurns === null ? [e.gear] : [])))].sort((a, b) => a - b)
+  const { parts } = state.noted.hub
+  return [
+    ...(parts && read ? [{ what: 'Hub as found', figure: `${READING_WORDS[parts.way].toLowerCase()} ${read.mm.toFixed(1)} mm` }] : []),
+    ...(slipped.length ? [{ what: 'Hub slipped in gear', figure: slipped.join(', ') }] : []),
+  ]
+}
+
 /** Gaps as the sheet says them, in the stand and with sag apart. */
 function gapFacts(state: JobState): SheetFact[] {
   const seen = (at: 'stand' | 'sagged') => state.noted.gaps.filter(g => g.event.at === at).map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm }))
@@ -180,6 +196,12 @@ function doneIn(state: JobState): SheetFact[] {
   for (const e of front.log) if (e.kind === 'frontSet') out.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
   if (front.open) out.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
   for (const brake of BRAKES) for (const id of state.noted.brakes[brake].cured) out.push({ what: `${brake === 'front' ? 'Front' : 'Rear'} brake, put right`, figure: (faultOf(state.noted.brakes[brake].parts?.kind, id)?.words ?? id).toLowerCase() })
+  for (const brake of BRAKES) {
+    const { close, centring } = state.noted.brakes[brake]
+    const which = brake === 'front' ? 'Front' : 'Rear'
+    if (close) out.push({ what: `${which} brake, how close`, figure: `barrel ${sayTurns(fromSixteenths(close.barrelSixteenthsOut))} turns out${close.letOutMm === null ? '' : `, ${close.letOutMm} mm let out`}` })
+    if (centring.some(c => c.kind === 'turned')) out.push({ what: `${which} brake`, figure: 'centred' })
+  }
   const { hub } = state.noted
   if (hub.parts) {
     const read = hub.readings.at(-1)
@@ -196,7 +218,7 @@ function doneIn(state: JobState): SheetFact[] {
   if (inner) out.push({ what: 'Inner', figure: `${inner.lengthMm} mm` })
   if (cut) out.push({ what: 'Cut and capped', figure: `${cut.tailMm} mm left` })
   if (beddedShifts) out.push({ what: 'Bedded', figure: `${beddedShifts} shifts` })
-  for (const p of proved) out.push({ what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks', figure: p.exceptions.length ? `not clean ${p.exceptions.map(k => state.parts!.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}` : 'clean' })
+  for (const p of proved) out.push({ what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks', figure: p.exceptions.length ? `not clean ${p.exceptions.map(k => state.parts?.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}` : 'clean' })
   if (torqued) out.push({ what: 'Torques', figure: torqued.exceptions.length ? `to sheet but ${torqued.exceptions.length}` : 'all to sheet' })
   return out
 }

@@ -5,10 +5,10 @@ import type { Stage } from './stages'
  * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists. Gates hold
  * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
  */
-export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'gap', 'placing', 'height'] as const
+export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'gap', 'placing', 'height', 'pads'] as const
 export type SchoolKind = (typeof SCHOOL_KINDS)[number]
 export const SCHOOL_KIND_WORDS: Record<SchoolKind, string> = {
-  order: 'Order of the work', step: 'Size of a turn', test: 'How it is listened to', clamp: 'How the inner is drawn', gap: 'B gap', placing: 'Where H stands', height: 'Front cage over the teeth',
+  order: 'Order of the work', step: 'Size of a turn', test: 'How it is listened to', clamp: 'How the inner is drawn', gap: 'B gap', placing: 'Where H stands', height: 'Front cage over the teeth', pads: 'Brake pads',
 }
 
 type Named<Id extends string> = { id: Id; name: string; why: string }
@@ -69,21 +69,26 @@ export const HEIGHTS: readonly (Named<string> & { targetMm: { from: number; to: 
   { id: 'coin', name: 'About 3 mm', why: 'Clears tall shifting teeth and a ring that is not quite round; two coins show it at once.', targetMm: { from: 2.5, to: 3 } },
 ]
 
-export const SCHOOLS = { order: ORDERS, step: STEPS, test: TESTS, clamp: CLAMPS, gap: GAPS, placing: PLACINGS, height: HEIGHTS } as const
+export const PADS: readonly (Named<string> & { toeMm: number })[] = [
+  { id: 'flat', name: 'Flat', why: 'The whole pad bites at once and wears evenly; toe wears away in a month.', toeMm: 0 },
+  { id: 'toe', name: '0.5 mm toe', why: 'Front touches first, so it does not squeal: a thin shim under the rear of the pad while nipping, not over a groove.', toeMm: 0.5 },
+]
+
+export const SCHOOLS = { order: ORDERS, step: STEPS, test: TESTS, clamp: CLAMPS, gap: GAPS, placing: PLACINGS, height: HEIGHTS, pads: PADS } as const
 
 const ids = <T extends { id: string }>(list: readonly T[]) => z.string().refine(id => list.some(s => s.id === id), { error: `choose one of ${list.map(s => s.id).join(', ')}` })
 /** A choice of schools; what is left out is as the wider choice says: job over person over shop. */
-export const SchoolChoice = z.strictObject({ order: ids(ORDERS), step: ids(STEPS), test: ids(TESTS), clamp: ids(CLAMPS), gap: ids(GAPS), placing: ids(PLACINGS), height: ids(HEIGHTS) }).partial()
+export const SchoolChoice = z.strictObject({ order: ids(ORDERS), step: ids(STEPS), test: ids(TESTS), clamp: ids(CLAMPS), gap: ids(GAPS), placing: ids(PLACINGS), height: ids(HEIGHTS), pads: ids(PADS) }).partial()
 export type SchoolChoice = z.infer<typeof SchoolChoice>
 
-export const USUAL_SCHOOLS: Required<SchoolChoice> = { order: 'stops-first', step: 'eighth', test: 'one-click', clamp: 'pliers', gap: 'close', placing: 'centred', height: 'close' }
+export const USUAL_SCHOOLS: Required<SchoolChoice> = { order: 'stops-first', step: 'eighth', test: 'one-click', clamp: 'pliers', gap: 'close', placing: 'centred', height: 'close', pads: 'flat' }
 
 const found = <T extends { id: string }>(list: readonly T[], id: string): T => list.find(s => s.id === id) ?? list[0]
 
 /** The schools in force: the job's choice over the person's over the shop's over the usual. */
 export function schoolsOf(...narrowest: (SchoolChoice | null | undefined)[]) {
   const ids = { ...USUAL_SCHOOLS, ...Object.assign({}, ...[...narrowest].reverse().map(c => c ?? {})) } as Required<SchoolChoice>
-  return { ids, order: found(ORDERS, ids.order), step: found(STEPS, ids.step), test: found(TESTS, ids.test), clamp: found(CLAMPS, ids.clamp), gap: found(GAPS, ids.gap), placing: found(PLACINGS, ids.placing), height: found(HEIGHTS, ids.height) }
+  return { ids, order: found(ORDERS, ids.order), step: found(STEPS, ids.step), test: found(TESTS, ids.test), clamp: found(CLAMPS, ids.clamp), gap: found(GAPS, ids.gap), placing: found(PLACINGS, ids.placing), height: found(HEIGHTS, ids.height), pads: found(PADS, ids.pads) }
 }
 export type Schools = ReturnType<typeof schoolsOf>
 

@@ -14,6 +14,8 @@ export function settleForecast(p: { renewed: boolean; beddingShifts: number }): 
   return { fromTurns: SETTLE.fromTurns * left, toTurns: SETTLE.toTurns * left }
 }
 
+/** What a rider of a hub gear is told. `practice` */
+export const TELL_RIDER_HUB = 'Hub gear: should it slip or find no gear, stop riding and come by; ease off the pedals as you change.'
 export const TELL_RIDER = 'Lay the bike on its other side, not on the derailleur. First sign is a delay leaving the smallest sprocket: barrel out an eighth, or come by.'
 
 /** For a bike that leaves with this not cured. */

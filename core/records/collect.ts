@@ -1,3 +1,7 @@
+import type { BrakeState } from '../brake/state'
+import { BRAKES, type Brake, type BrakeParts } from '../brake/kinds'
+import type { HubParts } from '../hub/kinds'
+import type { HubState } from '../hub/state'
 import { FRONT_SCREWS } from '../front/moves'
 import type { FrontParts } from '../front/parts'
 import type { FrontState } from '../front/state'
@@ -26,10 +30,17 @@ export function standardOf(parts: RearParts): string {
 /** A front is recorded by what its numbers share: how many rings, and how its cage swings. */
 export const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
 
+export const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
+/** A hub by its row of the table, or by how it is set and its number of gears. */
+export const hubStandard = (p: HubParts): string => `hub ${p.standard ?? `${p.way}-${p.ratios.length}-own`}`
+
 /** Every standard a visit counts as a bike of: the drivetrain's, and a front that was worked on. */
 export const standardsOf = (state: JobState): string[] => [
   ...(state.parts ? [standardOf(state.parts)] : []),
   ...(state.noted.front.parts && state.noted.front.log.length ? [frontStandard(state.noted.front.parts)] : []),
+  // a bike counts once, however many of its brakes are of that kind
+  ...new Set(BRAKES.flatMap(b => { const { parts, close } = state.noted.brakes[b]; return parts && close ? [brakeStandard(parts)] : [] })),
+  ...(state.noted.hub.parts && (state.noted.hub.worked || state.noted.hub.readings.length > 0) ? [hubStandard(state.noted.hub.parts)] : []),
 ]
 
 const mean = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length
@@ -41,11 +52,20 @@ const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v
  * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack found
  */
 export function recordsOf(state: JobState, comesBack: boolean): RecordFigure[] {
-  const { parts } = state
-  if (!parts) return []
-  const standard = standardOf(parts)
   const out: RecordFigure[] = []
-  const keep = (figure: string, value: number | null | undefined, under = standard) => { if (value !== null && value !== undefined && Number.isFinite(value)) out.push({ standard: under, figure, value }) }
+  const keep: Keep = (figure, value, under) => { if (value !== null && value !== undefined && Number.isFinite(value)) out.push({ standard: under, figure, value }) }
+  if (state.parts) keepRear(state, state.parts, comesBack, keep)
+  keepFront(state.noted.front, keep)
+  for (const brake of BRAKES) keepBrake(state.noted.brakes[brake], brake, keep)
+  keepHub(state.noted.hub, keep)
+  return out
+}
+
+type Keep = (figure: string, value: number | null | undefined, under: string) => void
+
+function keepRear(state: JobState, parts: RearParts, comesBack: boolean, keepUnder: Keep): void {
+  const standard = standardOf(parts)
+  const keep = (figure: string, value: number | null | undefined, under = standard) => keepUnder(figure, value, under)
   if (knownBy(parts.shifter) === 'measured') {
     keep('pull', mean(parts.shifter.pullMm), parts.shifter.standard ?? TYPED)
     keep('cable', sum(parts.shifter.pullMm), parts.shifter.standard ?? TYPED)
@@ -68,12 +88,22 @@ export function recordsOf(state: JobState, comesBack: boolean): RecordFigure[] {
     keep(at === 'stand' ? 'gap' : 'gap-sagged', gapNow(seen, fromSixteenths(state.netSixteenths.B), learntGapPerTurn(seen).mmPerTurn))
   }
   keep('hanger', firstGauge(state))
-  keepFront(state.noted.front, keep)
   if (comesBack && !state.noted.renewed.includes('cable') && !state.restarted.has('barrel')) keep('slack', fromSixteenths(state.netSixteenths.barrel))
-  return out
 }
 
-function keepFront({ parts, log, position, gaps, net }: FrontState, keep: (figure: string, value: number | null, under: string) => void): void {
+function keepBrake({ parts, close }: BrakeState, brake: Brake, keep: Keep): void {
+  if (!parts || !close) return
+  keep(`brake-barrel ${brake}`, fromSixteenths(close.barrelSixteenthsOut), brakeStandard(parts))
+  keep(`brake-let-out ${brake}`, close.letOutMm, brakeStandard(parts))
+}
+
+function keepHub({ parts, readings, net }: HubState, keep: Keep): void {
+  if (!parts) return
+  keep(parts.way === 'rod' ? 'hub-rod' : parts.way === 'marks' ? 'hub-marks' : 'hub-play', readings.at(-1)?.mm, hubStandard(parts))
+  keep('hub-turns', net === 0 ? null : fromSixteenths(net), hubStandard(parts))
+}
+
+function keepFront({ parts, log, position, gaps, net }: FrontState, keep: Keep): void {
   if (!parts) return
   const under = frontStandard(parts)
   keep('front-height', position.heightMm, under)

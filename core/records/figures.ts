@@ -38,6 +38,14 @@ export const RECORD_RULES: readonly RecordRule[] = [
   rule('front-outer', 'Front outer gap', 'mm', 1, 0.5, MORE),
   turns('front-barrel', 'Front barrel, net', 0.5, 'out'),
   turns('front-H', 'Front H screw, net', 0.25, 'in'),
+  turns('brake-barrel front', 'Front brake, barrel as it left', 1, 'out'),
+  turns('brake-barrel rear', 'Rear brake, barrel as it left', 1, 'out'),
+  rule('brake-let-out front', 'Front brake, cable let out', 'mm', 1, 2, MORE),
+  rule('brake-let-out rear', 'Rear brake, cable let out', 'mm', 1, 2, MORE),
+  rule('hub-rod', 'Rod past the axle', 'mm', 1, 1, MORE),
+  rule('hub-marks', 'Marks apart, + too tight', 'mm', 1, 1, MORE),
+  rule('hub-play', 'Play at the grip', 'mm', 1, 2, MORE),
+  rule('hub-turns', 'Hub cable made tighter, net', 'turns', 2, 0.5, MORE),
   turns('front-L', 'Front L screw, net', 0.25, 'in'),
 ]
 

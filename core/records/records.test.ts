@@ -8,6 +8,7 @@ import { sayNumbers, type RearParts } from '../ledger/parts'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
 import { USUAL_FRONT } from '../front/parts'
+import { USUAL_HUBS } from '../hub/kinds'
 import { figureOfEvent, MIXED, recordsOf, standardOf, standardsOf, TYPED } from './collect'
 import { sayStandard } from './words'
 import { RECORD_RULES, recordRule, sayRecord } from './figures'
@@ -46,6 +47,21 @@ describe('what a visit leaves for the records', () => {
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]))).toEqual(['r14-10', 'front 2 conventional'])
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front)]))).toEqual(['r14-10'])
     expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual(['front double, conventional cage', 'parts of different standards', null])
+  })
+  test('brakes by how close they left, a hub by what was read in its setting gear; also on a bike without a derailleur', () => {
+    const bare = (events: LedgerEvent[]) => reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(told))
+    const events: LedgerEvent[] = [
+      { kind: 'brakeParts', parts: { brake: 'front', kind: 'dual-pivot', lever: 'short', leverSide: null } }, { kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null },
+      { kind: 'hubParts', parts: USUAL_HUBS[0]!.parts }, { kind: 'hubRead', mm: -0.6 }, { kind: 'hubTurn', sixteenths: 32 }, { kind: 'hubRead', mm: 1 },
+    ]
+    const state = bare(events)
+    expect(recordsOf(state, false)).toEqual([
+      { standard: 'brake dual-pivot', figure: 'brake-barrel front', value: 3.5 }, { standard: 'hub rod-3', figure: 'hub-rod', value: 1 }, { standard: 'hub rod-3', figure: 'hub-turns', value: 2 },
+    ])
+    expect(standardsOf(state)).toEqual(['brake dual-pivot', 'hub rod-3'])
+    expect(standardsOf(bare([]))).toEqual([])
+    expect([sayStandard('brake dual-pivot'), sayStandard('hub rod-3')]).toEqual(['dual-pivot calliper', 'Indicator rod, 3-speed'])
+    for (const r of recordsOf(state, false)) expect(recordRule(r.figure), r.figure).toBeDefined()
   })
   test('a barrel that was counted says how far out it left; a clamp makes the count known', () => {
     expect(visit([], { ...parts, barrel: { ...parts.barrel, turnsOut: 2, assumed: false } })['barrel-out'].value).toBe(2)

@@ -17,7 +17,7 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
     .leftJoin('recall', j => j.onRef('recall.shop', '=', 'job.shop').onRef('recall.job', '=', 'job.id').on('recall.done_at', 'is', null))
     .leftJoinLateral(eb => eb.selectFrom('sheet').select('sheet.body').whereRef('sheet.shop', '=', 'job.shop').whereRef('sheet.job', '=', 'job.id').orderBy('sheet.closed_at', 'desc').limit(1).as('last'), j => j.onTrue())
-    .select(['job.number', 'job.tag', 'job.complaint', 'job.promised_at', 'job.place', 'job.stand', 'job.closed_at', 'bike.name as bike', 'customer.name as customer', 'recall.due_on', 'last.body'])
+    .select(['job.number', 'job.tag', 'job.complaint', 'job.promised_at', 'job.place', 'job.stand', 'job.sprockets', 'job.closed_at', 'bike.name as bike', 'customer.name as customer', 'recall.due_on', 'last.body'])
     .where('job.shop', '=', shop).where('job.place', '<>', 'gone').orderBy('job.promised_at').orderBy('job.number').execute()
   const until = formatISO(addDays(new TZDate(now, zone), FORTNIGHT), { representation: 'date' })
   const recalls = await tx.selectFrom('recall')
@@ -31,7 +31,7 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
     jobs: jobs.map(j => {
       const sheet = j.closed_at && j.body ? Sheet.parse(j.body) : null
       return {
-        number: j.number, tag: j.tag, bike: j.bike, customer: j.customer, complaint: j.complaint, promisedAt: j.promised_at.toISOString(), place: j.place, stand: j.stand,
+        number: j.number, tag: j.tag, bike: j.bike, customer: j.customer, complaint: j.complaint, promisedAt: j.promised_at.toISOString(), place: j.place, stand: j.stand, derailleur: j.sprockets > 0,
         summary: sheet ? summaryOf(sheet) : null, unridable: sheet?.how === 'unridable', closedAt: j.closed_at?.toISOString() ?? null, recallOn: j.due_on,
       }
     }),

@@ -25,7 +25,7 @@ export function takeIn(db: Db, shop: string, person: string, session: string | n
     const id = newId()
     await tx.insertInto('job').values({
       shop, id, number, tag: order.tag, bike, complaint: order.complaint, promised_at: order.promisedAt,
-      sprockets: sharedGears(order.parts), stand: null, known_job: known?.job ?? null, created_at: at,
+      sprockets: order.parts ? sharedGears(order.parts) : 0, stand: null, known_job: known?.job ?? null, created_at: at,
     }).execute()
     await append(tx, shop, number, session, [{
       id: EventId.parse(newId()), v: EVENT_VERSION, at: at.toISOString(), basedOn: 0, by: PersonId.parse(person),

@@ -17,9 +17,9 @@ const VISIT = 'visit'
 
 /** Writes what a visit leaves for the records; the newest of each figure of a bike is the one that medians count. */
 export async function keepRecords(tx: ShopTx, shop: string, job: { id: string; bike: string; comesBack: boolean }, state: JobState, at: Date): Promise<void> {
-  if (!state.parts) return
   const { frame_kind: frame } = await tx.selectFrom('bike').select('frame_kind').where('shop', '=', shop).where('id', '=', job.bike).executeTakeFirstOrThrow()
   const figures = [...standardsOf(state).map(standard => ({ standard, figure: VISIT, value: 1 })), ...recordsOf(state, job.comesBack)]
+  if (!figures.length) return
   await tx.updateTable('record').set({ latest: false }).where('shop', '=', shop).where('bike', '=', job.bike).where('latest', '=', true)
     .where(eb => eb.or(figures.map(f => eb.and([eb('standard', '=', f.standard), eb('figure', '=', f.figure)])))).execute()
   await tx.insertInto('record').values(figures.map(f => ({ shop, id: newId(), job: job.id, bike: job.bike, frame, at, origin: null, ...f }))).execute()

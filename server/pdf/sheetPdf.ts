@@ -49,7 +49,7 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
         ['Bike', job.bike.frameNumber ? `${job.bike.name}, frame ${job.bike.frameNumber}` : job.bike.name],
         ['Said', `“${job.complaint}”`],
         ['Drivetrain', sheet.drivetrain],
-        ['Sprockets', sheet.parts.cassette.teeth.join(' ')],
+        ...(sheet.parts ? [['Sprockets', sheet.parts.cassette.teeth.join(' ')] as [string, string]] : []),
         ...sheet.numbers.map((n): [string, string] => [n.what, n.figure]),
       ]),
       ...facts('Found', sheet.found), ...facts('Done', sheet.done), ...facts('Left', sheet.left),

@@ -4,7 +4,7 @@ import { typedNumber } from '#core/quantity/typed'
 import { useEventListener } from '@vueuse/core'
 import { FIGURE_TYPED } from '~/composables/benchKeys'
 
-const props = defineProps<{ label: string; unit: string; usual: readonly number[]; least: number; most: number; zeroWord?: string; inWord: string; outWord: string; hint?: string }>()
+const props = defineProps<{ label: string; unit: string; usual: readonly number[]; least: number; most: number; zeroWord?: string; inWord: string; outWord: string; hint?: string; signed?: boolean }>()
 const emit = defineEmits<{ figure: [value: number] }>()
 const text = ref('')
 const id = useId()
@@ -15,7 +15,7 @@ const wrong = computed(() => {
   if (value.value < props.least || value.value > props.most) return `${props.label}: from ${props.least} to ${props.most} ${props.unit}`
   return null
 })
-const say = (v: number) => v === 0 ? props.zeroWord ?? '0' : Math.abs(v) >= 10 ? Math.abs(v).toFixed(0) : Math.abs(v).toFixed(1)
+const say = (v: number) => v === 0 ? props.zeroWord ?? '0' : `${props.signed && v < 0 ? '−' : ''}${Math.abs(v) >= 10 ? Math.abs(v).toFixed(0) : Math.abs(v).toFixed(1)}`
 useEventListener(FIGURE_TYPED, typed => {
   text.value = String(typed.detail)
   send()

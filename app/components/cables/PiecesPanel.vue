@@ -79,12 +79,12 @@ const templateName = ref('')
           <TextField v-if="piece.kind !== 'guide'" :model-value="draft.length" label="Length, mm" mono inputmode="numeric" @update:model-value="typeLength" />
           <TextField v-if="piece.kind !== 'bare'" v-model="draft.bends" :label="piece.kind === 'guide' ? 'Bend, °' : 'Bends, °'" mono inputmode="decimal" />
           <TextField v-if="piece.kind !== 'bare'" v-model="draft.radius" label="Radius, mm" mono inputmode="numeric" />
+          <label v-if="piece.kind === 'housing'" class="label">Housing<select v-model="draft.of" class="field" data-test="housing-kind"><option v-for="h in HOUSINGS" :key="h" :value="h">{{ h }}</option></select></label>
         </div>
-        <div v-if="piece.kind !== 'guide'" class="grid grid-cols-2 gap-2">
-          <label class="label">Read<select v-model="draft.by" class="field" data-test="read-by"><option v-for="(r, by) in LENGTH_READ" :key="by" :value="by">{{ r.words }}, ±{{ r.errorMm }}</option></select></label>
+        <div v-if="piece.kind !== 'guide'" class="grid gap-2">
+          <label class="label">Length read from<select v-model="draft.by" class="field" data-test="read-by"><option v-for="(r, by) in LENGTH_READ" :key="by" :value="by">{{ r.words }}, ±{{ r.errorMm }}</option></select></label>
           <TextField v-model="draft.why" label="Why that" />
         </div>
-        <label v-if="piece.kind === 'housing'" class="label">Housing<select v-model="draft.of" class="field" data-test="housing-kind"><option v-for="h in HOUSINGS" :key="h" :value="h">{{ h }}</option></select></label>
         <p v-if="refused" class="stopped" role="alert" data-test="refused-housing">{{ refused }}</p>
         <div class="flex flex-wrap gap-2"><button class="act flex-1 justify-center" :disabled="refused !== null" data-test="save-piece">Keep it</button><button type="button" class="quiet text-stop" @click="drop">Take it out</button></div>
       </form>

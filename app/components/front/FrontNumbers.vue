@@ -5,7 +5,7 @@ import { CAGES, FRONT_MOUNTS, FrontParts, PULL_WAYS, SWINGS, USUAL_FRONT } from 
 
 const props = defineProps<{ parts: FrontParts | null }>()
 const emit = defineEmits<{ keep: [parts: FrontParts] }>()
-const FIELDS = [['chainLineMm', 'Chain line, mm'], ['rearLineMm', 'Cassette’s line, mm'], ['chainstayMm', 'Chainstay, mm'], ['cageWidthMm', 'Cage, inside, mm'], ['cageBehindMm', 'Cage behind the axle, mm'], ['trimMm', 'Trim a click, mm'], ['capacityTeeth', 'Capacity, teeth']] as const
+const FIELDS = [['chainLineMm', 'Chain line, mm'], ['rearLineMm', 'Cassette’s line, mm'], ['chainstayMm', 'Chainstay, mm'], ['cageWidthMm', 'Cage, inside, mm'], ['cageBehindMm', 'Cage behind axle, mm'], ['trimMm', 'Trim a click, mm'], ['capacityTeeth', 'Capacity, teeth']] as const
 /** May be left empty: what was not read off is not noted. */
 const MORE = [['largestTeeth', 'Largest ring it takes'], ['leverPullMm', 'Lever pulls, mm'], ['wantedPullMm', 'Derailleur wants, mm']] as const
 const PICKS = [['mount', 'Mount', FRONT_MOUNTS], ['pullWay', 'Wire comes', PULL_WAYS], ['swing', 'Swings', SWINGS]] as const

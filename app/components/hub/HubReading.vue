@@ -10,5 +10,5 @@ const ENDS: Record<HubParts['way'], [string, string]> = { rod: ['inside the axle
 </script>
 
 <template>
-  <FigurePad :label="READING_WORDS[props.parts.way]" unit="mm" :usual="USUAL[parts.way]" :least="-20" :most="40" :zero-word="parts.way === 'marks' ? 'line' : '0'" :in-word="ENDS[parts.way][0]" :out-word="ENDS[parts.way][1]" :hint="parts.way === 'marks' ? 'mm, + too tight' : 'mm'" @figure="emit('read', $event)" />
+  <FigurePad :label="READING_WORDS[props.parts.way]" unit="mm" :usual="USUAL[parts.way]" :signed="parts.way === 'rod'" :least="-20" :most="40" :zero-word="parts.way === 'marks' ? 'line' : '0'" :in-word="ENDS[parts.way][0]" :out-word="ENDS[parts.way][1]" :hint="parts.way === 'marks' ? 'mm, + too tight' : 'mm'" @figure="emit('read', $event)" />
 </template>

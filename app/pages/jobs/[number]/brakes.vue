@@ -3,7 +3,8 @@ import { Undo2 } from '@lucide/vue'
 import { BRAKE_CHECKS } from '#core/brake/checks'
 import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
-import { biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm } from '#core/brake/sums'
+import { BRAKE_STEPS } from '#core/brake/fitting'
+import { biteShare, DISC, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
 import { typedNumber } from '#core/quantity/typed'
 
 const { number, ledger, state, record, loaded } = useJobPage(() => 'Brakes')
@@ -15,10 +16,10 @@ const here = computed(() => state.value.noted.brakes[brake.value])
 const parts = computed(() => here.value.parts)
 const { said, put, undo } = useTouches(ledger)
 
-const panel = ref<'find' | 'sums' | 'parts'>('parts')
+const panel = ref<'find' | 'fit' | 'sums' | 'parts'>('parts')
 // what it is comes first, and stays until it is said
 watch([brake, loaded], () => { panel.value = parts.value ? 'find' : 'parts' }, { immediate: true })
-const PANELS = [['find', 'Find it'], ['sums', 'Sums'], ['parts', 'Brake']] as const
+const PANELS = [['find', 'Find it'], ['fit', 'Fit'], ['sums', 'Sums'], ['parts', 'Brake']] as const
 const diagnosis = computed(() => (parts.value ? diagnose(parts.value.kind, here.value.seen, here.value.cured) : null))
 const saw = (check: string, outcome: string) => put({ kind: 'brakeSeen', brake: brake.value, check, outcome })
 const cured = (fault: string) => put({ kind: 'brakeCured', brake: brake.value, fault }, 'Put right: prove it anew')
@@ -37,13 +38,42 @@ const gap = computed<{ mm: number | null; trouble: string }>(() => {
 })
 const bite = computed(() => (rim.value && gap.value.mm !== null ? biteShare(rim.value.kind, rim.value.lever, gap.value.mm) : 1))
 const wrong = computed(() => (parts.value?.lever ? mismatchOf(parts.value.lever, parts.value.kind) : null))
-const disc = computed<string | null>(() => {
-  if (!rotor.value.trim() || !pad.value.trim()) return null
-  try { return discWear(typedNumber(rotor.value), typedNumber(pad.value)) ?? 'Rotor and pads have life left.' } catch (error) { return (error as Error).message.startsWith('rotorMm is at most') ? 'A rotor is at most 1.8 mm, new: measure again, away from the edge.' : 'Type both in mm.' }
+const worn = ref('1')
+const wornMm = computed(() => { const mm = typedNumber(worn.value); return mm >= 0 && mm <= 6 ? mm : 0 })
+const wornBite = computed(() => (rim.value && gap.value.mm !== null ? biteShare(rim.value.kind, rim.value.lever, gap.value.mm + wornMm.value) : 1))
+const sideGap = ref('0.3')
+const disc = computed<{ words: string | null; trouble: string; drawn: { rotorMm: number; padMm: number; gapMm: number } | null }>(() => {
+  if (!rotor.value.trim() || !pad.value.trim()) return { words: null, trouble: '', drawn: null }
+  const gapMm = typedNumber(sideGap.value)
+  try {
+    const words = discWear(typedNumber(rotor.value), typedNumber(pad.value)) ?? 'Rotor and pads have life left.'
+    if (!(gapMm >= 0 && gapMm <= 5)) return { words: null, trouble: 'Gap a side: from 0 to 5 mm', drawn: null }
+    const far = gapMm < DISC.gapMm.from ? ' Pads too near: they will drag.' : gapMm > DISC.gapMm.to ? ' Pads too far: take it up at the pads.' : ''
+    return { words: `${words.replace(/\.?$/, '.')}${far}`, trouble: '', drawn: { rotorMm: typedNumber(rotor.value), padMm: typedNumber(pad.value), gapMm } }
+  } catch (error) { return { words: null, trouble: (error as Error).message.startsWith('rotorMm is at most') ? 'A rotor is at most 1.8 mm, new: measure again, away from the edge.' : 'Type both in mm.', drawn: null } }
 })
+// a cantilever's straddle
+const yoke = ref('60')
+const apart = ref('120')
+const overTyre = ref('30')
+const straddled = computed<{ view: { deg: number; words: string; yokeMm: number; apartMm: number; overTyreMm: number | null; right: boolean } | null; trouble: string }>(() => {
+  const [yokeMm, apartMm, tyre] = [yoke, apart, overTyre].map(r => typedNumber(r.value)) as [number, number, number]
+  if (!(yokeMm > 0 && yokeMm <= 300)) return { view: null, trouble: 'Yoke over its anchors: from 1 to 300 mm' }
+  if (!(apartMm > 0 && apartMm <= 400)) return { view: null, trouble: 'Anchors apart: from 1 to 400 mm' }
+  const { deg } = straddle(yokeMm, apartMm)
+  const over = tyre >= 0 && tyre <= 200 ? tyre : null
+  const right = Math.abs(deg - 90) <= 15 && (over === null || (over >= 20 && over <= 40))
+  const tells = over !== null && over < 20 ? 'too near the tyre: raise it' : over !== null && over > 40 ? 'high over the tyre: lower it' : deg < 75 ? 'steep: the pads travel far and press little; lower it' : deg > 105 ? 'flat: presses hard, travels little; raise it' : 'a good start'
+  return { view: { deg, words: `${Math.round(deg)}° between the wires, ${tells}.`, yokeMm, apartMm, overTyreMm: over, right }, trouble: '' }
+})
+/** Which pad stood nearer when last looked at, until a screw is turned. */
+const nearer = computed(() => { const last = here.value.centring.at(-1); return panel.value === 'fit' && last?.kind === 'seen' ? last.nearer : null })
+const schools = useSchools(state)
+const { signing, words: gateWords, gate, signed } = useGate(ledger)
+const prove = (holds: boolean) => gate({ kind: 'proof', brake: brake.value, holds }, `${BRAKE_WORDS[brake.value]} ${holds ? 'holds' : 'failed'}`)
 useBenchKeys(() => ({
   z: undo,
-  Enter: () => { const f = diagnosis.value?.found; if (panel.value === 'find' && f && f.id !== 'none') cured(f.id) },
+  Enter: () => { const next = panel.value === 'fit' && parts.value ? BRAKE_STEPS[parts.value.kind]?.find(x => !here.value.steps.includes(x.id)) : null; if (next) return put({ kind: 'brakeStep', brake: brake.value, step: next.id }); const f = diagnosis.value?.found; if (panel.value === 'find' && f && f.id !== 'none') cured(f.id) },
   ...Object.fromEntries([1, 2, 3, 4, 5].map(i => [String(i), () => { const d = diagnosis.value; const o = d && !d.found && panel.value === 'find' ? d.next?.check.outcomes[i - 1] : null; if (d?.next && o) saw(d.next.check.id, o[0]) }])),
 }))
 </script>
@@ -55,7 +85,7 @@ useBenchKeys(() => ({
     <template v-else>
       <aside class="bench-left" aria-label="Brakes">
         <button v-for="b in BRAKES" :key="b" type="button" class="grid min-h-14 w-full border-l-[6px] py-1 pl-2 text-left" :class="brake === b ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="brake === b" :data-test="`brake-${b}`" @click="brake = b"><span>{{ BRAKE_WORDS[b] }}</span><span class="text-sm font-semibold" :class="state.proofs[b]?.holds ? 'text-clean' : state.proofs[b] ? 'text-stop' : 'text-soft'" :data-test="`proof-of-${b}`">{{ proofWords(b) }}</span></button>
-        <NuxtLink class="quiet mt-3 w-full border-t border-rule" :to="`/jobs/${number}/sheet`" data-test="to-proof">Prove them</NuxtLink>
+        <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/sheet`" data-test="to-proof">The sheet</NuxtLink>
         <NuxtLink class="quiet w-full" :to="`/jobs/${number}/cables?run=${brake}-brake`">Its cable</NuxtLink>
         <NuxtLink class="quiet w-full" :to="`/jobs/${number}`">The job</NuxtLink>
         <button type="button" class="quiet mt-auto w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
@@ -65,39 +95,27 @@ useBenchKeys(() => ({
         <div class="bench-stage act-first">
           <section class="look" aria-label="The brake">
             <p v-if="wrong && parts?.lever" class="stopped" role="alert" data-test="lever-mismatch">{{ LEVER_WORDS[parts.lever] }} lever on {{ BRAKE_KIND_WORDS[parts.kind].toLowerCase() }}: {{ wrong.feel }}. A {{ wrong.instead }}-pull lever matches.</p>
-            <div v-if="rim && gap.mm !== null" class="mat p-1"><BrakeGap :gap-mm="gap.mm" :share="share" :bite-share="bite" :kind-words="BRAKE_KIND_WORDS[rim.kind]" /></div>
-            <div v-else class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
+            <div v-if="rim && gap.mm !== null" class="mat p-1"><BrakeGap :gap-mm="gap.mm" :share="share" :bite-share="bite" :kind-words="BRAKE_KIND_WORDS[rim.kind]" :nearer="nearer" :worn="panel === 'sums' && wornMm > 0 ? { mm: wornMm, share: wornBite } : null" /></div>
+            <div v-if="parts?.kind === 'cable-disc' && disc.drawn" class="mat p-1"><DiscGap v-bind="disc.drawn" :scrap="{ rotorMm: DISC.rotorScrapMm, padMm: DISC.padScrapMm }" /></div>
+            <div v-if="parts?.kind === 'cantilever' && panel === 'sums' && straddled.view" class="mat p-1"><Straddle v-bind="straddled.view" /></div>
+            <div v-if="!(rim && gap.mm !== null) && !disc.drawn" class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
             <section v-if="seenWords.length" aria-label="Seen so far"><h2 class="small">Seen since it was last put right</h2><ul><li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5"><span class="text-soft">{{ s.ask }}</span><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span></li></ul></section>
             <section v-if="here.cured.length" aria-label="Put right"><h2 class="small">Put right</h2><ul><li v-for="(id, i) in here.cured" :key="i" class="font-semibold">{{ diagnosis?.faults.find(f => f.id === id)?.words ?? id }}</li></ul></section>
+            <div v-if="parts" class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Squeezed hard, rolled, ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="prove-holds" @click="prove(true)">{{ BRAKE_WORDS[brake] }} holds</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="prove-fails" @click="prove(false)">Fails</button></div>
+            <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
             <p class="small">Every brake job ends with a hard squeeze on both levers, a roll, then a ride. Nobody rides until both pass; the maker’s instructions and local law win over Ocho.</p>
           </section>
           <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
-            <div class="grid grid-cols-3 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
+            <div class="grid grid-cols-4 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
             <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" @keep="put({ kind: 'brakeParts', parts: $event })" />
             <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
-            <template v-else-if="panel === 'sums'">
-              <template v-if="rim">
-                <TextField v-model="letOut" label="Cable let out after the pads touch, mm" mono inputmode="decimal" :error="gap.trouble" />
-                <p v-if="gap.mm !== null" class="text-2xl leading-tight font-bold" data-test="pad-gap">{{ gap.mm.toFixed(1) }} mm at each pad</p>
-                <label class="label">Draw the lever<input v-model.number="share" type="range" min="0" max="1" step="0.01" class="mt-2 h-11 w-full accent-ink" data-test="draw"></label>
-                <dl class="grid grid-cols-[auto_1fr] gap-x-4 border-t border-rule pt-2">
-                  <dt class="text-soft">Gain, hand to one pad</dt><dd class="figure text-right" data-test="gain">{{ gainAtPad(rim.lever, rim.kind)!.toFixed(1) }}</dd>
-                  <dt class="text-soft">Bites at</dt><dd class="figure text-right" data-test="bite">{{ bite >= 1 ? 'the bar first' : `${Math.round(bite * 100)} % of the stroke` }}</dd>
-                  <dt class="text-soft">A millimetre of wear takes</dt><dd class="figure text-right">{{ cableTakenMm(rim.kind, 1).toFixed(1) }} mm of cable</dd>
-                </dl>
-                <p class="small">Pull over the stroke, gain and arm ratio are from memory: the bike has the last word.</p>
-              </template>
-              <template v-else-if="parts.kind === 'cable-disc'">
-                <div class="grid grid-cols-2 gap-2"><TextField v-model="rotor" label="Rotor, mm" mono inputmode="decimal" /><TextField v-model="pad" label="Pad without plate, mm" mono inputmode="decimal" /></div>
-                <p v-if="disc" class="font-semibold" data-test="disc-wear">{{ disc }}</p>
-                <p class="small">0.2 to 0.4 mm a side. Wear is taken up at the pads, never by preloading the arm. No oil near the rotor.</p>
-              </template>
-              <p v-else class="text-soft">{{ parts.kind === 'coaster' ? 'No cable: strap fast, wheel free, at most 60° of free back-pedal.' : parts.lever ? 'Free wheel, bite by a third of the stroke, reaction arm fast before any test.' : 'Say which lever it has.' }}</p>
-            </template>
+            <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
+            <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
           </aside>
         </div>
         <p class="sr-only" aria-live="polite">{{ said }}</p>
       </main>
+      <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
     </template>
   </div>
 </template>

@@ -59,7 +59,7 @@ useBenchKeys(() => ({
 </script>
 
 <template>
-  <div class="bench-frame runs-first">
+  <div class="bench-frame">
     <BenchTop />
     <div v-if="loaded !== 'ready'" class="p-6"><p v-if="loaded === 'loading'">Reading the log</p><p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p></div>
     <template v-else>
@@ -77,14 +77,16 @@ useBenchKeys(() => ({
       </aside>
       <main class="bench-middle">
         <BenchTroubles />
+        <p v-if="stays" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
         <div class="bench-stage act-first">
           <section class="look" aria-label="The hub">
-            <p v-if="stays" class="stopped" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
             <template v-if="parts">
               <div class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
-              <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1)} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
+              <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
               <div class="mat p-1"><RatioLadder :ratios="parts.ratios" :counts="ladder" :chosen="panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear" @choose="gear = $event; panel = 'gears'" /></div>
               <ul v-if="counts.length"><li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1"><span class="figure font-semibold">Gear {{ c.gear }}</span><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span></li></ul>
+              <div class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Every gear cycled, then ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="hub-holds" @click="proof(true)">Holds in every gear</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="hub-fails" @click="proof(false)">Fails</button></div>
+              <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
               <p class="small">Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.</p>
             </template>
             <div v-else class="mat p-8 text-mat-soft">Say at the right what hub it is. Its window and its gears show here.</div>
@@ -103,12 +105,9 @@ useBenchKeys(() => ({
               <HubReading :parts="parts" @read="read" />
               <div v-if="parts.way !== 'twin'" class="grid gap-1">
                 <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">Turned {{ hubTurnWords(toGo) }}</button>
-                <div v-for="w in ([1, -1] as const)" :key="w"><p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p><div class="grid grid-cols-4 gap-1"><button v-for="a in AMOUNTS" :key="a" type="button" class="also figure min-h-11! justify-center px-0!" :data-test="`hub-turn-${w * a}`" @click="turned(w * a)">{{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}</button></div></div>
+                <div v-for="w in ([1, -1] as const)" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1"><p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p><div class="grid grid-cols-4 gap-1"><button v-for="a in AMOUNTS" :key="a" type="button" class="also figure min-h-11! justify-center px-0!" :data-test="`hub-turn-${w * a}`" @click="turned(w * a)">{{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}</button></div></div>
               </div>
               <ol class="grid border-t border-rule"><li v-for="s in steps" :key="s.id" class="border-b border-rule"><button type="button" class="grid min-h-12 w-full gap-0.5 py-1 text-left" :data-test="`hub-step-${s.id}`" @click="put({ kind: 'hubStep', step: s.id })"><span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'">{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{ s.caution }}</span></button></li></ol>
-              <p class="font-bold">Every gear cycled, then ridden</p>
-              <div class="grid grid-cols-[1fr_auto] gap-2"><button type="button" class="also min-h-14! border-clean! text-clean!" data-test="hub-holds" @click="proof(true)">Holds in every gear</button><button type="button" class="also min-h-14! border-stop! text-stop!" data-test="hub-fails" @click="proof(false)">Fails</button></div>
-              <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
             </template>
           </aside>
         </div>

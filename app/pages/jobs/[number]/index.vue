@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { sayKnown, sayParts, unusedGears } from '#core/ledger/parts'
+import { sayKnown, unusedGears } from '#core/ledger/parts'
+import { drivetrainOf } from '#core/ledger/drivetrain'
 import { matchOfParts } from '#core/ledger/typedParts'
 import { FRAME_WORDS } from '#core/records/frames'
 import { sayEvent } from '#core/ledger/say'
@@ -26,7 +27,7 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
         <dl class="mt-3 grid grid-cols-[6rem_1fr] gap-y-1">
           <dt class="text-soft">Customer</dt><dd>{{ record.customer.name }} {{ record.customer.contact }}</dd>
           <dt class="text-soft">Promised</dt><dd>{{ sayWhen(record.promisedAt, zone) }}</dd>
-          <dt class="text-soft">Drivetrain</dt><dd class="figure">{{ state.parts ? sayParts(state.parts) : '' }}</dd>
+          <dt class="text-soft">Drivetrain</dt><dd class="figure">{{ drivetrainOf(state) }}</dd>
           <dt class="text-soft">Bike</dt><dd><NuxtLink class="underline underline-offset-4" :to="`/bikes/${record.bike.id}`">{{ record.bike.name }}</NuxtLink>{{ record.bike.frameKind ? `, ${FRAME_WORDS[record.bike.frameKind]}` : '' }}</dd>
         </dl>
         <section v-if="match && state.setup && state.parts" class="mt-4" aria-label="Do the parts go together" data-test="match">
@@ -37,12 +38,13 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
           <NuxtLink v-if="match.verdict !== 'works'" class="underline underline-offset-4" :to="`/standards/match?s=${state.parts.shifter.standard ?? ''}&d=${state.parts.derailleur.standard ?? ''}&c=${state.parts.cassette.standard ?? ''}`">What would fix it</NuxtLink>
           <button v-if="correction" type="button" class="quiet -ml-2" data-test="undo-parts" @click="ledger.append({ kind: 'undo', undoes: correction.id })">Take the measured drivetrain back</button>
         </section>
-        <StagePath class="mt-4" :state="state" :number="number" :right="null" :here="null" />
-        <NuxtLink class="act mt-4" :to="`/jobs/${number}/rear`">To the rear bench</NuxtLink>
-        <NuxtLink class="also mt-2" :to="`/jobs/${number}/front`" data-test="to-front">To the front</NuxtLink>
+        <StagePath v-if="state.setup" class="mt-4" :state="state" :number="number" :right="null" :here="null" />
+        <NuxtLink v-if="!state.setup" class="act mt-4" :to="`/jobs/${number}/hub`" data-test="to-hub">To the hub gear</NuxtLink>
+        <NuxtLink v-if="state.setup" class="act mt-4" :to="`/jobs/${number}/rear`">To the rear bench</NuxtLink>
+        <NuxtLink v-if="state.setup" class="also mt-2" :to="`/jobs/${number}/front`" data-test="to-front">To the front</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/cables`" data-test="to-cables">To the cables</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/brakes`" data-test="to-brakes">To the brakes</NuxtLink>
-        <NuxtLink class="also mt-2" :to="`/jobs/${number}/hub`" data-test="to-hub">To the hub gear</NuxtLink>
+        <NuxtLink v-if="state.setup" class="also mt-2" :to="`/jobs/${number}/hub`" data-test="to-hub">To the hub gear</NuxtLink>
         <NuxtLink class="also mt-2" :to="`/jobs/${number}/sheet`">To the sheet</NuxtLink>
         <details class="mt-5 border-t border-rule pt-2"><summary class="min-h-11 cursor-pointer font-bold">Schools on this job</summary><SchoolPick class="mt-2" :chosen="state.noted.schools" :in-force="schools.ids" @choose="choose" /></details>
         <h2 class="mt-5 font-bold">In words</h2>

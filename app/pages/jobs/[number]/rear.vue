@@ -290,7 +290,9 @@ const windowState = computed(() => {
       </template>
     </div>
 
-    <template v-else-if="setup && geometry">
+    <NoDerailleur v-else-if="!setup" :number="number" />
+
+    <template v-else-if="geometry">
       <aside class="left" aria-label="Stages and turns">
         <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="index" />
         <div class="mt-auto pt-2">

@@ -72,7 +72,7 @@ useBenchKeys((): BenchKeys => (closed.value ? {} : {
     <PageHead :title="`Tag ${record?.tag ?? ''}`"><span class="hidden sm:inline">{{ record?.bike.name }}</span></PageHead>
     <main v-if="loaded === 'ready' && record" class="mx-auto grid max-w-[1240px] gap-8 px-4 py-5 sm:px-6 lg:grid-cols-[340px_1fr] print:block print:p-0">
       <div class="no-print">
-        <StagePath :state="state" :number="number" :right="sheet?.right ?? null" here="handBack" />
+        <StagePath v-if="state.setup" :state="state" :number="number" :right="sheet?.right ?? null" here="handBack" />
         <template v-if="!closed">
           <h2 class="mt-4 border-t border-rule pt-3 text-lg font-bold">Both brakes, before it leaves</h2>
           <p class="small mt-1">Squeeze each lever hard: no slip, lever clear of the bar. Roll, then ride. In doubt a qualified mechanic decides; nobody rides until both pass.</p>

@@ -76,11 +76,11 @@ useBenchKeys(() => ({ ...(doubtful.value ? { Enter: keepDoubtful, Escape: () => 
       <main class="bench-middle">
         <BenchTroubles />
         <DoubtfulFigure v-if="doubtful" :question="doubtful.question" @keep="keepDoubtful" @leave="doubtful = null" />
-        <component :is="VIEWS[stage]" v-if="state.setup" :key="stage" class="bench-stage" :state="state" :schools="schools" @record="put" @go="go">
+        <NoDerailleur v-if="!state.setup" :number="number" />
+        <component :is="VIEWS[stage]" v-else :key="stage" class="bench-stage" :state="state" :schools="schools" @record="put" @go="go">
           <NuxtLink v-if="stage === 'cable'" :to="`/jobs/${number}/cables`" class="also" data-test="to-cables">Runs, lengths and cut list</NuxtLink>
           <NuxtLink :to="linkTo(next)" class="also" data-test="next-stage">On to {{ STAGE_WORDS[next].toLowerCase() }} <kbd class="key">N</kbd></NuxtLink>
         </component>
-        <p v-else class="stopped">This job has no rear drivetrain by its numbers.</p>
         <p class="sr-only" aria-live="polite">{{ said }}</p>
       </main>
     </template>
