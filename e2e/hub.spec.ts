@@ -78,6 +78,12 @@ for (const way of HUB_WAYS)
     for (const b of ['front', 'rear']) await t(bench, `${b}-holds`).click()
     await t(bench, 'hand-back').click()
     await expect(t(bench, 'handed-back')).toHaveText('Handed back')
+    // the next visit starts from what left
+    const [known] = await (await bench.request.get(`${SERVER()}/api/bikes?q=F-51`)).json() as { bike: { id: string }; customer: { id: string } }[]
+    const again = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { id: known!.customer.id }, bike: { id: known!.bike.id }, tag: '51', promisedAt: new Date().toISOString(), complaint: 'three weeks later', parts: null, sameParts: true } })
+    await openHub(bench, (await again.json() as { number: number }).number)
+    await t(bench, 'hub-last').click()
+    await expect(t(bench, 'hub-check')).toBeVisible()
     await bench.goto(`${SERVER()}/standards/records`)
     await expect(t(bench, `standard-hub ${parts.standard}`)).toBeVisible()
   })

@@ -49,7 +49,7 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       await noViolations(bench, 'sign-in')
     })
 
-    test('on the cable bench, the front bench and the brake bench', async ({ bench, shop }) => {
+    test('on the cable bench, the front bench, the brake bench and the hub bench', async ({ bench, shop }) => {
       const number = await shop.takeIn('51')
       await bench.goto(`${SERVER()}/jobs/${number}/cables`)
       await bench.locator('[data-test=template-external]').click()
@@ -67,10 +67,20 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       }
       await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
       for (const name of ['kind-linear-pull', 'lever-long']) await bench.locator(`[data-test=${name}]`).click()
-      for (const panel of ['find', 'sums', 'parts']) {
+      for (const panel of ['find', 'fit', 'sums', 'parts']) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
         await bench.waitForTimeout(200)
         await noViolations(bench, `brakes, ${panel}`)
+      }
+      await bench.goto(`${SERVER()}/jobs/${number}/hub`)
+      await bench.locator('[data-test=keep-hub]').click()
+      await bench.locator('[data-test=panel-gears]').click()
+      await bench.getByLabel('Wheel turns, to a tenth').fill('9')
+      await bench.locator('[data-test=count-note]').click()
+      for (const panel of ['find', 'gears', 'set', 'parts']) {
+        await bench.locator(`[data-test=panel-${panel}]`).click()
+        await bench.waitForTimeout(200)
+        await noViolations(bench, `hub, ${panel}`)
       }
     })
   })

@@ -55,7 +55,6 @@ const stage = async (tag: string, name: string, before?: () => Promise<unknown>)
   await shot(page, `stage-${name}`)
 }
 const touch = (name: string) => page.locator(`[data-test=${name}]`).click()
-await stage('49', 'said', () => touch('answer-bent'))
 await stage('49', 'hanger', async () => {
   for (const gap of ['66.9', '60', '53.1', '60']) {
     await page.locator('[data-test=gap]').fill(gap)
@@ -91,6 +90,9 @@ await shot(page, 'cables')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '46')}/brakes`)
 for (const name of ['kind-linear-pull', 'lever-long', 'side-right', 'panel-find', 'other-checks', 'check-lever', 'saw-bar', 'other-checks']) await touch(name)
 await shot(page, 'brakes')
+await page.goto(`${server.url}/jobs/${await jobOf(page, '53')}/hub`)
+await page.waitForSelector('[data-test=hub-check]')
+await shot(page, 'hub')
 await page.setViewportSize({ width: 390, height: 844 })
 await bench(page)
 await shot(page, 'rear-bench-phone')

@@ -32,7 +32,7 @@ const typed = ref<TypedParts>(lastSheet.value?.parts ? typedFromParts(lastSheet.
 const before = JSON.stringify(typed.value)
 /** A hub gear, a single speed, or only brakes to see to: no derailleur at the back. */
 const without = ref(lastSheet.value !== null && lastSheet.value.parts === null)
-const sameParts = computed(() => !without.value && Boolean(lastSheet.value?.parts) && JSON.stringify({ ...typed.value, turnsOut: '' }) === JSON.stringify({ ...JSON.parse(before), turnsOut: '' }))
+const sameParts = computed(() => (without.value ? lastSheet.value?.parts === null : Boolean(lastSheet.value?.parts) && JSON.stringify({ ...typed.value, turnsOut: '' }) === JSON.stringify({ ...JSON.parse(before), turnsOut: '' })))
 const read = computed(() => readTypedParts(typed.value))
 
 /** Times the shop promises most; the field below takes any other. */

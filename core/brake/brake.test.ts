@@ -6,6 +6,7 @@ import { centringMove, type Centring, type Nearer, type Side } from './centring'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './checks'
 import { diagnose } from './diagnose'
 import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
+import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
 import { barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm, straddle, wearLeftMm } from './sums'
@@ -176,6 +177,12 @@ describe('centring by what is seen (common practice, no source)', () => {
       throw new Error(`still ${lean} after 40 steps`)
     }), { numRuns: 200, seed: 5 })
   })
+})
+
+test('what the ledger may name is what there are words for', () => {
+  expect(Object.fromEntries(BRAKE_CHECKS.map(c => [c.id, c.outcomes.map(o => o[0])]))).toEqual(BRAKE_CHECK_OUTCOMES)
+  expect(new Set(Object.values(BRAKE_FAULTS).flat().map(f => f.id))).toEqual(BRAKE_FAULT_IDS)
+  expect(new Set(Object.values(BRAKE_STEPS).flat().map(s => s.id))).toEqual(BRAKE_STEP_IDS)
 })
 
 describe('fitting, closeness, wear', () => {

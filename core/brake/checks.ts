@@ -100,3 +100,5 @@ export function signOf(f: BrakeFault): string {
   const sure = (v: string | Readonly<Record<string, number>>, id: string) => (typeof v === 'string' ? 2 : 1 - (v[BRAKE_CHECKS.find(c => c.id === id)!.outcomes[0]![0]] ?? 0))
   return Object.entries(f.shows).sort((a, b) => sure(b[1], b[0]) - sure(a[1], a[0]))[0]![0]
 }
+
+export const faultOf = (kind: BrakeKind | undefined, id: string) => (kind ? BRAKE_FAULTS[kind] : Object.values(BRAKE_FAULTS).flat()).find(f => f.id === id)

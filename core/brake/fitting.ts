@@ -67,4 +67,3 @@ export const BRAKE_STEPS: Partial<Record<BrakeKind, readonly BrakeStep[]>> = {
     { id: 'backpedal', what: 'Free back-pedal at most 60°', how: 'Chain not slack; more than that is set inside by who is trained for it.' },
   ],
 }
-export const BRAKE_STEP_IDS: ReadonlySet<string> = new Set(Object.values(BRAKE_STEPS).flat().map(s => s.id))

@@ -1,19 +1,17 @@
 import { z } from 'zod'
 import { SIDES, type Centring } from './centring'
-import { BRAKE_CHECKS, BRAKE_FAULTS } from './checks'
 import type { BrakeSeen } from './diagnose'
-import { BRAKE_STEP_IDS } from './fitting'
-import { BrakeParts, BRAKES, type Brake, type BrakeKind } from './kinds'
+import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
+import { BrakeParts, BRAKES, type Brake } from './kinds'
 
 const brake = z.enum(BRAKES)
-const known = (e: { check: string; outcome: string }) => BRAKE_CHECKS.some(c => c.id === e.check && c.outcomes.some(o => o[0] === e.outcome))
-const FAULTS = new Set(Object.values(BRAKE_FAULTS).flat().map(f => f.id))
+const known = (e: { check: string; outcome: string }) => BRAKE_CHECK_OUTCOMES[e.check]?.includes(e.outcome) ?? false
 
 /** The brake bench's kinds of ledger entries. */
 export const BRAKE_EVENTS = [
   z.strictObject({ kind: z.literal('brakeParts'), parts: BrakeParts }),
   z.strictObject({ kind: z.literal('brakeSeen'), brake, check: z.string().max(20), outcome: z.string().max(20) }).refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
-  z.strictObject({ kind: z.literal('brakeCured'), brake, fault: z.string().refine(id => FAULTS.has(id), 'that fault is not in the list') }),
+  z.strictObject({ kind: z.literal('brakeCured'), brake, fault: z.string().refine(id => BRAKE_FAULT_IDS.has(id), 'that fault is not in the list') }),
   z.strictObject({ kind: z.literal('brakeStep'), brake, step: z.string().refine(id => BRAKE_STEP_IDS.has(id), 'that step is in no order of fitting') }),
   z.strictObject({ kind: z.literal('brakeNearer'), brake, nearer: z.enum(['left', 'right', 'even']) }),
   z.strictObject({ kind: z.literal('brakeScrew'), brake, side: z.enum(SIDES), sixteenths: z.int('turns are whole sixteenths').min(-64, 'more than 4 turns of a small screw at once is not a turn').max(64, 'more than 4 turns of a small screw at once is not a turn').refine(t => t !== 0, 'a turn of 0 is none') }),
@@ -60,7 +58,5 @@ export function unproves(e: BrakeEvent): Brake | null {
   if (e.kind === 'brakeNearer') return null
   // whatever was turned, clamped or fitted is proven anew
   if (e.kind !== 'brakeSeen') return e.brake
-  return BRAKE_CHECKS.find(c => c.id === e.check)?.outcomes[0]?.[0] === e.outcome ? null : e.brake
+  return BRAKE_CHECK_OUTCOMES[e.check]?.[0] === e.outcome ? null : e.brake
 }
-
-export const faultOf = (kind: BrakeKind | undefined, id: string) => (kind ? BRAKE_FAULTS[kind] : Object.values(BRAKE_FAULTS).flat()).find(f => f.id === id)

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { playHub, seededHub } from '../bench/hub'
 import { HUB_CHECKS, HUB_FAULTS, HUB_ORDER, hubChecksFor } from './checks'
 import { diagnoseHub, gearChances, hypothesesOf, readingOf, turnsFromReading, type HubLog } from './diagnose'
+import { HUB_CHECK_OUTCOMES, HUB_FAULT_IDS, HUB_STEP_IDS } from './ids'
 import { clicksFromSlack, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, USUAL_HUBS } from './kinds'
 import { COUNT_SD_TURNS, hubRatio, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
 import { hubAfter, hubSetAnew, hubStays, noHub, slippingGears, type HubEvent } from './state'
@@ -164,6 +165,12 @@ describe('states in which riding must stop', () => {
     expect(hubAfter(after(lock, { kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: hub('marks-8') }, 'x', 'y').readings).toEqual([])
     expect(hubAfter(after({ kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: { ...rod, ringTeeth: 44 } }, 'x', 'y').readings).toHaveLength(1)
   })
+})
+
+test('what the ledger may name is what there are words for', () => {
+  expect(Object.fromEntries(HUB_CHECKS.map(c => [c.id, c.outcomes.map(o => o[0])]))).toEqual(HUB_CHECK_OUTCOMES)
+  expect(new Set(HUB_FAULTS.map(f => f.id))).toEqual(HUB_FAULT_IDS)
+  expect(new Set(Object.values(HUB_STEPS).flat().map(s => s.id))).toEqual(HUB_STEP_IDS)
 })
 
 describe('bad parts are named', () => {

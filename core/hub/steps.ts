@@ -36,5 +36,3 @@ export const HUB_STEPS: Record<HubWay, readonly HubStep[]> = {
     { id: 'play', what: 'Play in the grip', how: 'Adjusters until the grip has about 2 mm of free play. Slack never picks a wrong gear: indexing is inside the hub.' },
   ],
 }
-/** All step ids, for the ledger. */
-export const HUB_STEP_IDS = [...new Set(Object.values(HUB_STEPS).flat().map(s => s.id))] as [string, ...string[]]

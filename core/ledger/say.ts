@@ -1,7 +1,6 @@
-import { BRAKE_CHECKS } from '../brake/checks'
+import { BRAKE_CHECKS, faultOf } from '../brake/checks'
 import { BRAKE_KIND_WORDS, LEVER_WORDS } from '../brake/kinds'
 import { BRAKE_STEPS } from '../brake/fitting'
-import { faultOf } from '../brake/state'
 import { RUN_WORDS } from '../cable/housing'
 import { CABLE_STEPS_OF } from '../cable/steps'
 import { FRONT_SEEN_WORDS } from '../front/moves'

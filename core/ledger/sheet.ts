@@ -4,14 +4,15 @@ import { CAUSES } from '../advice/contract'
 import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
-import { BRAKES } from '../brake/kinds'
-import { faultOf } from '../brake/state'
+import { BrakeParts, BRAKES } from '../brake/kinds'
+import { faultOf } from '../brake/checks'
 import { RUN_WORDS } from '../cable/housing'
 import { LENGTH_READ, Run } from '../cable/run'
 import { FRONT_CAUSES, type FrontAdvice } from '../front/advise'
 import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS } from '../front/words'
 import { hubFault } from '../hub/checks'
+import { HubParts } from '../hub/kinds'
 import { hubTurnWords, READING_WORDS } from '../hub/words'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
@@ -29,6 +30,8 @@ export const MODEL_VERSION = 2
 export const RECALL_DAYS = 14
 
 const Fact = z.object({ what: z.string(), figure: z.string() })
+const BrakeLeft = z.object({ parts: BrakeParts, barrelSixteenthsOut: z.int().nullable() })
+export type BrakeLeft = z.infer<typeof BrakeLeft>
 const ProofView = z.object({ holds: z.boolean(), by: z.string(), at: z.string() }).nullable()
 
 /** A setup sheet, frozen at hand-back. People by id: names live in their own rows. */
@@ -53,6 +56,9 @@ export const Sheet = z.object({
   recallOn: z.string().nullable(),
   /** The cable runs as they left, for the next visit. Sheets from before they were kept have none. */
   runs: z.array(Run).default([]),
+  /** Hub and brakes by their numbers, and how close each brake was left, for the next visit. */
+  hub: HubParts.nullable().default(null),
+  brakes: z.array(BrakeLeft).default([]),
   /** What the rider is told: settling to come, how to get home when it is not cured. */
   tell: z.array(z.string()).default([]),
   belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
@@ -100,6 +106,8 @@ export function sheetOf(state: JobState, first: Consideration | null, considered
     right: considered?.advice.right ?? null,
     recallOn,
     runs: [...state.noted.runs],
+    hub: state.noted.hub.parts,
+    brakes: BRAKES.flatMap(b => { const { parts: brake, close } = state.noted.brakes[b]; return brake ? [{ parts: brake, barrelSixteenthsOut: close?.barrelSixteenthsOut ?? null }] : [] }),
     tell: tellRider(state, considered, how),
     belief: considered ? keptBelief(considered.posterior, considered.analysis) : {},
     work: workOf(state),
@@ -199,13 +207,13 @@ function doneIn(state: JobState): SheetFact[] {
   for (const brake of BRAKES) {
     const { close, centring } = state.noted.brakes[brake]
     const which = brake === 'front' ? 'Front' : 'Rear'
-    if (close) out.push({ what: `${which} brake, how close`, figure: `barrel ${sayTurns(fromSixteenths(close.barrelSixteenthsOut))} turns out${close.letOutMm === null ? '' : `, ${close.letOutMm} mm let out`}` })
+    if (close) out.push({ what: `${which} brake`, figure: `barrel ${sayTurns(fromSixteenths(close.barrelSixteenthsOut))} turns out${close.letOutMm === null ? '' : `, ${close.letOutMm} mm let out`}` })
     if (centring.some(c => c.kind === 'turned')) out.push({ what: `${which} brake`, figure: 'centred' })
   }
   const { hub } = state.noted
   if (hub.parts) {
     const read = hub.readings.at(-1)
-    if (read) out.push({ what: 'Hub, in its setting gear', figure: `${READING_WORDS[hub.parts.way].toLowerCase()} ${read.mm.toFixed(1)} mm` })
+    if (read) out.push({ what: READING_WORDS[hub.parts.way], figure: `${read.mm.toFixed(1)} mm` })
     if (hub.net !== 0) out.push({ what: 'Hub cable', figure: `${hubTurnWords(hub.net)}, net` })
     for (const id of hub.cured) out.push({ what: 'Hub, put right', figure: (hubFault(id)?.words ?? id).toLowerCase() })
     if (hub.counts.length) out.push({ what: 'Hub gears counted', figure: [...new Set(hub.counts.map(c => c.gear))].sort((a, b) => a - b).join(', ') })

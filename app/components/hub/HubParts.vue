@@ -3,7 +3,7 @@
 import { HUB_WAY_WORDS, HUB_WAYS, HubParts, USUAL_HUBS } from '#core/hub/kinds'
 import { typedNumber, typedNumbers } from '#core/quantity/typed'
 
-const props = defineProps<{ parts: HubParts | null }>()
+const props = defineProps<{ parts: HubParts | null; last: HubParts | null }>()
 const emit = defineEmits<{ keep: [parts: HubParts] }>()
 const text = (p: HubParts) => ({ ratios: p.ratios.join(' '), ringTeeth: String(p.ringTeeth), sprocketTeeth: String(p.sprocketTeeth), referenceGear: String(p.referenceGear) }) as Record<string, string>
 const base = ref<HubParts>(props.parts ?? USUAL_HUBS[0]!.parts)
@@ -26,6 +26,7 @@ function save() {
 <template>
   <form class="grid gap-2" novalidate @submit.prevent="save">
     <p class="text-2xl leading-tight font-bold">What hub is it?</p>
+    <button v-if="last && !parts" type="button" class="also" data-test="hub-last" @click="emit('keep', last)">As it left last time: {{ last.ratios.length }} gears, {{ last.ringTeeth }} × {{ last.sprocketTeeth }}</button>
     <label class="label">From the table<select class="field" :value="base.standard ?? ''" data-test="hub-usual" @change="usual(($event.target as HTMLSelectElement).value)"><option v-for="h in USUAL_HUBS" :key="h.id" :value="h.id">{{ h.title }}</option><option value="">By its own ratios</option></select></label>
     <label v-if="base.standard === null" class="label">Set by<select v-model="base.way" class="field" data-test="hub-way"><option v-for="w in HUB_WAYS" :key="w" :value="w">{{ HUB_WAY_WORDS[w] }}</option></select></label>
     <div class="grid grid-cols-3 gap-2">

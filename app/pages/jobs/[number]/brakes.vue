@@ -107,7 +107,7 @@ useBenchKeys(() => ({
           </section>
           <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
             <div class="grid grid-cols-4 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" @keep="put({ kind: 'brakeParts', parts: $event })" />
+            <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" :last="record?.known?.brakes.find(b => b.parts.brake === brake) ?? null" @keep="put({ kind: 'brakeParts', parts: $event })" />
             <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
             <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
             <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />

@@ -93,7 +93,7 @@ useBenchKeys(() => ({
           </section>
           <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
             <div class="grid grid-cols-4 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <HubParts v-if="panel === 'parts' || !parts" :key="JSON.stringify(parts)" :parts="parts" @keep="put({ kind: 'hubParts', parts: $event }); panel = 'find'" />
+            <HubParts v-if="panel === 'parts' || !parts" :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="put({ kind: 'hubParts', parts: $event }); panel = 'find'" />
             <HubNext v-else-if="panel === 'find' && diagnosis" :diagnosis="diagnosis" :parts="parts" @saw="saw" @read="read" @count="count" @turned="turned" @cured="cured" />
             <template v-else-if="panel === 'gears'">
               <p class="text-2xl leading-tight font-bold">Gear {{ gear }}: which is it really?</p>
