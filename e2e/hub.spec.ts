@@ -66,7 +66,11 @@ for (const way of HUB_WAYS)
     await expect.poll(async () => (await kinds(shop, number)).at(-1)).toBe(turns ? 'hubTurn' : 'hubCured')
     await expect(t(bench, 'hub-stays')).toBeVisible() // worked on: proven anew
     await tap('panel-set')
-    for (const s of HUB_STEPS[way]) await tap(`hub-step-${s.id}`)
+    for (const s of HUB_STEPS[way]) {
+      if (s.id === 'lower') await expect(bench.getByRole('img', { name: /lower inner’s head left/ })).toBeVisible()
+      if (s.id === 'cut-rear') await expect(bench.getByRole('img', { name: /5 mm from the coupling/ })).toBeVisible()
+      await tap(`hub-step-${s.id}`)
+    }
     await expect(t(bench, 'hub-stays')).toContainText('not proven since it was set')
     await tap('hub-holds')
     await expect(t(bench, 'hub-proof')).toContainText('holds, Ishbel')

@@ -9,7 +9,7 @@ import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
 import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
-import { barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padGapMm, straddle, wearLeftMm } from './sums'
+import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, wearLeftMm } from './sums'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
@@ -18,6 +18,12 @@ describe('sums (common practice and memory, no source)', () => {
     expect(gainAtPad('short', 'linear-pull')).toBeCloseTo(14.4, 1)
     expect(gainAtPad('long', 'dual-pivot')).toBeCloseTo(3, 0)
     expect(gainAtPad('long', 'drum')).toBeNull()
+  })
+  test('force of a pad is hand times gain; a barrel 3 to 4 turns wound in gives 1 to 1.5 mm a side on a dual-pivot', () => {
+    expect(padForceN('long', 'linear-pull', 80)).toBeCloseTo(80 * 2.2 * 3.6, 9)
+    expect(padForceN('long', 'coaster', 80)).toBeNull()
+    expect(() => padForceN('long', 'linear-pull', -1)).toThrow(/handN/)
+    for (const turns of [3, 4]) { const mm = padGapMm('dual-pivot', turns * BRAKE_BARREL.threadMm); expect(mm).toBeGreaterThan(1); expect(mm).toBeLessThan(1.5) }
   })
   test('5 mm let out gives 0.7 mm a side; 7 to 10 for a rim not quite true', () => {
     expect(padGapMm('linear-pull', 5)).toBeCloseTo(0.7, 1)

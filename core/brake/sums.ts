@@ -7,6 +7,16 @@ export function gainAtPad(lever: LeverClass, kind: BrakeKind): number | null {
   return arm === undefined ? null : LEVER_GAIN[lever] * arm
 }
 
+/** A firm hand at a lever, N. `model` */
+export const HAND_N = 80
+
+/** Force of one pad on the rim, N, for a pull at the lever. Plain statics, friction left out. @throws RangeError naming the argument */
+export function padForceN(lever: LeverClass, kind: BrakeKind, handN: number): number | null {
+  notNegative('handN', handN)
+  const gain = gainAtPad(lever, kind)
+  return gain === null ? null : gain * handN
+}
+
 /** A lever and a brake that do not match, with the feel they will have and what would match; null when they do. */
 export function mismatchOf(lever: LeverClass, kind: BrakeKind): { feel: string; instead: LeverClass } | null {
   const instead = FITTING_LEVER[kind]

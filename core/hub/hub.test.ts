@@ -133,6 +133,39 @@ describe('diagnosis', () => {
   })
 })
 
+describe('the diagnosis against Bayes’ rule by hand', () => {
+  test('before anything is seen the chances are the weights', () => {
+    const eight = hub('marks-8')
+    const weights = new Map([['none', 8], ...HUB_FAULTS.filter(f => f.ways.includes('marks')).map(f => [f.id, f.weight] as const)] as [string, number][])
+    const sum = [...weights.values()].reduce((a, b) => a + b, 0)
+    for (const f of diagnoseHub(eight, nothing).faults) expect(f.chance).toBeCloseTo(weights.get(f.id)! / sum, 9)
+  })
+  test('one look multiplies each by how often it would show so', () => {
+    // wrong looks 3 in 100, spread over the two answers: a drag shows as drag with 0.985, else with 0.015
+    const eight = hub('marks-8')
+    const prior = Object.fromEntries(diagnoseHub(eight, nothing).faults.map(f => [f.id, f.chance]))
+    const after = Object.fromEntries(diagnoseHub(eight, { ...nothing, seen: [{ check: 'wire', outcome: 'drags' }] }).faults.map(f => [f.id, f.chance]))
+    const joint = Object.fromEntries(Object.entries(prior).map(([id, p]) => [id, p * (id === 'drag' ? 0.985 : 0.015)]))
+    const sum = Object.values(joint).reduce((a, b) => a + b, 0)
+    for (const id of Object.keys(prior)) expect(after[id]).toBeCloseTo(joint[id] / sum, 9)
+  })
+  test('whatever is seen, read and counted: chances are chances, the turns go against the slack, what is asked next can be asked', () => {
+    const look = (way: HubParts['way']) => fc.constantFrom(...hubChecksFor(way)).chain(c => fc.constantFrom(...c.outcomes).map(([outcome]) => ({ check: c.id, outcome })))
+    fc.assert(fc.property(fc.constantFrom(...USUAL_HUBS).chain(({ parts }) => fc.record({
+      parts: fc.constant(parts), seen: fc.array(look(parts.way), { maxLength: 4 }), readings: fc.array(fc.record({ mm: fc.double({ min: -20, max: 40, noNaN: true }) }), { maxLength: 2 }),
+      counts: fc.array(fc.record({ gear: fc.integer({ min: 1, max: parts.ratios.length }), crankTurns: fc.integer({ min: 1, max: 10 }), wheelTurns: fc.option(fc.double({ min: 0.1, max: 60, noNaN: true }), { nil: null }) }), { maxLength: 4 }),
+    })), ({ parts, ...log }) => {
+      const d = diagnoseHub(parts, log)
+      expect(d.faults.reduce((s, f) => s + f.chance, 0)).toBeCloseTo(1, 6)
+      for (const f of d.faults) expect(f.chance).toBeGreaterThanOrEqual(0)
+      if (d.turns !== 0) expect(Math.sign(d.turns)).toBe(Math.sign(d.offClicks))
+      const { next } = d
+      if (next?.do === 'count') expect(next.gear).toBeLessThanOrEqual(parts.ratios.length)
+      if (next?.do === 'look') expect(next.check.ways).toContain(parts.way)
+    }), { numRuns: 150, seed: 21 })
+  })
+})
+
 describe('states in which riding must stop', () => {
   const after = (...events: HubEvent[]) => [{ kind: 'hubParts', parts: rod } as HubEvent, ...events].reduce((s, e) => hubAfter(s, e, 'someone', '2026-11-25T10:00:00Z'), noHub)
   const lock: HubEvent = { kind: 'hubSeen', check: 'lock', outcome: 'tight' }

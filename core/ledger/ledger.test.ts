@@ -81,6 +81,28 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   reopened: { kind: 'reopened' },
 }
 
+describe('undo', () => {
+  const KINDS = (Object.keys(ONE_OF_EACH) as LedgerKind[]).filter(k => k !== 'arrived' && k !== 'undo' && k !== 'wrong')
+  const what = (log: Told[]) => { const { noted, proofs, netSixteenths, barrelSixteenths, place, handedBack, bench, setup } = reduce(log); return { noted, proofs, netSixteenths, barrelSixteenths, place, handedBack, bench, setup, stays: staysBecause(reduce(log)) } }
+  test('of any entry leaves the job as if it had never been, whatever came before and after; undone again it is back', () => {
+    fc.assert(fc.property(fc.array(fc.constantFrom(...KINDS), { maxLength: 6 }), fc.constantFrom(...KINDS), fc.array(fc.constantFrom(...KINDS), { maxLength: 3 }), (before, kind, after) => {
+      const [a, e, b] = [before.map(k => told(ONE_OF_EACH[k])), told(ONE_OF_EACH[kind]), after.map(k => told(ONE_OF_EACH[k]))]
+      const undo = told({ kind: 'undo', undoes: e.id })
+      expect(what([arrived, ...a, e, ...b, undo])).toEqual(what([arrived, ...a, ...b]))
+      expect(what([arrived, ...a, e, ...b, undo, told({ kind: 'undo', undoes: undo.id })])).toEqual(what([arrived, ...a, e, ...b]))
+    }), { numRuns: 120, seed: 8 })
+  })
+  test('a bike without a derailleur takes every entry too, and none of them makes it a derailleur’s', () => {
+    const bare = told({ kind: 'arrived', parts: null })
+    for (const k of KINDS) {
+      const state = reduce([bare, told(ONE_OF_EACH[k])])
+      // but for parts measured after all, which put the whole job right
+      expect(state.setup === null, k).toBe(k !== 'parts')
+      expect(state.bench, k).toEqual([])
+    }
+  })
+})
+
 describe('entries', () => {
   test('every kind passes its own schema and is taken by the reducer', () => {
     for (const event of Object.values(ONE_OF_EACH)) {

@@ -71,10 +71,10 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
         </p>
       </section>
       <section class="order-1 grid content-start gap-4 lg:order-2" aria-label="Parts">
-        <div class="grid gap-3 sm:grid-cols-3">
-          <div><label class="label" :for="ids.shifter">Shifter</label><select :id="ids.shifter" v-model="chosen.shifter" class="field" data-test="pick-shifter"><option value="">none</option><option v-for="p in parts.shifters" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.pullMm).toFixed(2) }} mm, {{ p.pullMm.length }} clicks</option></select></div>
-          <div><label class="label" :for="ids.derailleur">Derailleur</label><select :id="ids.derailleur" v-model="chosen.derailleur" class="field" data-test="pick-derailleur"><option value="">none</option><option v-for="p in parts.derailleurs" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.ratio).toFixed(3) }}</option></select></div>
-          <div><label class="label" :for="ids.cassette">Cassette</label><select :id="ids.cassette" v-model="chosen.cassette" class="field" data-test="pick-cassette"><option value="">none</option><option v-for="p in parts.cassettes" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.pitchMm).toFixed(2) }} mm, {{ p.pitchMm.length + 1 }} sprockets</option></select></div>
+        <div class="grid gap-1.5">
+          <div class="grid items-center gap-x-3 sm:grid-cols-[6.5rem_1fr]"><label class="label mb-0!" :for="ids.shifter">Shifter</label><select :id="ids.shifter" v-model="chosen.shifter" class="field" data-test="pick-shifter"><option value="">none</option><option v-for="p in parts.shifters" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.pullMm).toFixed(2) }} mm, {{ p.pullMm.length }} clicks</option></select></div>
+          <div class="grid items-center gap-x-3 sm:grid-cols-[6.5rem_1fr]"><label class="label mb-0!" :for="ids.derailleur">Derailleur</label><select :id="ids.derailleur" v-model="chosen.derailleur" class="field" data-test="pick-derailleur"><option value="">none</option><option v-for="p in parts.derailleurs" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.ratio).toFixed(3) }}</option></select></div>
+          <div class="grid items-center gap-x-3 sm:grid-cols-[6.5rem_1fr]"><label class="label mb-0!" :for="ids.cassette">Cassette</label><select :id="ids.cassette" v-model="chosen.cassette" class="field" data-test="pick-cassette"><option value="">none</option><option v-for="p in parts.cassettes" :key="p.id" :value="p.id">{{ p.name }}: {{ mean(p.pitchMm).toFixed(2) }} mm, {{ p.pitchMm.length + 1 }} sprockets</option></select></div>
         </div>
         <template v-if="fit">
           <p class="text-2xl leading-tight font-bold" :class="fit.verdict === 'works' ? 'text-clean' : fit.verdict === 'will-not-index' ? 'text-stop' : ''" role="status" data-test="verdict">{{ words }}</p>

@@ -4,7 +4,7 @@ import { BRAKE_CHECKS } from '#core/brake/checks'
 import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import { BRAKE_STEPS } from '#core/brake/fitting'
-import { biteShare, DISC, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
+import { biteShare, BRAKE_BARREL, DISC, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
 import { typedNumber } from '#core/quantity/typed'
 
 const { number, ledger, state, record, loaded } = useJobPage(() => 'Brakes')
@@ -28,13 +28,16 @@ const proofWords = (b: Brake) => { const p = state.value.proofs[b]; return p ? (
 
 // sums: what is let out after the pads touch, and how far the lever is drawn
 const letOut = ref('5')
+const wound = ref('')
+/** Cable given once the pads touch: at the anchor, and by a barrel wound in. */
+const cableOut = computed(() => typedNumber(letOut.value.trim() || '0') + typedNumber(wound.value.trim() || '0') * BRAKE_BARREL.threadMm)
 const share = ref(0)
 const rotor = ref('')
 const pad = ref('')
 const rim = computed(() => (parts.value && ARM_RATIO[parts.value.kind] !== undefined && parts.value.lever ? { kind: parts.value.kind, lever: parts.value.lever } : null))
 const gap = computed<{ mm: number | null; trouble: string }>(() => {
   if (!rim.value) return { mm: null, trouble: '' }
-  try { return { mm: padGapMm(rim.value.kind, typedNumber(letOut.value)), trouble: '' } } catch { return { mm: null, trouble: 'Let out: from 0 to 25 mm of cable' } }
+  try { return { mm: padGapMm(rim.value.kind, cableOut.value), trouble: '' } } catch { return { mm: null, trouble: 'Let out: from 0 to 25 mm of cable, barrel and all' } }
 })
 const bite = computed(() => (rim.value && gap.value.mm !== null ? biteShare(rim.value.kind, rim.value.lever, gap.value.mm) : 1))
 const wrong = computed(() => (parts.value?.lever ? mismatchOf(parts.value.lever, parts.value.kind) : null))
@@ -110,7 +113,7 @@ useBenchKeys(() => ({
             <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" :last="record?.known?.brakes.find(b => b.parts.brake === brake) ?? null" @keep="put({ kind: 'brakeParts', parts: $event })" />
             <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
             <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
-            <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
+            <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:wound="wound" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
           </aside>
         </div>
         <p class="sr-only" aria-live="polite">{{ said }}</p>

@@ -33,6 +33,9 @@ function isRight(asked: number, crankTurns: number, wheelTurns: number): boolean
 const stays = computed(() => hubStays(hub.value))
 const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
+/** A step of the two-cable procedure that has a picture of its own. */
+const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' }> = { 'lower': { step: 'heads', which: 'lower' }, 'upper': { step: 'heads', which: 'upper' }, 'cut-rear': { step: 'cut', which: 'rear' }, 'rear-coupled': { step: 'grubs', which: 'rear' }, 'cut-front': { step: 'cut', which: 'front' }, 'front-coupled': { step: 'grubs', which: 'front' } }
+const drawn = computed(() => (panel.value === 'set' && nextStep.value ? TWIN[nextStep.value.id] ?? null : null))
 const saw = (check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome })
 const read = (mm: number) => put({ kind: 'hubRead', mm })
 function count(g: number, crankTurns: number, wheelTurns: number | null) {
@@ -81,7 +84,8 @@ useBenchKeys(() => ({
         <div class="bench-stage act-first">
           <section class="look" aria-label="The hub">
             <template v-if="parts">
-              <div class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
+              <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
+              <div v-else class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
               <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
               <div class="mat p-1"><RatioLadder :ratios="parts.ratios" :counts="ladder" :chosen="panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear" @choose="gear = $event; panel = 'gears'" /></div>
               <ul v-if="counts.length"><li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1"><span class="figure font-semibold">Gear {{ c.gear }}</span><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span></li></ul>
