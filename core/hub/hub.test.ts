@@ -194,6 +194,11 @@ describe('states in which riding must stop', () => {
     expect(hubStays(hubSetAnew(after(lock, holds)))).toContain('lock nut')
     expect(after(lock, holds).proof).toEqual({ holds: true, by: 'someone', at: '2026-11-25T10:00:00Z' })
   })
+  test('naming it another hub does not talk a danger away', () => {
+    const slipped = after({ kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: null })
+    expect(hubStays(hubAfter(slipped, { kind: 'hubParts', parts: hub('twin-14') }, 'x', 'y'))).toBe('hub gear not proven since it was set')
+    expect(hubStays(hubAfter(after(), { kind: 'hubParts', parts: hub('twin-14') }, 'x', 'y'))).toBeNull()
+  })
   test('another hub starts anew, the same with fewer gears keeps what it has', () => {
     expect(hubAfter(after(lock, { kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: hub('marks-8') }, 'x', 'y').readings).toEqual([])
     expect(hubAfter(after({ kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: { ...rod, ringTeeth: 44 } }, 'x', 'y').readings).toHaveLength(1)

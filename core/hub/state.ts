@@ -18,6 +18,7 @@ export const HUB_EVENTS = [
   z.strictObject({ kind: z.literal('hubProof'), holds: z.boolean() }),
 ] as const
 export type HubEvent = z.infer<(typeof HUB_EVENTS)[number]>
+export const isHubEvent = <E extends { kind: string }>(e: E): e is Extract<E, HubEvent> => e.kind.startsWith('hub')
 
 export type HubProof = { holds: boolean; by: string; at: string }
 /** Where a hub of a job stands after its log. */
@@ -35,13 +36,16 @@ export type HubState = HubLog & {
 }
 export const noHub: HubState = { parts: null, seen: [], readings: [], counts: [], cured: [], steps: [], net: 0, locked: null, worked: false, proof: null }
 
+/** Named anew as another kind of hub: what was found does not apply, but a danger seen is not talked away; it must be proven. */
+const anotherHub = (was: HubState, parts: HubParts): HubState => ({ ...noHub, parts, worked: was.worked || hubStays(was) !== null })
+
 /** What was found before says little once the setting was changed: looks that do not depend on it stay. */
 export const hubSetAnew = (was: HubState): HubState => ({ ...was, readings: [], counts: [], worked: true, proof: null, locked: was.parts?.way === 'rod' ? null : was.locked })
 
 /** The hub after one more entry; `by` and `at` are for a proof. */
 export function hubAfter(was: HubState, e: HubEvent, by: string, at: string): HubState {
   switch (e.kind) {
-    case 'hubParts': return was.parts?.way === e.parts.way ? { ...was, parts: e.parts, counts: was.counts.filter(c => c.gear <= e.parts.ratios.length) } : { ...noHub, parts: e.parts }
+    case 'hubParts': return was.parts?.way === e.parts.way ? { ...was, parts: e.parts, counts: was.counts.filter(c => c.gear <= e.parts.ratios.length) } : anotherHub(was, e.parts)
     case 'hubSeen': {
       const now = { ...was, seen: [...was.seen, { check: e.check, outcome: e.outcome }] }
       if (e.check !== 'lock') return now

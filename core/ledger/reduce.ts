@@ -1,6 +1,6 @@
 import type { BenchEvent, Part } from '../advice/contract'
 import { brakesAfter, noBrakes, unproves, type BrakesState } from '../brake/state'
-import { hubAfter, hubSetAnew, hubStays, noHub, type HubState } from '../hub/state'
+import { hubAfter, hubSetAnew, hubStays, isHubEvent, noHub, type HubState } from '../hub/state'
 import { isBrake, RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
 import type { Run } from '../cable/run'
 import { capMissing, type CableStep } from '../cable/steps'
@@ -130,6 +130,7 @@ function alsoMeans(told: Told, { noted, setup }: JobState): Told[] {
 /** `corrected`: the drivetrain as it was put right later; the whole log is read with it, as if it had arrived so. */
 function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
   const { event } = told
+  if (isHubEvent(event)) return s
   switch (event.kind) {
     case 'arrived': {
       const parts = corrected ?? event.parts
@@ -173,15 +174,6 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
       const brake = unproves(event)
       return brake ? { ...s, proofs: { ...s.proofs, [brake]: null } } : s
     }
-    case 'hubParts':
-    case 'hubSeen':
-    case 'hubRead':
-    case 'hubCount':
-    case 'hubTurn':
-    case 'hubCured':
-    case 'hubStep':
-    case 'hubProof':
-      return s
     case 'cabled':
       // a brake's wire clamped anew is proven anew
       return isBrake(event.run) && event.step === 'clamped' ? { ...s, proofs: { ...s.proofs, [event.run === 'front-brake' ? 'front' : 'rear']: null } } : s
@@ -275,6 +267,7 @@ function recounted(s: JobState, { id }: Told, counted: number): JobState {
 }
 
 function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted {
+  if (isHubEvent(event)) return { ...was, hub: hubAfter(was.hub, event, signedBy ?? by, at) }
   switch (event.kind) {
     case 'said': return { ...was, said: event }
     case 'sensed': return { ...was, sensed: event }
@@ -303,14 +296,6 @@ function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted
     case 'brakeScrew':
     case 'brakeClose':
     case 'brakeCured': return { ...was, brakes: brakesAfter(was.brakes, event) }
-    case 'hubParts':
-    case 'hubSeen':
-    case 'hubRead':
-    case 'hubCount':
-    case 'hubTurn':
-    case 'hubCured':
-    case 'hubStep':
-    case 'hubProof': return { ...was, hub: hubAfter(was.hub, event, signedBy ?? by, at) }
     case 'reopened': return { ...was, hub: { ...was.hub, proof: null } }
     case 'run': return { ...was, runs: [...was.runs.filter(r => r.run !== event.run.run), event.run] }
     case 'cabled': return { ...was, ...(event.step === 'clamped' && (event.run === 'hub' || event.run === 'hub-second') && was.hub.parts ? { hub: hubSetAnew(was.hub) } : {}), cabled: { ...was.cabled, [event.run]: [...(was.cabled[event.run] ?? []).filter(s => s !== event.step), event.step] } }

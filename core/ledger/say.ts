@@ -7,6 +7,7 @@ import { FRONT_SEEN_WORDS } from '../front/moves'
 import { FRONT_STEPS } from '../front/orders'
 import { FRONT_SET_WORDS, HAND_WORDS } from '../front/words'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { isHubEvent } from '../hub/state'
 import { sayHub } from '../hub/words'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { SENSE_CHECK } from '../procedure/senseCheck'
@@ -22,6 +23,7 @@ const list = (words: readonly string[]): string => words.join(', ').toLowerCase(
 /** An entry in a line of words, for the ledger as a mechanic reads it. */
 export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
   const teeth = (k: number) => teethOf[k] ?? k
+  if (isHubEvent(e)) return sayHub(e)
   switch (e.kind) {
     case 'arrived': return 'Taken in'
     case 'parts': return `Drivetrain put right: ${sayParts(e.parts)}`
@@ -56,14 +58,6 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'brakeScrew': return `${BRAKE_WORDS[e.brake]}, ${e.side} screw ${sayTurns(fromSixteenths(Math.abs(e.sixteenths)))} ${e.sixteenths > 0 ? 'in' : 'out'}`
     case 'brakeClose': return `${BRAKE_WORDS[e.brake]}: barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} turns out${e.letOutMm === null ? '' : `, ${e.letOutMm} mm let out`}`
     case 'brakeCured': return `${BRAKE_WORDS[e.brake]}, put right: ${list([faultOf(undefined, e.fault)?.words ?? e.fault])}`
-    case 'hubParts':
-    case 'hubSeen':
-    case 'hubRead':
-    case 'hubCount':
-    case 'hubTurn':
-    case 'hubCured':
-    case 'hubStep':
-    case 'hubProof': return sayHub(e)
     case 'run': return `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
     case 'cabled': return `${RUN_WORDS[e.run]}: ${list([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`
     case 'inner': return `Inner ${e.lengthMm} mm`

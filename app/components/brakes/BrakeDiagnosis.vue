@@ -2,7 +2,6 @@
 <script setup lang="ts">
 import type { BrakeCheck } from '#core/brake/checks'
 import type { BrakeSeen, Diagnosis } from '#core/brake/diagnose'
-import { sayChance } from '#core/quantity/chance'
 
 const props = defineProps<{ diagnosis: Diagnosis; seen: readonly BrakeSeen[] }>()
 const emit = defineEmits<{ saw: [check: string, outcome: string]; cured: [fault: string] }>()
@@ -11,7 +10,6 @@ const own = ref<string | null>(null)
 watch(() => props.seen.length, () => { own.value = null })
 const check = computed<BrakeCheck | null>(() => props.diagnosis.checks.find(c => c.id === own.value) ?? props.diagnosis.next?.check ?? null)
 const found = computed(() => (own.value ? null : props.diagnosis.found))
-const shown = computed(() => props.diagnosis.faults.filter(f => f.chance >= 0.02).slice(0, 6))
 </script>
 
 <template>
@@ -29,9 +27,7 @@ const shown = computed(() => props.diagnosis.faults.filter(f => f.chance >= 0.02
       </template>
       <p v-else class="text-xl font-bold" data-test="brake-found">Nothing more to look at here: a qualified mechanic decides.</p>
     </section>
-    <ul class="grid border-t border-rule pt-1" aria-label="What it can be">
-      <li v-for="f in shown" :key="f.id" class="grid grid-cols-[1fr_4.5rem_3rem] items-center gap-2 leading-7"><span>{{ f.words }}</span><span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(f.chance * 100)}%` }" /></span><span class="figure text-right" :data-test="`brake-fault-${f.id}`">{{ sayChance(f.chance) }}</span></li>
-    </ul>
+    <ChanceBars :faults="diagnosis.faults" test="brake-fault" />
     <details v-if="diagnosis.checks.length" class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="other-checks">Look at something else</summary>
       <div class="grid gap-1"><button v-for="c in diagnosis.checks" :key="c.id" type="button" class="also min-h-11! text-left text-[0.9375rem]" :data-test="`check-${c.id}`" @click="own = c.id">{{ c.ask }}</button></div>
     </details>

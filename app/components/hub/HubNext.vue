@@ -5,7 +5,6 @@ import { hubChecksFor } from '#core/hub/checks'
 import type { HubDiagnosis, HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
-import { sayChance } from '#core/quantity/chance'
 
 const props = defineProps<{ diagnosis: HubDiagnosis; parts: HubParts }>()
 const emit = defineEmits<{ saw: [check: string, outcome: string]; read: [mm: number]; count: [gear: number, crankTurns: number, wheelTurns: number | null]; turned: [sixteenths: number]; cured: [fault: string] }>()
@@ -15,7 +14,6 @@ watch(() => props.diagnosis, () => { own.value = null })
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 const next = computed(() => own.value ?? (found.value ? null : props.diagnosis.next))
 const sixteenths = computed(() => Math.round(props.diagnosis.turns * 16))
-const shown = computed(() => props.diagnosis.faults.filter(f => f.chance >= 0.02).slice(0, 6))
 const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c => !(next.value?.do === 'look' && next.value.check.id === c.id)))
 </script>
 
@@ -46,9 +44,7 @@ const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c
       </template>
       <p v-else class="text-xl font-bold" data-test="hub-found">Nothing more to look at here: who is trained for this hub decides.</p>
     </section>
-    <ul class="grid border-t border-rule pt-1" aria-label="What it can be">
-      <li v-for="f in shown" :key="f.id" class="grid grid-cols-[1fr_4.5rem_3rem] items-center gap-2 leading-7"><span>{{ f.words }}</span><span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(f.chance * 100)}%` }" /></span><span class="figure text-right" :data-test="`hub-fault-${f.id}`">{{ sayChance(f.chance) }}</span></li>
-    </ul>
+    <ChanceBars :faults="diagnosis.faults" test="hub-fault" />
     <details class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="hub-others">Look at something else</summary>
       <div class="grid gap-1"><button type="button" class="also min-h-11! text-left text-[0.9375rem]" data-test="hub-look-read" @click="own = { do: 'read' }">{{ READING_WORDS[parts.way] }}</button><button v-for="c in others" :key="c.id" type="button" class="also min-h-11! text-left text-[0.9375rem]" :data-test="`hub-look-${c.id}`" @click="own = { do: 'look', check: c }">{{ c.ask }}</button></div>
     </details>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Undo2 } from '@lucide/vue'
 import { BRAKE_CHECKS } from '#core/brake/checks'
 import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
@@ -82,43 +81,30 @@ useBenchKeys(() => ({
 </script>
 
 <template>
-  <div class="bench-frame runs-first">
-    <BenchTop />
-    <div v-if="loaded !== 'ready'" class="p-6"><p v-if="loaded === 'loading'">Reading the log</p><p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p></div>
-    <template v-else>
-      <aside class="bench-left" aria-label="Brakes">
-        <button v-for="b in BRAKES" :key="b" type="button" class="grid min-h-14 w-full border-l-[6px] py-1 pl-2 text-left" :class="brake === b ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="brake === b" :data-test="`brake-${b}`" @click="brake = b"><span>{{ BRAKE_WORDS[b] }}</span><span class="text-sm font-semibold" :class="state.proofs[b]?.holds ? 'text-clean' : state.proofs[b] ? 'text-stop' : 'text-soft'" :data-test="`proof-of-${b}`">{{ proofWords(b) }}</span></button>
-        <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/sheet`" data-test="to-proof">The sheet</NuxtLink>
-        <NuxtLink class="quiet w-full" :to="`/jobs/${number}/cables?run=${brake}-brake`">Its cable</NuxtLink>
-        <NuxtLink class="quiet w-full" :to="`/jobs/${number}`">The job</NuxtLink>
-        <button type="button" class="quiet mt-auto w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
-      </aside>
-      <main class="bench-middle">
-        <BenchTroubles />
-        <div class="bench-stage act-first">
-          <section class="look" aria-label="The brake">
-            <p v-if="wrong && parts?.lever" class="stopped" role="alert" data-test="lever-mismatch">{{ LEVER_WORDS[parts.lever] }} lever on {{ BRAKE_KIND_WORDS[parts.kind].toLowerCase() }}: {{ wrong.feel }}. A {{ wrong.instead }}-pull lever matches.</p>
-            <div v-if="rim && gap.mm !== null" class="mat p-1"><BrakeGap :gap-mm="gap.mm" :share="share" :bite-share="bite" :kind-words="BRAKE_KIND_WORDS[rim.kind]" :nearer="nearer" :worn="panel === 'sums' && wornMm > 0 ? { mm: wornMm, share: wornBite } : null" /></div>
-            <div v-if="parts?.kind === 'cable-disc' && disc.drawn" class="mat p-1"><DiscGap v-bind="disc.drawn" :scrap="{ rotorMm: DISC.rotorScrapMm, padMm: DISC.padScrapMm }" /></div>
-            <div v-if="parts?.kind === 'cantilever' && panel === 'sums' && straddled.view" class="mat p-1"><Straddle v-bind="straddled.view" /></div>
-            <div v-if="!(rim && gap.mm !== null) && !disc.drawn" class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
-            <section v-if="seenWords.length" aria-label="Seen so far"><h2 class="small">Seen since it was last put right</h2><ul><li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5"><span class="text-soft">{{ s.ask }}</span><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span></li></ul></section>
-            <section v-if="here.cured.length" aria-label="Put right"><h2 class="small">Put right</h2><ul><li v-for="(id, i) in here.cured" :key="i" class="font-semibold">{{ diagnosis?.faults.find(f => f.id === id)?.words ?? id }}</li></ul></section>
-            <div v-if="parts" class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Squeezed hard, rolled, ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="prove-holds" @click="prove(true)">{{ BRAKE_WORDS[brake] }} holds</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="prove-fails" @click="prove(false)">Fails</button></div>
-            <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
-            <p class="small">Every brake job ends with a hard squeeze on both levers, a roll, then a ride. Nobody rides until both pass; the maker’s instructions and local law win over Ocho.</p>
-          </section>
-          <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
-            <div class="grid grid-cols-4 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" :last="record?.known?.brakes.find(b => b.parts.brake === brake) ?? null" @keep="put({ kind: 'brakeParts', parts: $event })" />
-            <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
-            <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
-            <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:wound="wound" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
-          </aside>
-        </div>
-        <p class="sr-only" aria-live="polite">{{ said }}</p>
-      </main>
+  <JobBench v-model:panel="panel" :number="number" left-label="Brakes" look-label="The brake" :panels="PANELS" :said="said" runs-first act-first @undo="undo">
+    <template #left>
+      <button v-for="b in BRAKES" :key="b" type="button" class="grid min-h-14 w-full border-l-[6px] py-1 pl-2 text-left" :class="brake === b ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="brake === b" :data-test="`brake-${b}`" @click="brake = b"><span>{{ BRAKE_WORDS[b] }}</span><span class="text-sm font-semibold" :class="state.proofs[b]?.holds ? 'text-clean' : state.proofs[b] ? 'text-stop' : 'text-soft'" :data-test="`proof-of-${b}`">{{ proofWords(b) }}</span></button>
+      <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/sheet`" data-test="to-proof">The sheet</NuxtLink>
+      <NuxtLink class="quiet w-full" :to="`/jobs/${number}/cables?run=${brake}-brake`">Its cable</NuxtLink>
+    </template>
+    <template #look>
+      <p v-if="wrong && parts?.lever" class="stopped" role="alert" data-test="lever-mismatch">{{ LEVER_WORDS[parts.lever] }} lever on {{ BRAKE_KIND_WORDS[parts.kind].toLowerCase() }}: {{ wrong.feel }}. A {{ wrong.instead }}-pull lever matches.</p>
+      <div v-if="rim && gap.mm !== null" class="mat p-1"><BrakeGap :gap-mm="gap.mm" :share="share" :bite-share="bite" :kind-words="BRAKE_KIND_WORDS[rim.kind]" :nearer="nearer" :worn="panel === 'sums' && wornMm > 0 ? { mm: wornMm, share: wornBite } : null" /></div>
+      <div v-if="parts?.kind === 'cable-disc' && disc.drawn" class="mat p-1"><DiscGap v-bind="disc.drawn" :scrap="{ rotorMm: DISC.rotorScrapMm, padMm: DISC.padScrapMm }" /></div>
+      <div v-if="parts?.kind === 'cantilever' && panel === 'sums' && straddled.view" class="mat p-1"><Straddle v-bind="straddled.view" /></div>
+      <div v-if="!(rim && gap.mm !== null) && !disc.drawn" class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
+      <section v-if="seenWords.length" aria-label="Seen so far"><h2 class="small">Seen since it was last put right</h2><ul><li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5"><span class="text-soft">{{ s.ask }}</span><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span></li></ul></section>
+      <section v-if="here.cured.length" aria-label="Put right"><h2 class="small">Put right</h2><ul><li v-for="(id, i) in here.cured" :key="i" class="font-semibold">{{ diagnosis?.faults.find(f => f.id === id)?.words ?? id }}</li></ul></section>
+      <div v-if="parts" class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Squeezed hard, rolled, ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="prove-holds" @click="prove(true)">{{ BRAKE_WORDS[brake] }} holds</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="prove-fails" @click="prove(false)">Fails</button></div>
+      <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
+      <p class="small">Every brake job ends with a hard squeeze on both levers, a roll, then a ride. Nobody rides until both pass; the maker’s instructions and local law win over Ocho.</p>
+    </template>
+    <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" :last="record?.known?.brakes.find(b => b.parts.brake === brake) ?? null" @keep="put({ kind: 'brakeParts', parts: $event })" />
+    <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
+    <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
+    <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:wound="wound" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
+    <template #below>
       <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
     </template>
-  </div>
+  </JobBench>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Undo2 } from '@lucide/vue'
 import { BarLoop, loopGeometry, USUAL_BAR_LOOP } from '#core/cable/barLoop'
 import { isBrake, leastRadiusMm, RUN_WORDS, RUNS, type RunName } from '#core/cable/housing'
 import { piecesToCut, runsCut, type LaidOut, type WantedPiece } from '#core/cable/wanted'
@@ -23,7 +22,7 @@ import { LOOP_FRAMES, useCables, type CutAnswer } from '~/workers/useCables'
 
 const route = useRoute()
 const session = useSession()
-const { number, ledger, state, record, loaded } = useJobPage(() => 'Cables')
+const { number, ledger, state, record } = useJobPage(() => 'Cables')
 useAwake()
 
 const name = ref<RunName>(RUNS.find(r => r === route.query.run) ?? 'rear')
@@ -188,43 +187,32 @@ const labels = computed(() => Object.values(answers.value).flatMap(a => (a.is ==
 </script>
 
 <template>
-  <div class="bench-frame runs-first">
-    <BenchTop class="no-print" />
-    <div v-if="loaded !== 'ready'" class="p-6"><p v-if="loaded === 'loading'">Reading the log</p><p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p></div>
-    <template v-else>
-      <aside class="bench-left no-print" aria-label="Runs">
-        <button v-for="r in RUNS" :key="r" type="button" class="flex min-h-13 w-full items-center justify-between border-l-[6px] pl-2 text-left" :class="name === r ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="name === r" :data-test="`run-${r}`" @click="name = r">{{ RUN_WORDS[r] }}<span v-if="state.noted.runs.some(x => x.run === r)" class="size-2.5 rounded-full bg-ink" aria-label="laid out" /></button>
-        <NuxtLink class="quiet mt-3 w-full border-t border-rule" :to="`/jobs/${number}/rear`">Rear bench</NuxtLink>
-        <NuxtLink class="quiet w-full" :to="`/jobs/${number}`">The job</NuxtLink>
-        <button type="button" class="quiet mt-auto w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
-      </aside>
-      <main class="bench-middle">
-        <BenchTroubles class="no-print" />
-        <p v-if="trouble && panel !== 'cut'" class="stopped no-print" role="alert">{{ trouble }}</p>
-        <DoubtfulFigure v-if="doubtful" class="no-print mx-4 mt-2" :question="doubtful.question" @keep="keep(doubtful.run, true)" @leave="doubtful = null" />
-        <div class="bench-stage no-print">
-          <section class="look" aria-label="The run">
-            <div class="mat p-1"><CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="p => { chosen = p; panel = 'pieces' }" /><p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p></div>
-            <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1"><BarLoopView v-if="loopKind === 'bars'" :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /><SuspensionLoopView v-else :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :axle-mm="measured.axleMm" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /></div>
-            <ul v-else-if="run" class="grid gap-x-6 sm:grid-cols-2">
-              <li v-for="p in run.pieces" :key="p.name" class="border-b border-rule"><button type="button" class="flex min-h-11 w-full items-center justify-between gap-3 text-left" :class="{ 'font-bold': chosen === p.name }" :data-test="`piece-${p.name}`" @click="chosen = p.name; panel = 'pieces'"><span>{{ p.name }} <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span></span><span class="figure">{{ p.kind === 'guide' ? `${p.bend.deg}°` : `${p.lengthMm} mm` }}</span></button></li>
-            </ul>
-            <p v-if="isBrake(name)" class="small">A brake that was worked on is proven before the bike leaves: both levers squeezed hard, a roll, a ride.</p>
-          </section>
-          <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
-            <div class="grid grid-cols-5 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <PiecesPanel v-if="panel === 'pieces'" :key="name" :name="name" :run="run" :own="own" :last="record?.known?.runs.find(r => r.run === name) ?? null" :chosen="chosen" :may-keep="session.now?.person !== null && session.now?.person?.role !== 'trainee'" @keep="keep" @choose="chosen = $event" @template="keepTemplate" />
-            <LoopPanel v-else-if="panel === 'loop'" v-model="tape[loopKind]" :kind="loopKind" :judged="picture?.judged ?? null" :length-mm="picture?.lengthMm ?? null" :trouble="loopTrouble" :busy="loop.is === 'thinking'" :given="given" :pieces="run?.pieces.filter(p => p.kind === 'housing').map(p => p.name) ?? []" @kind="loopKind = $event" @turn="turnTo" @take="takeLength" @length="given = $event" />
-            <template v-else-if="panel === 'friction'"><FrictionPanel v-if="run" :run="run" :setup="state.setup" :ratio="state.parts ? ratioForSums(state.parts) : null" :heard="heard" /><p v-else class="text-soft">Lay the run out first.</p></template>
-            <template v-else-if="panel === 'steps'"><RunPhotos :key="name" :job="number" :run="name" /><StepsPanel :done="done" :seen-l="state.trace?.seenL ?? false" :rear="name === 'rear'" @step="step" /></template>
-            <CutPanel v-else :wanted="wanted" :stock="stock" :answers="answers" :all="all" :trouble="trouble" :said="cutSaid" :busy="busy" @all="allBikes" @work="workOut" @cut="cutDone" @add="addStock" @drop="dropStock" @extra="extras.push($event)" />
-          </aside>
-        </div>
-        <ul class="labels" aria-label="Labels"><li v-for="w in labels" :key="w.name"><b>{{ w.name }}</b><span class="figure">{{ w.lengthMm }} mm</span><span>{{ w.kind }}</span></li></ul>
-        <p class="sr-only" aria-live="polite">{{ said }}</p>
-      </main>
+  <JobBench v-model:panel="panel" :number="number" left-label="Runs" look-label="The run" :panels="PANELS" :said="said" runs-first @undo="undo">
+    <template #left>
+      <button v-for="r in RUNS" :key="r" type="button" class="flex min-h-13 w-full items-center justify-between border-l-[6px] pl-2 text-left" :class="name === r ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="name === r" :data-test="`run-${r}`" @click="name = r">{{ RUN_WORDS[r] }}<span v-if="state.noted.runs.some(x => x.run === r)" class="size-2.5 rounded-full bg-ink" aria-label="laid out" /></button>
+      <NuxtLink class="quiet mt-3 w-full border-t border-rule" :to="`/jobs/${number}/rear`">Rear bench</NuxtLink>
     </template>
-  </div>
+    <template #above>
+      <p v-if="trouble && panel !== 'cut'" class="stopped no-print" role="alert">{{ trouble }}</p>
+      <DoubtfulFigure v-if="doubtful" class="no-print mx-4 mt-2" :question="doubtful.question" @keep="keep(doubtful.run, true)" @leave="doubtful = null" />
+    </template>
+    <template #look>
+      <div class="mat p-1"><CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="p => { chosen = p; panel = 'pieces' }" /><p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p></div>
+      <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1"><BarLoopView v-if="loopKind === 'bars'" :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /><SuspensionLoopView v-else :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :axle-mm="measured.axleMm" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /></div>
+      <ul v-else-if="run" class="grid gap-x-6 sm:grid-cols-2">
+        <li v-for="p in run.pieces" :key="p.name" class="border-b border-rule"><button type="button" class="flex min-h-11 w-full items-center justify-between gap-3 text-left" :class="{ 'font-bold': chosen === p.name }" :data-test="`piece-${p.name}`" @click="chosen = p.name; panel = 'pieces'"><span>{{ p.name }} <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span></span><span class="figure">{{ p.kind === 'guide' ? `${p.bend.deg}°` : `${p.lengthMm} mm` }}</span></button></li>
+      </ul>
+      <p v-if="isBrake(name)" class="small">A brake that was worked on is proven before the bike leaves: both levers squeezed hard, a roll, a ride.</p>
+    </template>
+    <PiecesPanel v-if="panel === 'pieces'" :key="name" :name="name" :run="run" :own="own" :last="record?.known?.runs.find(r => r.run === name) ?? null" :chosen="chosen" :may-keep="session.now?.person !== null && session.now?.person?.role !== 'trainee'" @keep="keep" @choose="chosen = $event" @template="keepTemplate" />
+    <LoopPanel v-else-if="panel === 'loop'" v-model="tape[loopKind]" :kind="loopKind" :judged="picture?.judged ?? null" :length-mm="picture?.lengthMm ?? null" :trouble="loopTrouble" :busy="loop.is === 'thinking'" :given="given" :pieces="run?.pieces.filter(p => p.kind === 'housing').map(p => p.name) ?? []" @kind="loopKind = $event" @turn="turnTo" @take="takeLength" @length="given = $event" />
+    <template v-else-if="panel === 'friction'"><FrictionPanel v-if="run" :run="run" :setup="state.setup" :ratio="state.parts ? ratioForSums(state.parts) : null" :heard="heard" /><p v-else class="text-soft">Lay the run out first.</p></template>
+    <template v-else-if="panel === 'steps'"><RunPhotos :key="name" :job="number" :run="name" /><StepsPanel :done="done" :seen-l="state.trace?.seenL ?? false" :rear="name === 'rear'" @step="step" /></template>
+    <CutPanel v-else :wanted="wanted" :stock="stock" :answers="answers" :all="all" :trouble="trouble" :said="cutSaid" :busy="busy" @all="allBikes" @work="workOut" @cut="cutDone" @add="addStock" @drop="dropStock" @extra="extras.push($event)" />
+    <template #below>
+      <ul class="labels" aria-label="Labels"><li v-for="w in labels" :key="w.name"><b>{{ w.name }}</b><span class="figure">{{ w.lengthMm }} mm</span><span>{{ w.kind }}</span></li></ul>
+    </template>
+  </JobBench>
 </template>
 
 <style scoped>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Undo2 } from '@lucide/vue'
 import { diagnoseHub, turnsFromReading } from '#core/hub/diagnose'
 import { targetMm } from '#core/hub/kinds'
 import { hubRatio, whichGear } from '#core/hub/ratio'
@@ -7,7 +6,7 @@ import { hubStays } from '#core/hub/state'
 import { HUB_STEPS } from '#core/hub/steps'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayCount, sayTarget } from '#core/hub/words'
 
-const { number, ledger, state, record, loaded } = useJobPage(() => 'Hub')
+const { number, ledger, state, record } = useJobPage(() => 'Hub')
 useAwake()
 const { said, put, undo } = useTouches(ledger)
 const { signing, words: gateWords, gate, signed } = useGate(ledger)
@@ -62,62 +61,51 @@ useBenchKeys(() => ({
 </script>
 
 <template>
-  <div class="bench-frame">
-    <BenchTop />
-    <div v-if="loaded !== 'ready'" class="p-6"><p v-if="loaded === 'loading'">Reading the log</p><p v-else class="stopped" role="alert">{{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}</p></div>
-    <template v-else>
-      <aside class="bench-left" aria-label="Steps and turns">
-        <ol class="hidden sm:block"><li v-for="s in steps" :key="s.id" class="flex min-h-9 items-center gap-2 leading-tight" :class="s.id === nextStep?.id ? 'font-bold' : 'text-soft'"><span class="inline-block size-3.5 shrink-0 rounded-sm border-2" :class="hub.steps.includes(s.id) ? 'border-ink bg-ink' : 'border-rule'" aria-hidden="true" />{{ s.what }}<span class="sr-only">{{ hub.steps.includes(s.id) ? ', done' : '' }}</span></li></ol>
-        <dl v-if="parts" class="mt-2 border-t border-rule pt-2">
-          <div v-if="parts.way !== 'twin'" class="flex justify-between"><dt class="capitalize">{{ adjusterOf(parts) }}</dt><dd class="figure" data-test="hub-net">{{ hub.net === 0 ? '0' : hubTurnWords(hub.net) }}</dd></div>
-          <div v-if="parts.way === 'rod'" class="flex justify-between"><dt>Lock nut</dt><dd class="font-semibold" :class="hub.locked ? 'text-clean' : hub.locked === false ? 'text-stop' : 'text-soft'" data-test="hub-locked">{{ hub.locked ? 'tight' : hub.locked === false ? 'loose' : 'not seen' }}</dd></div>
-          <div class="flex justify-between"><dt>Proof</dt><dd class="font-semibold" :class="hub.proof?.holds ? 'text-clean' : hub.proof ? 'text-stop' : 'text-soft'" data-test="hub-proof">{{ proofWords }}</dd></div>
-        </dl>
-        <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/cables?run=hub`">Its cable</NuxtLink>
-        <NuxtLink v-if="parts?.derailleur" class="quiet w-full" :to="`/jobs/${number}/rear`">The derailleur beside it</NuxtLink>
-        <NuxtLink class="quiet w-full" :to="`/jobs/${number}`">The job</NuxtLink>
-        <button type="button" class="quiet mt-auto w-full justify-between border-t border-rule px-0!" :disabled="!ledger.canUndo" data-test="undo" @click="undo"><span class="flex items-center gap-2"><Undo2 :size="18" aria-hidden="true" />Take back</span> <kbd class="key">Z</kbd></button>
-      </aside>
-      <main class="bench-middle">
-        <BenchTroubles />
-        <p v-if="stays" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
-        <div class="bench-stage act-first">
-          <section class="look" aria-label="The hub">
-            <template v-if="parts">
-              <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
-              <div v-else class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
-              <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
-              <div class="mat p-1"><RatioLadder :ratios="parts.ratios" :counts="ladder" :chosen="panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear" @choose="gear = $event; panel = 'gears'" /></div>
-              <ul v-if="counts.length"><li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1"><span class="figure font-semibold">Gear {{ c.gear }}</span><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span></li></ul>
-              <div class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Every gear cycled, then ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="hub-holds" @click="proof(true)">Holds in every gear</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="hub-fails" @click="proof(false)">Fails</button></div>
-              <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
-              <p class="small">Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.</p>
-            </template>
-            <div v-else class="mat p-8 text-mat-soft">Say at the right what hub it is. Its window and its gears show here.</div>
-          </section>
-          <aside class="panel" :aria-label="PANELS.find(p => p[0] === panel)![1]">
-            <div class="grid grid-cols-4 gap-1"><button v-for="[key, words] in PANELS" :key="key" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': panel === key }" :aria-pressed="panel === key" :data-test="`panel-${key}`" @click="panel = key">{{ words }}</button></div>
-            <HubParts v-if="panel === 'parts' || !parts" :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="put({ kind: 'hubParts', parts: $event }); panel = 'find'" />
-            <HubNext v-else-if="panel === 'find' && diagnosis" :diagnosis="diagnosis" :parts="parts" @saw="saw" @read="read" @count="count" @turned="turned" @cured="cured" />
-            <template v-else-if="panel === 'gears'">
-              <p class="text-2xl leading-tight font-bold">Gear {{ gear }}: which is it really?</p>
-              <div class="grid grid-cols-7 gap-1"><button v-for="(_, i) in parts.ratios" :key="i" type="button" class="also figure min-h-11! justify-center px-0!" :class="{ 'bg-act! text-act-ink!': gear === i + 1 }" :aria-pressed="gear === i + 1" :data-test="`gear-${i + 1}`" @click="gear = i + 1">{{ i + 1 }}</button></div>
-              <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
-              <p class="small">Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a tenth.</p>
-            </template>
-            <template v-else-if="panel === 'set'">
-              <HubReading :parts="parts" @read="read" />
-              <div v-if="parts.way !== 'twin'" class="grid gap-1">
-                <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">Turned {{ hubTurnWords(toGo) }}</button>
-                <div v-for="w in ([1, -1] as const)" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1"><p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p><div class="grid grid-cols-4 gap-1"><button v-for="a in AMOUNTS" :key="a" type="button" class="also figure min-h-11! justify-center px-0!" :data-test="`hub-turn-${w * a}`" @click="turned(w * a)">{{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}</button></div></div>
-              </div>
-              <ol class="grid border-t border-rule"><li v-for="s in steps" :key="s.id" class="border-b border-rule"><button type="button" class="grid min-h-12 w-full gap-0.5 py-1 text-left" :data-test="`hub-step-${s.id}`" @click="put({ kind: 'hubStep', step: s.id })"><span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'">{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{ s.caution }}</span></button></li></ol>
-            </template>
-          </aside>
-        </div>
-        <p class="sr-only" aria-live="polite">{{ said }}</p>
-      </main>
+  <JobBench v-model:panel="panel" :number="number" left-label="Steps and turns" look-label="The hub" :panels="PANELS" :said="said" act-first @undo="undo">
+    <template #left>
+      <ol class="hidden sm:block"><li v-for="s in steps" :key="s.id" class="flex min-h-9 items-center gap-2 leading-tight" :class="s.id === nextStep?.id ? 'font-bold' : 'text-soft'"><span class="inline-block size-3.5 shrink-0 rounded-sm border-2" :class="hub.steps.includes(s.id) ? 'border-ink bg-ink' : 'border-rule'" aria-hidden="true" />{{ s.what }}<span class="sr-only">{{ hub.steps.includes(s.id) ? ', done' : '' }}</span></li></ol>
+      <dl v-if="parts" class="mt-2 border-t border-rule pt-2">
+        <div v-if="parts.way !== 'twin'" class="flex justify-between"><dt class="capitalize">{{ adjusterOf(parts) }}</dt><dd class="figure" data-test="hub-net">{{ hub.net === 0 ? '0' : hubTurnWords(hub.net) }}</dd></div>
+        <div v-if="parts.way === 'rod'" class="flex justify-between"><dt>Lock nut</dt><dd class="font-semibold" :class="hub.locked ? 'text-clean' : hub.locked === false ? 'text-stop' : 'text-soft'" data-test="hub-locked">{{ hub.locked ? 'tight' : hub.locked === false ? 'loose' : 'not seen' }}</dd></div>
+        <div class="flex justify-between"><dt>Proof</dt><dd class="font-semibold" :class="hub.proof?.holds ? 'text-clean' : hub.proof ? 'text-stop' : 'text-soft'" data-test="hub-proof">{{ proofWords }}</dd></div>
+      </dl>
+      <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/cables?run=hub`">Its cable</NuxtLink>
+      <NuxtLink v-if="parts?.derailleur" class="quiet w-full" :to="`/jobs/${number}/rear`">The derailleur beside it</NuxtLink>
+    </template>
+    <template #above>
+      <p v-if="stays" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
+    </template>
+    <template #look>
+      <template v-if="parts">
+        <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
+        <div v-else class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
+        <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
+        <div class="mat p-1"><RatioLadder :ratios="parts.ratios" :counts="ladder" :chosen="panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear" @choose="gear = $event; panel = 'gears'" /></div>
+        <ul v-if="counts.length"><li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1"><span class="figure font-semibold">Gear {{ c.gear }}</span><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span></li></ul>
+        <div class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Every gear cycled, then ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="hub-holds" @click="proof(true)">Holds in every gear</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="hub-fails" @click="proof(false)">Fails</button></div>
+        <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
+        <p class="small">Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.</p>
+      </template>
+      <div v-else class="mat p-8 text-mat-soft">Say at the right what hub it is. Its window and its gears show here.</div>
+    </template>
+    <HubParts v-if="panel === 'parts' || !parts" :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="put({ kind: 'hubParts', parts: $event }); panel = 'find'" />
+    <HubNext v-else-if="panel === 'find' && diagnosis" :diagnosis="diagnosis" :parts="parts" @saw="saw" @read="read" @count="count" @turned="turned" @cured="cured" />
+    <template v-else-if="panel === 'gears'">
+      <p class="text-2xl leading-tight font-bold">Gear {{ gear }}: which is it really?</p>
+      <div class="grid grid-cols-7 gap-1"><button v-for="(_, i) in parts.ratios" :key="i" type="button" class="also figure min-h-11! justify-center px-0!" :class="{ 'bg-act! text-act-ink!': gear === i + 1 }" :aria-pressed="gear === i + 1" :data-test="`gear-${i + 1}`" @click="gear = i + 1">{{ i + 1 }}</button></div>
+      <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
+      <p class="small">Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a tenth.</p>
+    </template>
+    <template v-else-if="panel === 'set'">
+      <HubReading :parts="parts" @read="read" />
+      <div v-if="parts.way !== 'twin'" class="grid gap-1">
+        <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">Turned {{ hubTurnWords(toGo) }}</button>
+        <div v-for="w in ([1, -1] as const)" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1"><p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p><div class="grid grid-cols-4 gap-1"><button v-for="a in AMOUNTS" :key="a" type="button" class="also figure min-h-11! justify-center px-0!" :data-test="`hub-turn-${w * a}`" @click="turned(w * a)">{{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}</button></div></div>
+      </div>
+      <ol class="grid border-t border-rule"><li v-for="s in steps" :key="s.id" class="border-b border-rule"><button type="button" class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left" :data-test="`hub-step-${s.id}`" @click="put({ kind: 'hubStep', step: s.id })"><span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'">{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{ s.caution }}</span></button></li></ol>
+    </template>
+    <template #below>
       <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
     </template>
-  </div>
+  </JobBench>
 </template>
