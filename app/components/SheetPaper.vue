@@ -1,11 +1,12 @@
 <!-- The setup sheet as it prints on one A4 page. -->
 <script setup lang="ts">
 import type { JobView } from '#core/http/job'
+import { PROOF_WORDS } from '#core/brake/proof'
 import type { Sheet } from '#core/ledger/sheet'
 
 const props = defineProps<{ job: JobView; sheet: Sheet; shop: string; zone: string; draft: boolean }>()
 const name = (id: string) => props.job.people[id] ?? 'someone'
-const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAILED'}, ${name(p.by)}, ${sayTime(p.at, props.zone)}` : 'not proven')
+const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${sayTime(p.at, props.zone)}` : 'not proven')
 </script>
 
 <template>

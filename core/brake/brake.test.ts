@@ -6,6 +6,7 @@ import { centringMove, type Centring, type Nearer, type Side } from './centring'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './checks'
 import { diagnose } from './diagnose'
 import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
+import { marksAfter, proofOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
@@ -213,5 +214,23 @@ describe('fitting, closeness, wear', () => {
     expect(unproves({ kind: 'brakeScrew', brake: 'front', side: 'left', sixteenths: 2 })).toBe('front')
     expect(unproves({ kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null })).toBe('front')
     expect(unproves({ kind: 'brakeNearer', brake: 'front', nearer: 'left' })).toBeNull()
+  })
+})
+
+describe('a proof is three tests', () => {
+  const mark = (holds: boolean, by = 'a') => ({ holds, by, at: 'now' })
+  const after = (...marks: [ProofTest | undefined, boolean][]) => {
+    let all: ProofMarks = {}
+    let proof: ReturnType<typeof proofOf> = null
+    for (const [test, holds] of marks) { all = marksAfter(all, mark(holds), test); proof = proofOf(all, mark(holds), test) }
+    return proof
+  }
+  test.each([
+    [[['squeeze', true], ['roll', true]], null], [[['squeeze', true], ['roll', true], ['ride', true]], { holds: true, failed: null }], [[['ride', false]], { holds: false, failed: 'ride' }],
+    [[['squeeze', true], ['roll', false], ['ride', true]], { holds: false, failed: 'roll' }], [[['roll', false], ['roll', true]], null], [[[undefined, true]], { holds: true, failed: null }],
+    [[[undefined, true], ['ride', false]], { holds: false, failed: 'ride' }], [[['ride', false], [undefined, true]], { holds: true, failed: null }], [[[undefined, false], ['squeeze', true]], { holds: false, failed: 'roll' }],
+  ] as const)('%j', (marks, proof) => {
+    if (proof === null) expect(after(...marks as unknown as [ProofTest | undefined, boolean][])).toBeNull()
+    else expect(after(...marks as unknown as [ProofTest | undefined, boolean][])).toMatchObject(proof)
   })
 })

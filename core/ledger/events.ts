@@ -5,6 +5,7 @@ import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { RunName } from '../cable/housing'
 import { Run } from '../cable/run'
 import { CABLE_STEPS } from '../cable/steps'
+import { PROOF_TESTS } from '../brake/proof'
 import { BRAKE_EVENTS } from '../brake/state'
 import { HUB_EVENTS } from '../hub/state'
 import { FRONT_EVENTS } from '../front/events'
@@ -83,7 +84,7 @@ export const LedgerEvent = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
   z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
   z.strictObject({ kind: z.literal('schools'), choice: SchoolChoice }),
-  z.strictObject({ kind: z.literal('proof'), brake: z.enum(['front', 'rear']), holds: z.boolean() }),
+  z.strictObject({ kind: z.literal('proof'), brake: z.enum(['front', 'rear']), holds: z.boolean(), test: z.enum(PROOF_TESTS).optional() }),
   z.strictObject({ kind: z.literal('wrong'), about: EventId }),
   z.strictObject({ kind: z.literal('undo'), undoes: EventId }),
   z.strictObject({ kind: z.literal('handedBack'), how: z.enum(['proven', 'unridable']) }),

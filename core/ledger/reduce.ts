@@ -1,4 +1,6 @@
 import type { BenchEvent, Part } from '../advice/contract'
+import type { Brake } from '../brake/kinds'
+import { marksAfter, PROOF_WORDS, proofOf, type Mark, type Proof, type ProofMarks, type ProofTest } from '../brake/proof'
 import { brakesAfter, noBrakes, unproves, type BrakesState } from '../brake/state'
 import { hubAfter, hubSetAnew, hubStays, isHubEvent, noHub, type HubState } from '../hub/state'
 import { isBrake, RUN_WORDS, USUAL_TAIL_MM, type RunName } from '../cable/housing'
@@ -20,7 +22,6 @@ export type Told = { id: EventId; at: string; by: PersonId; event: LedgerEvent; 
 
 export type ScrewName = 'barrel' | 'H' | 'L' | 'B'
 export type Place = { where: 'rack' | 'stand' | 'door' | 'gone'; stand: number | null }
-export type Proof = { holds: boolean; by: PersonId; at: string }
 
 /** Where a job stands after its log. */
 export type JobState = {
@@ -34,6 +35,8 @@ export type JobState = {
   /** Place in the log of each screw's last turn. */
   lastTurnSeq: Partial<Record<ScrewName, number>>
   proofs: { front: Proof | null; rear: Proof | null }
+  /** Squeeze, roll and ride of each brake, as far as they were marked since it was last worked on. */
+  proofMarks: Record<Brake, ProofMarks>
   /** Closed by hand-back: how, by whom, when. */
   handedBack: { how: 'proven' | 'unridable'; by: PersonId; at: string } | null
   /** The contract's view: what the advice is asked with. */
@@ -88,6 +91,7 @@ const fresh = (): JobState => ({
   barrelSixteenths: 0,
   lastTurnSeq: {},
   proofs: { front: null, rear: null },
+  proofMarks: { front: {}, rear: {} },
   handedBack: null,
   setup: null,
   bench: [],
@@ -159,11 +163,11 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
     case 'gauge':
       return onBench(s, told)
     case 'proof':
-      return { ...s, proofs: { ...s.proofs, [event.brake]: { holds: event.holds, by: told.signedBy ?? told.by, at: told.at } } }
+      return proven(s, event.brake, { holds: event.holds, by: told.signedBy ?? told.by, at: told.at }, event.test)
     case 'handedBack':
       return { ...s, handedBack: { how: event.how, by: told.by, at: told.at }, place: { where: 'door', stand: null } }
     case 'reopened':
-      return { ...s, handedBack: null, proofs: { front: null, rear: null }, place: { where: 'rack', stand: null } }
+      return { ...s, handedBack: null, proofs: { front: null, rear: null }, proofMarks: { front: {}, rear: {} }, place: { where: 'rack', stand: null } }
     case 'brakeParts':
     case 'brakeSeen':
     case 'brakeStep':
@@ -172,11 +176,11 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
     case 'brakeClose':
     case 'brakeCured': {
       const brake = unproves(event)
-      return brake ? { ...s, proofs: { ...s.proofs, [brake]: null } } : s
+      return brake ? unproven(s, brake) : s
     }
     case 'cabled':
       // a brake's wire clamped anew is proven anew
-      return isBrake(event.run) && event.step === 'clamped' ? { ...s, proofs: { ...s.proofs, [event.run === 'front-brake' ? 'front' : 'rear']: null } } : s
+      return isBrake(event.run) && event.step === 'clamped' ? unproven(s, event.run === 'front-brake' ? 'front' : 'rear') : s
     case 'parts':
     case 'undo':
     case 'wrong':
@@ -205,6 +209,12 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
       return unreachable(event)
   }
 }
+
+function proven(s: JobState, brake: Brake, mark: Mark, test: ProofTest | undefined): JobState {
+  const marks = marksAfter(s.proofMarks[brake], mark, test)
+  return { ...s, proofMarks: { ...s.proofMarks, [brake]: marks }, proofs: { ...s.proofs, [brake]: proofOf(marks, mark, test) } }
+}
+const unproven = (s: JobState, brake: Brake): JobState => ({ ...s, proofs: { ...s.proofs, [brake]: null }, proofMarks: { ...s.proofMarks, [brake]: {} } })
 
 /** Two tablets may accept one move: a turn as advised, based on a log without the last turn of that screw, is asked about. */
 function askIfStale(s: JobState, { id, event, seq, basedOn }: Told, screw: ScrewName): JobState {
@@ -344,8 +354,8 @@ export function asItCameIn(state: JobState): Partial<Record<ScrewName, number>> 
 /** May the bike leave? Words when not. */
 export function staysBecause(state: JobState): string | null {
   const { front, rear } = state.proofs
-  if (front && !front.holds) return 'front brake failed its proof'
-  if (rear && !rear.holds) return 'rear brake failed its proof'
+  if (front && !front.holds) return `front brake failed its ${front.failed ? PROOF_WORDS[front.failed].name : 'proof'}`
+  if (rear && !rear.holds) return `rear brake failed its ${rear.failed ? PROOF_WORDS[rear.failed].name : 'proof'}`
   if (!front && !rear) return 'brakes not proven'
   if (!front) return 'front brake not proven'
   if (!rear) return 'rear brake not proven'

@@ -1,5 +1,6 @@
 import { BRAKE_CHECKS, faultOf } from '../brake/checks'
 import { BRAKE_KIND_WORDS, LEVER_WORDS } from '../brake/kinds'
+import { PROOF_WORDS } from '../brake/proof'
 import { BRAKE_STEPS } from '../brake/fitting'
 import { RUN_WORDS } from '../cable/housing'
 import { CABLE_STEPS_OF } from '../cable/steps'
@@ -67,7 +68,7 @@ export function sayEvent(e: LedgerEvent, teethOf: readonly number[]): string {
     case 'cut': return `Inner cut, ${e.tailMm} mm left, capped`
     case 'bedded': return `Bedded by ${e.shifts} firm shifts`
     case 'schools': return `Schools: ${(Object.entries(e.choice) as [SchoolKind, string][]).map(([kind, id]) => SCHOOLS[kind].find(s => s.id === id)?.name ?? id).join(', ')}`
-    case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake ${e.holds ? 'holds' : 'failed'}`
+    case 'proof': return `${e.brake === 'front' ? 'Front' : 'Rear'} brake${e.test ? `, ${PROOF_WORDS[e.test].name}:` : ''} ${e.holds ? (e.test ? 'passed' : 'holds') : 'failed'}`
     case 'wrong': return 'The advice before this was wrong'
     case 'undo': return 'Took back an entry'
     case 'handedBack': return e.how === 'proven' ? 'Handed back' : 'Left unridable'

@@ -4,6 +4,7 @@ import { CAUSES } from '../advice/contract'
 import { CAUSE_WORDS } from '../advice/explain'
 import { keptBelief } from '../advice/know'
 import { UNKNOWNS } from '../advice/prior'
+import { PROOF_TESTS } from '../brake/proof'
 import { BrakeParts, BRAKES } from '../brake/kinds'
 import { faultOf } from '../brake/checks'
 import { RUN_WORDS } from '../cable/housing'
@@ -32,7 +33,7 @@ export const RECALL_DAYS = 14
 const Fact = z.object({ what: z.string(), figure: z.string() })
 const BrakeLeft = z.object({ parts: BrakeParts, barrelSixteenthsOut: z.int().nullable() })
 export type BrakeLeft = z.infer<typeof BrakeLeft>
-const ProofView = z.object({ holds: z.boolean(), by: z.string(), at: z.string() }).nullable()
+const ProofView = z.object({ holds: z.boolean(), by: z.string(), at: z.string(), failed: z.enum(PROOF_TESTS).nullable().default(null) }).nullable()
 
 /** A setup sheet, frozen at hand-back. People by id: names live in their own rows. */
 export const Sheet = z.object({

@@ -1,3 +1,4 @@
+import { PROOF_WORDS } from '#core/brake/proof'
 import { TZDate } from '@date-fns/tz'
 import { format } from 'date-fns'
 import pdfmake from 'pdfmake'
@@ -29,7 +30,7 @@ export const printable = (text: string): string =>
 function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
   const at = (iso: string) => format(new TZDate(iso, shop.zone), 'd MMM yyyy, HH:mm')
   const name = (id: string) => job.people[id] ?? 'someone'
-  const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : 'FAILED'}, ${name(p.by)}, ${at(p.at)}` : 'not proven')
+  const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${at(p.at)}` : 'not proven')
   const head: Content[] = [
     { columns: [{ text: 'Setup sheet', style: 'title' }, { text: `Tag ${job.tag}`, style: 'title', alignment: 'right' }] },
     { columns: [{ text: printable(shop.name) }, { text: `Job ${job.number}${draft ? ', draft' : ''}`, alignment: 'right' }] },

@@ -2,6 +2,7 @@
 import { BRAKE_CHECKS } from '#core/brake/checks'
 import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
+import { PROOF_WORDS, type ProofTest } from '#core/brake/proof'
 import { BRAKE_STEPS } from '#core/brake/fitting'
 import { biteShare, BRAKE_BARREL, DISC, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
 import { typedNumber } from '#core/quantity/typed'
@@ -72,7 +73,7 @@ const straddled = computed<{ view: { deg: number; words: string; yokeMm: number;
 const nearer = computed(() => { const last = here.value.centring.at(-1); return panel.value === 'fit' && last?.kind === 'seen' ? last.nearer : null })
 const schools = useSchools(state)
 const { signing, words: gateWords, gate, signed } = useGate(ledger)
-const prove = (holds: boolean) => gate({ kind: 'proof', brake: brake.value, holds }, `${BRAKE_WORDS[brake.value]} ${holds ? 'holds' : 'failed'}`)
+const prove = (holds: boolean, test?: ProofTest) => gate({ kind: 'proof', brake: brake.value, holds, ...(test ? { test } : {}) }, `${BRAKE_WORDS[brake.value]}${test ? `, ${PROOF_WORDS[test].name},` : ''} ${holds ? 'holds' : 'failed'}`)
 useBenchKeys(() => ({
   z: undo,
   Enter: () => { const next = panel.value === 'fit' && parts.value ? BRAKE_STEPS[parts.value.kind]?.find(x => !here.value.steps.includes(x.id)) : null; if (next) return put({ kind: 'brakeStep', brake: brake.value, step: next.id }); const f = diagnosis.value?.found; if (panel.value === 'find' && f && f.id !== 'none') cured(f.id) },
@@ -95,7 +96,7 @@ useBenchKeys(() => ({
       <div v-if="!(rim && gap.mm !== null) && !disc.drawn" class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
       <section v-if="seenWords.length" aria-label="Seen so far"><h2 class="small">Seen since it was last put right</h2><ul><li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5"><span class="text-soft">{{ s.ask }}</span><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span></li></ul></section>
       <section v-if="here.cured.length" aria-label="Put right"><h2 class="small">Put right</h2><ul><li v-for="(id, i) in here.cured" :key="i" class="font-semibold">{{ diagnosis?.faults.find(f => f.id === id)?.words ?? id }}</li></ul></section>
-      <div v-if="parts" class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Squeezed hard, rolled, ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="prove-holds" @click="prove(true)">{{ BRAKE_WORDS[brake] }} holds</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="prove-fails" @click="prove(false)">Fails</button></div>
+      <BrakeProof v-if="parts" :marks="state.proofMarks[brake]" :brake-words="BRAKE_WORDS[brake]" :people="record?.people ?? {}" @prove="prove" />
       <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
       <p class="small">Every brake job ends with a hard squeeze on both levers, a roll, then a ride. Nobody rides until both pass; the maker’s instructions and local law win over Ocho.</p>
     </template>
