@@ -10,7 +10,7 @@ import { marksAfter, proofOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
-import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, wearLeftMm } from './sums'
+import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, DISC, discBiteShare, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, wearLeftMm } from './sums'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
@@ -19,6 +19,12 @@ describe('sums (common practice and memory, no source)', () => {
     expect(gainAtPad('short', 'linear-pull')).toBeCloseTo(14.4, 1)
     expect(gainAtPad('long', 'dual-pivot')).toBeCloseTo(3, 0)
     expect(gainAtPad('long', 'drum')).toBeNull()
+  })
+  test('a cable disc at 0.2 to 0.4 mm a side bites in the first half of either lever’s stroke, further out it does not (model)', () => {
+    for (const lever of ['short', 'long'] as const) for (const gap of [DISC.gapMm.from, DISC.gapMm.to]) expect(discBiteShare(lever, gap)).toBeLessThan(0.5)
+    expect(discBiteShare('short', 0.3)).toBeCloseTo((0.3 * 12) / 14.5, 9)
+    expect(discBiteShare('short', 1.5)).toBeGreaterThan(1)
+    expect(() => discBiteShare('short', -0.1)).toThrow(/gapMm/)
   })
   test('force of a pad is hand times gain; a barrel 3 to 4 turns wound in gives 1 to 1.5 mm a side on a dual-pivot', () => {
     expect(padForceN('long', 'linear-pull', 80)).toBeCloseTo(80 * 2.2 * 3.6, 9)

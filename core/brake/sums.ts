@@ -82,6 +82,16 @@ export function wearLeftMm(kind: BrakeKind, turnsOut: number): number {
 /** A disc's figures judged. `memory`: rotor 1.8 mm new and 1.5 scrap, pad scrap at 0.5 to 1, gap 0.2 to 0.4 a side. */
 export const DISC = { rotorNewMm: 1.8, rotorScrapMm: 1.5, padScrapMm: 1, gapMm: { from: 0.2, to: 0.4 } } as const
 
+/** Cable for each mm that both pads of a cable disc come in. `model`: arms differ, the bike has the last word. */
+export const DISC_CABLE_PER_MM = 12
+
+/** Share of the stroke at which a cable disc bites, its arm starting at rest; above 1 the lever is at the bar first. */
+export function discBiteShare(lever: LeverClass, gapMm: number): number {
+  notNegative('gapMm', gapMm)
+  const { from, to } = LEVER_PULL_MM[lever]
+  return (gapMm * DISC_CABLE_PER_MM) / ((from + to) / 2)
+}
+
 /** What a measured rotor and pad say, in words; null when both have life left. @throws RangeError for a rotor thicker than new */
 export function discWear(rotorMm: number, padMm: number): string | null {
   positive('rotorMm', rotorMm)

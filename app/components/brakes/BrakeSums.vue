@@ -3,7 +3,7 @@
 import type { BrakeKind, LeverClass } from '#core/brake/kinds'
 import { cableTakenMm, DISC, gainAtPad, HAND_N, padForceN } from '#core/brake/sums'
 
-defineProps<{ kind: BrakeKind; rim: { kind: BrakeKind; lever: LeverClass } | null; gap: { mm: number | null; trouble: string }; bite: number; wornBite: number; disc: string | null; discTrouble: string; straddle: { deg: number; words: string } | null; straddleTrouble: string; lever: LeverClass | null }>()
+defineProps<{ kind: BrakeKind; rim: { kind: BrakeKind; lever: LeverClass } | null; gap: { mm: number | null; trouble: string }; bite: number; wornBite: number; disc: string | null; discBite: number | null; discTrouble: string; straddle: { deg: number; words: string } | null; straddleTrouble: string; lever: LeverClass | null }>()
 const letOut = defineModel<string>('letOut', { required: true })
 const share = defineModel<number>('share', { required: true })
 const wound = defineModel<string>('wound', { required: true })
@@ -43,6 +43,11 @@ const say = (b: number) => (b >= 1 ? 'the bar first' : `${Math.round(b * 100)} %
       <div class="grid grid-cols-3 gap-2"><TextField v-model="rotor" label="Rotor, mm" mono inputmode="decimal" /><TextField v-model="pad" label="Pad, mm" mono inputmode="decimal" /><TextField v-model="sideGap" label="Gap a side" mono inputmode="decimal" /></div>
       <p v-if="discTrouble" class="text-sm font-semibold text-stop" role="alert" data-test="disc-trouble">{{ discTrouble }}</p>
       <p v-else-if="disc" class="font-semibold" data-test="disc-wear">{{ disc }}</p>
+      <template v-if="discBite !== null">
+        <label class="label">Draw the lever<input v-model.number="share" type="range" min="0" max="1" step="0.01" class="mt-2 h-11 w-full accent-ink" data-test="draw"></label>
+        <p>Bites at <b class="figure" data-test="disc-bite">{{ say(discBite) }}</b> of the stroke, by our model’s arm.</p>
+      </template>
+      <p v-else class="text-soft">Say which lever it has, and the pads move with it.</p>
       <p class="small">{{ DISC.gapMm.from }} to {{ DISC.gapMm.to }} mm a side; pads without their plate. Wear is taken up at the pads, never by preloading the arm. No oil near the rotor.</p>
     </template>
     <p v-if="kind === 'coaster' || kind === 'drum'" class="text-soft">{{ kind === 'coaster' ? 'No cable: strap fast, wheel free, at most 60° of free back-pedal.' : 'Free wheel, bite by a third of the stroke, reaction arm fast before any test.' }}</p>

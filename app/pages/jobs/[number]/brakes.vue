@@ -4,7 +4,7 @@ import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import { PROOF_WORDS, type ProofTest } from '#core/brake/proof'
 import { BRAKE_STEPS } from '#core/brake/fitting'
-import { biteShare, BRAKE_BARREL, DISC, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
+import { biteShare, BRAKE_BARREL, DISC, discBiteShare, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
 import { typedNumber } from '#core/quantity/typed'
 
 const { number, ledger, state, record, loaded } = useJobPage(() => 'Brakes')
@@ -55,6 +55,7 @@ const disc = computed<{ words: string | null; trouble: string; drawn: { rotorMm:
     return { words: `${words.replace(/\.?$/, '.')}${far}`, trouble: '', drawn: { rotorMm: typedNumber(rotor.value), padMm: typedNumber(pad.value), gapMm } }
   } catch (error) { return { words: null, trouble: (error as Error).message.startsWith('rotorMm is at most') ? 'A rotor is at most 1.8 mm, new: measure again, away from the edge.' : 'Type both in mm.', drawn: null } }
 })
+const discBite = computed(() => { const gapMm = typedNumber(sideGap.value); return parts.value?.lever && gapMm > 0 && gapMm <= 5 ? discBiteShare(parts.value.lever, gapMm) : null })
 // a cantilever's straddle
 const yoke = ref('60')
 const apart = ref('120')
@@ -91,7 +92,7 @@ useBenchKeys(() => ({
     <template #look>
       <p v-if="wrong && parts?.lever" class="stopped" role="alert" data-test="lever-mismatch">{{ LEVER_WORDS[parts.lever] }} lever on {{ BRAKE_KIND_WORDS[parts.kind].toLowerCase() }}: {{ wrong.feel }}. A {{ wrong.instead }}-pull lever matches.</p>
       <div v-if="rim && gap.mm !== null" class="mat p-1"><BrakeGap :gap-mm="gap.mm" :share="share" :bite-share="bite" :kind-words="BRAKE_KIND_WORDS[rim.kind]" :nearer="nearer" :worn="panel === 'sums' && wornMm > 0 ? { mm: wornMm, share: wornBite } : null" /></div>
-      <div v-if="parts?.kind === 'cable-disc' && disc.drawn" class="mat p-1"><DiscGap v-bind="disc.drawn" :scrap="{ rotorMm: DISC.rotorScrapMm, padMm: DISC.padScrapMm }" /></div>
+      <div v-if="parts?.kind === 'cable-disc' && disc.drawn" class="mat p-1"><DiscGap v-bind="disc.drawn" :share="share" :bite-share="discBite" :scrap="{ rotorMm: DISC.rotorScrapMm, padMm: DISC.padScrapMm }" /></div>
       <div v-if="parts?.kind === 'cantilever' && panel === 'sums' && straddled.view" class="mat p-1"><Straddle v-bind="straddled.view" /></div>
       <div v-if="!(rim && gap.mm !== null) && !disc.drawn" class="mat p-6 text-mat-soft">{{ parts ? (parts.lever || parts.kind === 'coaster' ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.` : 'Say which lever it has: pads and rim show here.') : 'Say at the right what brake it is.' }}</div>
       <section v-if="seenWords.length" aria-label="Seen so far"><h2 class="small">Seen since it was last put right</h2><ul><li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5"><span class="text-soft">{{ s.ask }}</span><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span></li></ul></section>
@@ -103,7 +104,7 @@ useBenchKeys(() => ({
     <BrakeKindPick v-if="panel === 'parts' || !parts" :brake="brake" :parts="parts" :last="record?.known?.brakes.find(b => b.parts.brake === brake) ?? null" @keep="put({ kind: 'brakeParts', parts: $event })" />
     <BrakeDiagnosis v-else-if="panel === 'find' && diagnosis" :key="brake" :diagnosis="diagnosis" :seen="here.seen" @saw="saw" @cured="cured" />
     <BrakeFit v-else-if="panel === 'fit'" :key="brake" :brake="brake" :state="here" :pads="schools.pads" @put="put($event)" @pads="put({ kind: 'schools', choice: { ...state.noted.schools, pads: $event } })" />
-    <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:wound="wound" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
+    <BrakeSums v-else-if="panel === 'sums'" v-model:let-out="letOut" v-model:share="share" v-model:wound="wound" v-model:worn="worn" v-model:rotor="rotor" v-model:pad="pad" v-model:side-gap="sideGap" v-model:yoke="yoke" v-model:apart="apart" v-model:over-tyre="overTyre" :kind="parts.kind" :rim="rim" :lever="parts.lever" :gap="gap" :bite="bite" :worn-bite="wornBite" :disc="disc.words" :disc-trouble="disc.trouble" :disc-bite="discBite" :straddle="straddled.view" :straddle-trouble="straddled.trouble" />
     <template #below>
       <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
     </template>
