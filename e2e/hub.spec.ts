@@ -82,6 +82,9 @@ for (const way of HUB_WAYS)
     for (const b of ['front', 'rear']) await t(bench, `${b}-holds`).click()
     await t(bench, 'hand-back').click()
     await expect(t(bench, 'handed-back')).toHaveText('Handed back')
+    const pdf = await bench.request.get(`${SERVER()}/api/jobs/${number}/sheet.pdf`)
+    expect(pdf.headers()['content-type']).toContain('application/pdf')
+    expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
     // the next visit starts from what left
     const [known] = await (await bench.request.get(`${SERVER()}/api/bikes?q=F-51`)).json() as { bike: { id: string }; customer: { id: string } }[]
     const again = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { id: known!.customer.id }, bike: { id: known!.bike.id }, tag: '51', promisedAt: new Date().toISOString(), complaint: 'three weeks later', parts: null, sameParts: true } })
@@ -192,4 +195,13 @@ test('at the door: no derailleur at the back is one touch, and leads to its benc
   await bench.getByRole('button', { name: 'Put on a stand' }).click()
   await t(bench, 'to-stand-1').click()
   await expect(t(bench, 'stand-54')).toContainText('No derailleur at the back')
+  // a danger shows from the Floor
+  await t(bench, 'stand-54').click()
+  await t(bench, 'to-hub').click()
+  await t(bench, 'keep-hub').click()
+  await t(bench, 'panel-gears').click()
+  await t(bench, 'count-slips').click()
+  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await bench.goto(`${SERVER()}/`)
+  await expect(t(bench, 'stand-54')).toContainText('stays: hub slips or finds no gear in 1')
 })

@@ -5,6 +5,7 @@ import { CAUSES } from '#core/advice/contract'
 import { CAUSE_WORDS } from '#core/advice/explain'
 import type { FloorJob, JobView } from '#core/http/job'
 import type { Stored } from '#core/ledger/events'
+import { hubStays } from '#core/hub/state'
 import { reduce, staysBecause } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import { priorFor } from '#core/ledger/belief'
@@ -21,10 +22,12 @@ onMounted(async () => {
   if (record.is !== 'done' || log.is !== 'done') return void (seen.value = { is: 'away' })
   const state = reduce(log.value.entries)
   const last = log.value.entries.at(-1)
-  if (!state.setup) return void (seen.value = { is: 'plain', words: last ? sayEvent(last.event, []) : '', by: last ? record.value.people[last.by] ?? '' : '', stays: state.proofs.front || state.proofs.rear ? staysBecause(state) : null })
+  // a brake is proven last of all: only what was found wrong is said here; a hub's danger is
+  const stays = hubStays(state.noted.hub) ?? (state.proofs.front || state.proofs.rear ? staysBecause(state) : null)
+  if (!state.setup) return void (seen.value = { is: 'plain', words: last ? sayEvent(last.event, []) : '', by: last ? record.value.people[last.by] ?? '' : '', stays })
   const prior = priorFor(state, record.value.known)
   seen.value = await askAdvice({ job: props.job.number, setup: state.setup, log: state.bench, prior }).then(
-    picture => ({ is: 'seen', picture, placeMm: geometryOf(state.setup!).placeMm, by: last ? record.value.people[last.by] ?? '' : '', stays: state.proofs.front || state.proofs.rear ? staysBecause(state) : null } as const),
+    picture => ({ is: 'seen', picture, placeMm: geometryOf(state.setup!).placeMm, by: last ? record.value.people[last.by] ?? '' : '', stays } as const),
     () => ({ is: 'away' } as const))
 })
 
