@@ -138,6 +138,7 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   await settled(page)
   await key('4') // slow at the gear aimed at
   await page.waitForTimeout(300)
+  await expect(page.locator('[data-test=saved]')).toHaveText('saved')
   await settled(page)
   // one correction: as advised when a turn is advised, else an eighth out in two
   if (/Barrel out/.test(await page.locator('[data-test=move]').innerText())) {
