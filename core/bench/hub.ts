@@ -1,4 +1,4 @@
-import { HUB_ORDER, hubChecksFor } from '../hub/checks'
+import { HUB_ORDER, HUB_SHOWS, hubChecksFor } from '../hub/checks'
 import { diagnoseHub, gearChances, HUB, hypothesesOf, readingOf, type HubHypothesis, type HubLog } from '../hub/diagnose'
 import { targetMm, USUAL_HUBS, type HubParts } from '../hub/kinds'
 import { wheelTurnsOf } from '../hub/ratio'
@@ -31,13 +31,12 @@ export function seededHub(seed: number): HiddenHub {
 export function hubFinding({ parts, is }: HiddenHub, seed: number, bench: HubBench = 'hub') {
   const { wrongLook, readingSdMm } = HUB_BENCHES[bench]
   const checks = hubChecksFor(parts.way)
-  const SHOWN: Record<string, Record<string, string>> = { 'lock-nut': { lock: 'loose' }, 'not-home': { screwed: 'not' }, 'axle': { moved: 'yes' }, 'washers': { washers: 'not', moved: 'yes' }, 'drag': { wire: 'drags' }, 'coupling': { coupling: 'slips', way: 'still' }, 'crossed': { way: 'down' } }
   return {
     look(id: string, time = 0): string {
       const i = checks.findIndex(c => c.id === id)
       const c = checks[i]!
       const random = randomFrom(seed, 702, i, time)
-      return random.next() < wrongLook ? c.outcomes[Math.floor(random.next() * c.outcomes.length)]![0] : SHOWN[is.fault]?.[id] ?? c.outcomes[0]![0]
+      return random.next() < wrongLook ? c.outcomes[Math.floor(random.next() * c.outcomes.length)]![0] : HUB_SHOWS[is.fault]?.[id] ?? c.outcomes[0]![0]
     },
     read(time = 0): number {
       const random = randomFrom(seed, 703, time)

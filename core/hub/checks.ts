@@ -36,6 +36,8 @@ export const HUB_FAULTS: readonly HubFault[] = [
   fault('crossed', ['twin'], 'Couplings or heads swapped', 5, 'Seen from the front of the grip the lower inner’s head seats left, the upper’s right: swap them.'),
   fault('inside', ['rod', 'marks', 'twin'], 'Inside the hub', 6, 'The setting is right and a gear is still missing or slips: opened by who is trained for this hub.', 'Not ridden: a hub that slips throws the rider.'),
 ]
+/** How a look is when this is the fault; all other looks are as if nothing were wrong. `practice` */
+export const HUB_SHOWS: Readonly<Record<string, Readonly<Record<string, string>>>> = { 'lock-nut': { lock: 'loose' }, 'not-home': { screwed: 'not' }, 'axle': { moved: 'yes' }, 'washers': { washers: 'not', moved: 'yes' }, 'drag': { wire: 'drags' }, 'coupling': { coupling: 'slips', way: 'still' }, 'crossed': { way: 'down' } }
 export const hubFault = (id: string): HubFault | undefined => HUB_FAULTS.find(f => f.id === id)
 export const hubChecksFor = (way: HubWay): HubCheck[] => HUB_CHECKS.filter(c => c.ways.includes(way))
 

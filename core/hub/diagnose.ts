@@ -1,4 +1,4 @@
-import { HUB_FAULTS, hubChecksFor, type HubCheck, type HubFault } from './checks'
+import { HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
 import { clicksFromSlack, gearAt, HUB_WAY, targetMm, type HubParts } from './kinds'
 import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
 
@@ -85,12 +85,7 @@ export function readingOf(hub: HubParts, h: HubHypothesis): number {
 /** Spread of a reading: the eye's, and for a window with room in it where in the room it was set. */
 const readingSd = (hub: HubParts): number => { const { from, to } = targetMm(hub); return Math.hypot(HUB.readingSdMm, (to - from) / 4) }
 
-/** How a look is when this is the fault. */
-function looksLike(c: HubCheck, h: HubHypothesis): string {
-  const fine = c.outcomes[0][0]
-  const shows: Record<string, Record<string, string>> = { 'lock-nut': { lock: 'loose' }, 'not-home': { screwed: 'not' }, 'axle': { moved: 'yes' }, 'washers': { washers: 'not', moved: 'yes' }, 'drag': { wire: 'drags' }, 'coupling': { coupling: 'slips', way: 'still' }, 'crossed': { way: 'down' } }
-  return shows[h.fault]?.[c.id] ?? fine
-}
+const looksLike = (c: HubCheck, h: HubHypothesis): string => HUB_SHOWS[h.fault]?.[c.id] ?? c.outcomes[0][0]
 const lookChance = (c: HubCheck, h: HubHypothesis, outcome: string): number => (1 - HUB.wrongLook) * (looksLike(c, h) === outcome ? 1 : 0) + HUB.wrongLook / c.outcomes.length
 
 function countChance(hub: HubParts, h: HubHypothesis, count: HubCount): number {

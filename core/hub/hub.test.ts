@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { playHub, seededHub } from '../bench/hub'
-import { HUB_CHECKS, HUB_FAULTS, HUB_ORDER, hubChecksFor } from './checks'
+import { HUB_CHECKS, HUB_FAULTS, HUB_ORDER, HUB_SHOWS, hubChecksFor } from './checks'
 import { diagnoseHub, gearChances, hypothesesOf, readingOf, turnsFromReading, type HubLog } from './diagnose'
 import { HUB_CHECK_OUTCOMES, HUB_FAULT_IDS, HUB_STEP_IDS } from './ids'
 import { clicksFromSlack, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, USUAL_HUBS } from './kinds'
@@ -203,6 +203,15 @@ describe('states in which riding must stop', () => {
     expect(hubAfter(after(lock, { kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: hub('marks-8') }, 'x', 'y').readings).toEqual([])
     expect(hubAfter(after({ kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: { ...rod, ringTeeth: 44 } }, 'x', 'y').readings).toHaveLength(1)
   })
+})
+
+test('what a fault shows is a look there is, on a way it is met', () => {
+  for (const [fault, shows] of Object.entries(HUB_SHOWS))
+    for (const [check, outcome] of Object.entries(shows)) {
+      const c = HUB_CHECKS.find(x => x.id === check)!
+      expect(c.outcomes.slice(1).map(o => o[0]), `${fault}, ${check}`).toContain(outcome)
+      expect(HUB_FAULTS.find(f => f.id === fault)!.ways.some(w => c.ways.includes(w))).toBe(true)
+    }
 })
 
 test('what the ledger may name is what there are words for', () => {
