@@ -10,7 +10,7 @@ import { marksAfter, proofOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
-import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, DISC, discBiteShare, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, wearLeftMm } from './sums'
+import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, DISC, discBiteShare, discGapWords, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, straddleJudged, wearLeftMm } from './sums'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
@@ -26,6 +26,8 @@ describe('sums (common practice and memory, no source)', () => {
     expect(discBiteShare('short', 1.5)).toBeGreaterThan(1)
     expect(() => discBiteShare('short', -0.1)).toThrow(/gapMm/)
   })
+  test.each([[90, 30, true], [90, null, true], [75, 30, true], [74, 30, false], [106, 30, false], [90, 19, false], [90, 41, false]] as const)('a straddle of %f°, yoke %p mm over the tyre: right %p (90°, 20 to 40 mm: memory)', (deg, over, right) => { expect(straddleJudged(deg, over).right).toBe(right) })
+  test.each([[0.1, 'drag'], [0.2, null], [0.4, null], [0.5, 'take it up at the pads']] as const)('a disc’s gap of %f mm a side', (gap, words) => { if (words) expect(discGapWords(gap)).toContain(words); else expect(discGapWords(gap)).toBeNull() })
   test('force of a pad is hand times gain; a barrel 3 to 4 turns wound in gives 1 to 1.5 mm a side on a dual-pivot', () => {
     expect(padForceN('long', 'linear-pull', 80)).toBeCloseTo(80 * 2.2 * 3.6, 9)
     expect(padForceN('long', 'coaster', 80)).toBeNull()

@@ -82,6 +82,13 @@ export function wearLeftMm(kind: BrakeKind, turnsOut: number): number {
 /** A disc's figures judged. `memory`: rotor 1.8 mm new and 1.5 scrap, pad scrap at 0.5 to 1, gap 0.2 to 0.4 a side. */
 export const DISC = { rotorNewMm: 1.8, rotorScrapMm: 1.5, padScrapMm: 1, gapMm: { from: 0.2, to: 0.4 } } as const
 
+/** What a disc's gap at each side says beyond its wear, in words; null when it is as it should be. `memory` */
+export function discGapWords(gapMm: number): string | null {
+  notNegative('gapMm', gapMm)
+  if (gapMm < DISC.gapMm.from) return 'Pads too near: they will drag'
+  return gapMm > DISC.gapMm.to ? 'Pads too far: take it up at the pads' : null
+}
+
 /** Cable for each mm that both pads of a cable disc come in. `model`: arms differ, the bike has the last word. */
 export const DISC_CABLE_PER_MM = 12
 
@@ -108,4 +115,17 @@ export function straddle(yokeOverAnchorsMm: number, anchorsApartMm: number): { d
   const half = Math.atan2(anchorsApartMm / 2, yokeOverAnchorsMm)
   // each half pulls along itself: for a unit of cable pull, tan(half)/2 across
   return { deg: (2 * half * 180) / Math.PI, acrossShare: Math.tan(half) / 2 }
+}
+
+/** Where a straddle starts: about a right angle, its yoke over the tyre, mm. `memory`; how far off still counts is `model` */
+export const STRADDLE = { deg: 90, withinDeg: 15, overTyreMm: { from: 20, to: 40 } } as const
+
+/** A straddle judged: the tyre's clearance first, then its angle. `overTyreMm` null when it was not measured. */
+export function straddleJudged(deg: number, overTyreMm: number | null): { right: boolean; words: string } {
+  const { from, to } = STRADDLE.overTyreMm
+  if (overTyreMm !== null && overTyreMm < from) return { right: false, words: 'too near the tyre: raise it' }
+  if (overTyreMm !== null && overTyreMm > to) return { right: false, words: 'high over the tyre: lower it' }
+  if (deg < STRADDLE.deg - STRADDLE.withinDeg) return { right: false, words: 'steep: the pads travel far and press little; lower it' }
+  if (deg > STRADDLE.deg + STRADDLE.withinDeg) return { right: false, words: 'flat: presses hard, travels little; raise it' }
+  return { right: true, words: 'a good start' }
 }

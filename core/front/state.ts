@@ -5,6 +5,7 @@ import type { FrontParts } from './parts'
 import { END_GAP_MM, type EndGaps } from './rub'
 
 export type FrontEvent = FrontSight | { kind: 'frontParts'; parts: FrontParts } | { kind: 'frontStep'; order: FrontOrder; step: string }
+export const isFrontEvent = <E extends { kind: string }>(e: E): e is Extract<E, FrontEvent> => e.kind.startsWith('front')
 
 /** Where the front derailleur of a job stands after its log. */
 export type FrontState = {

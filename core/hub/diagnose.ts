@@ -166,6 +166,13 @@ export function diagnoseHub(hub: HubParts, log: HubLog, cured: readonly string[]
   return { faults, found, next: best && best.worth > TELLS_LEAST ? best.next : null, offClicks, turns: hub.way === 'twin' ? 0 : Math.round((offClicks * stepMm) / pitchMm * 4) / 4 }
 }
 
+/** What puts a found fault right: a turn of the adjuster where that is all, else the cure in words; null while nothing is found. */
+export function hubCure(d: HubDiagnosis): { do: 'turn'; sixteenths: number } | { do: 'cure'; fault: string } | null {
+  if (!d.found || d.found.id === 'none') return null
+  const sixteenths = Math.round(d.turns * 16)
+  return (d.found.id === 'slack' || d.found.id === 'tight') && sixteenths !== 0 ? { do: 'turn', sixteenths } : { do: 'cure', fault: d.found.id }
+}
+
 /** A reading in bins of its spread, for what it would tell. */
 function readingBins(mm: number, sd: number): Map<string, number> {
   const out = new Map<string, number>()

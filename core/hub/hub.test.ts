@@ -2,10 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { playHub, seededHub } from '../bench/hub'
 import { HUB_CHECKS, HUB_FAULTS, HUB_ORDER, HUB_SHOWS, hubChecksFor } from './checks'
-import { diagnoseHub, gearChances, hypothesesOf, readingOf, turnsFromReading, type HubLog } from './diagnose'
+import { diagnoseHub, gearChances, hubCure, hypothesesOf, readingOf, turnsFromReading, type HubLog } from './diagnose'
 import { HUB_CHECK_OUTCOMES, HUB_FAULT_IDS, HUB_STEP_IDS } from './ids'
 import { clicksFromSlack, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, USUAL_HUBS } from './kinds'
-import { COUNT_SD_TURNS, hubRatio, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
+import { COUNT_SD_TURNS, hubRatio, isAsked, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
 import { hubAfter, hubSetAnew, hubStays, noHub, slippingGears, type HubEvent } from './state'
 import { HUB_STEPS } from './steps'
 import { hubTurnWords, sayCount, sayHub, sayTarget } from './words'
@@ -39,6 +39,7 @@ describe('which gear it really is', () => {
     expect(hubRatio({ crankTurns: 5, wheelTurns: 8.75 }, rod)).toBeCloseTo(0.75, 9)
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 8.8 }).gears[0]).toMatchObject({ gear: 1 })
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 15.5 }).gears[0].gear).toBe(3)
+    expect([11.7, 15.5, 40, null].map(wheelTurns => isAsked(rod, { gear: 2, crankTurns: 5, wheelTurns }))).toEqual([true, false, false, false])
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: 15.5 })).toContain('really gear 3')
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: 11.7 })).toContain('the gear asked for')
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: null })).toBe('slips or finds no gear')
@@ -93,6 +94,9 @@ describe('diagnosis', () => {
     const d = diagnoseHub(rod, { seen: [{ check: 'lock', outcome: 'tight' }, { check: 'moved', outcome: 'no' }, { check: 'screwed', outcome: 'home' }], readings: [{ mm: readingOf(rod, slack) }], counts: [{ gear: 2, crankTurns: 5, wheelTurns: 15.6 }] })
     expect(d.found?.id).toBe('slack')
     expect(d.turns).toBeGreaterThan(3)
+    expect(hubCure(d)).toEqual({ do: 'turn', sixteenths: Math.round(d.turns * 16) })
+    expect(hubCure(diagnoseHub(rod, nothing))).toBeNull()
+    expect(hubCure({ ...d, turns: 0 })).toEqual({ do: 'cure', fault: 'slack' })
     expect(d.turns).toBeCloseTo((d.offClicks * HUB_WAY.rod.stepMm) / HUB_WAY.rod.pitchMm, 0)
   })
   test('slack sends a rod hub to its highest gear, tight to its lowest', () => {

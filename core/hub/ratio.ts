@@ -54,6 +54,13 @@ export function whichGear(hub: HubParts, count: { crankTurns: number; wheelTurns
   return { ratio, gears, none: near > FAR_SD * COUNT_SD_TURNS }
 }
 
+/** Does a count say that the gear asked for is the one that answers? A slip is not. */
+export function isAsked(hub: HubParts, count: HubCount): boolean {
+  if (count.wheelTurns === null) return false
+  const read = whichGear(hub, { crankTurns: count.crankTurns, wheelTurns: count.wheelTurns })
+  return !read.none && read.gears[0].gear === count.gear
+}
+
 /**
  * Whole crank turns after which a gear and its neighbours are told apart when the wheel is read to a tenth.
  * Source: least count: n ≥ 2 · error ÷ (difference of ratios · ring ÷ sprocket).

@@ -9,7 +9,7 @@ import { capMissing, type CableStep } from '../cable/steps'
 import type { SchoolChoice } from '../procedure/schools'
 import { costOf } from '../advice/contract'
 import { startOf, step, type Trace } from '../advice/trace'
-import { frontAfter, noFront, type FrontState } from '../front/state'
+import { frontAfter, isFrontEvent, noFront, type FrontState } from '../front/state'
 import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
 import { BEDDING_SHIFTS } from '../rear/settle'
 import { checkSetup, type RearSetup } from '../response/setup'
@@ -134,7 +134,7 @@ function alsoMeans(told: Told, { noted, setup }: JobState): Told[] {
 /** `corrected`: the drivetrain as it was put right later; the whole log is read with it, as if it had arrived so. */
 function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
   const { event } = told
-  if (isHubEvent(event)) return s
+  if (isHubEvent(event) || isFrontEvent(event)) return s
   switch (event.kind) {
     case 'arrived': {
       const parts = corrected ?? event.parts
@@ -188,15 +188,6 @@ function apply(s: JobState, told: Told, corrected: RearParts | null): JobState {
     case 'sensed':
     case 'housing':
     case 'run':
-    case 'frontParts':
-    case 'frontShift':
-    case 'frontTurn':
-    case 'frontGap':
-    case 'frontPosition':
-    case 'frontHand':
-    case 'frontUndone':
-    case 'frontSet':
-    case 'frontStep':
     case 'inner':
     case 'gap':
     case 'proved':
@@ -277,6 +268,7 @@ function recounted(s: JobState, { id }: Told, counted: number): JobState {
 }
 
 function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted {
+  if (isFrontEvent(event)) return { ...was, front: frontAfter(was.front, event) }
   if (isHubEvent(event)) return { ...was, hub: hubAfter(was.hub, event, signedBy ?? by, at) }
   switch (event.kind) {
     case 'said': return { ...was, said: event }
@@ -290,15 +282,6 @@ function note(was: Noted, { event, at, by, signedBy }: Told, s: JobState): Noted
     case 'sight': return { ...was, sights: [...was.sights, { event, sixteenths: s.netSixteenths[event.at] }] }
     case 'gap': return { ...was, gaps: [...was.gaps, { event, bSixteenths: s.netSixteenths.B }] }
     case 'housing': return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
-    case 'frontParts':
-    case 'frontShift':
-    case 'frontTurn':
-    case 'frontGap':
-    case 'frontPosition':
-    case 'frontHand':
-    case 'frontUndone':
-    case 'frontSet':
-    case 'frontStep': return { ...was, front: frontAfter(was.front, event) }
     case 'brakeParts':
     case 'brakeSeen':
     case 'brakeStep':

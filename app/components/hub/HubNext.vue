@@ -1,8 +1,7 @@
 <!-- What is wrong with the hub's setting: the thing to look at next, its answer one touch or one figure; the move that cures it. -->
 <script setup lang="ts">
-import type { HubCheck } from '#core/hub/checks'
-import { hubChecksFor } from '#core/hub/checks'
-import type { HubDiagnosis, HubNext } from '#core/hub/diagnose'
+import { hubChecksFor, type HubCheck } from '#core/hub/checks'
+import { hubCure, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
 
@@ -13,6 +12,7 @@ const own = shallowRef<HubNext | null>(null)
 watch(() => props.diagnosis, () => { own.value = null })
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 const next = computed(() => own.value ?? (found.value ? null : props.diagnosis.next))
+const cure = computed(() => hubCure(props.diagnosis))
 const sixteenths = computed(() => Math.round(props.diagnosis.turns * 16))
 const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c => !(next.value?.do === 'look' && next.value.check.id === c.id)))
 </script>
@@ -26,7 +26,7 @@ const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c
         <p class="leading-snug" data-test="hub-cure">{{ found.cure }}</p>
         <p v-if="found.caution" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ found.caution }}</p>
         <template v-if="found.id !== 'none'">
-          <button v-if="(found.id === 'slack' || found.id === 'tight') && sixteenths !== 0" type="button" class="act" data-test="hub-turned" @click="emit('turned', sixteenths)">Turned {{ hubTurnWords(sixteenths) }} <kbd class="key">Enter</kbd></button>
+          <button v-if="cure?.do === 'turn'" type="button" class="act" data-test="hub-turned" @click="emit('turned', cure.sixteenths)">Turned {{ hubTurnWords(cure.sixteenths) }} <kbd class="key">Enter</kbd></button>
           <button v-else type="button" class="act" data-test="hub-cured" @click="emit('cured', found.id)">Put right <kbd class="key">Enter</kbd></button>
         </template>
       </template>

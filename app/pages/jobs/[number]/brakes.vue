@@ -4,7 +4,7 @@ import { diagnose } from '#core/brake/diagnose'
 import { ARM_RATIO, BRAKE_KIND_WORDS, BRAKES, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import { PROOF_WORDS, type ProofTest } from '#core/brake/proof'
 import { BRAKE_STEPS } from '#core/brake/fitting'
-import { biteShare, BRAKE_BARREL, DISC, discBiteShare, discWear, mismatchOf, padGapMm, straddle } from '#core/brake/sums'
+import { biteShare, BRAKE_BARREL, DISC, discBiteShare, discGapWords, discWear, mismatchOf, padGapMm, straddle, straddleJudged } from '#core/brake/sums'
 import { typedNumber } from '#core/quantity/typed'
 
 const { number, ledger, state, record, loaded } = useJobPage(() => 'Brakes')
@@ -51,8 +51,8 @@ const disc = computed<{ words: string | null; trouble: string; drawn: { rotorMm:
   try {
     const words = discWear(typedNumber(rotor.value), typedNumber(pad.value)) ?? 'Rotor and pads have life left.'
     if (!(gapMm >= 0 && gapMm <= 5)) return { words: null, trouble: 'Gap a side: from 0 to 5 mm', drawn: null }
-    const far = gapMm < DISC.gapMm.from ? ' Pads too near: they will drag.' : gapMm > DISC.gapMm.to ? ' Pads too far: take it up at the pads.' : ''
-    return { words: `${words.replace(/\.?$/, '.')}${far}`, trouble: '', drawn: { rotorMm: typedNumber(rotor.value), padMm: typedNumber(pad.value), gapMm } }
+    const far = discGapWords(gapMm)
+    return { words: `${words.replace(/\.?$/, '.')}${far ? ` ${far}.` : ''}`, trouble: '', drawn: { rotorMm: typedNumber(rotor.value), padMm: typedNumber(pad.value), gapMm } }
   } catch (error) { return { words: null, trouble: (error as Error).message.startsWith('rotorMm is at most') ? 'A rotor is at most 1.8 mm, new: measure again, away from the edge.' : 'Type both in mm.', drawn: null } }
 })
 const discBite = computed(() => { const gapMm = typedNumber(sideGap.value); return parts.value?.lever && gapMm > 0 && gapMm <= 5 ? discBiteShare(parts.value.lever, gapMm) : null })
@@ -66,9 +66,8 @@ const straddled = computed<{ view: { deg: number; words: string; yokeMm: number;
   if (!(apartMm > 0 && apartMm <= 400)) return { view: null, trouble: 'Anchors apart: from 1 to 400 mm' }
   const { deg } = straddle(yokeMm, apartMm)
   const over = tyre >= 0 && tyre <= 200 ? tyre : null
-  const right = Math.abs(deg - 90) <= 15 && (over === null || (over >= 20 && over <= 40))
-  const tells = over !== null && over < 20 ? 'too near the tyre: raise it' : over !== null && over > 40 ? 'high over the tyre: lower it' : deg < 75 ? 'steep: the pads travel far and press little; lower it' : deg > 105 ? 'flat: presses hard, travels little; raise it' : 'a good start'
-  return { view: { deg, words: `${Math.round(deg)}° between the wires, ${tells}.`, yokeMm, apartMm, overTyreMm: over, right }, trouble: '' }
+  const { right, words } = straddleJudged(deg, over)
+  return { view: { deg, words: `${Math.round(deg)}° between the wires, ${words}.`, yokeMm, apartMm, overTyreMm: over, right }, trouble: '' }
 })
 /** Which pad stood nearer when last looked at, until a screw is turned. */
 const nearer = computed(() => { const last = here.value.centring.at(-1); return panel.value === 'fit' && last?.kind === 'seen' ? last.nearer : null })

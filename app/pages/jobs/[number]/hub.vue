@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { diagnoseHub, turnsFromReading } from '#core/hub/diagnose'
+import { diagnoseHub, hubCure, turnsFromReading } from '#core/hub/diagnose'
 import { targetMm } from '#core/hub/kinds'
-import { hubRatio, whichGear } from '#core/hub/ratio'
+import { hubRatio, isAsked } from '#core/hub/ratio'
 import { hubStays } from '#core/hub/state'
 import { HUB_STEPS } from '#core/hub/steps'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayCount, sayTarget } from '#core/hub/words'
@@ -24,11 +24,7 @@ const inside = computed(() => { if (!parts.value || reading.value === null) retu
 const gear = ref(1)
 /** The last count of each gear. */
 const counts = computed(() => (parts.value ? parts.value.ratios.flatMap((_, i) => { const c = hub.value.counts.findLast(x => x.gear === i + 1); return c ? [c] : [] }) : []))
-const ladder = computed(() => counts.value.map(c => ({ gear: c.gear, ratio: c.wheelTurns === null ? null : hubRatio({ crankTurns: c.crankTurns, wheelTurns: c.wheelTurns }, parts.value!), right: c.wheelTurns !== null && isRight(c.gear, c.crankTurns, c.wheelTurns) })))
-function isRight(asked: number, crankTurns: number, wheelTurns: number): boolean {
-  const read = whichGear(parts.value!, { crankTurns, wheelTurns })
-  return !read.none && read.gears[0]!.gear === asked
-}
+const ladder = computed(() => counts.value.map(c => ({ gear: c.gear, ratio: c.wheelTurns === null ? null : hubRatio({ crankTurns: c.crankTurns, wheelTurns: c.wheelTurns }, parts.value!), right: isAsked(parts.value!, c) })))
 const stays = computed(() => hubStays(hub.value))
 const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
@@ -50,11 +46,9 @@ const proofWords = computed(() => { const p = hub.value.proof; return p ? `${p.h
 useBenchKeys(() => ({
   z: undo,
   Enter: () => {
-    const d = diagnosis.value
-    if (panel.value !== 'find' || !d?.found || d.found.id === 'none') return
-    const sixteenths = Math.round(d.turns * 16)
-    if ((d.found.id === 'slack' || d.found.id === 'tight') && sixteenths !== 0) turned(sixteenths)
-    else cured(d.found.id)
+    const cure = panel.value === 'find' && diagnosis.value ? hubCure(diagnosis.value) : null
+    if (cure?.do === 'turn') turned(cure.sixteenths)
+    else if (cure) cured(cure.fault)
   },
   ...Object.fromEntries([1, 2, 3].map(i => [String(i), () => { const n = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null; const o = n?.do === 'look' ? n.check.outcomes[i - 1] : null; if (n?.do === 'look' && o) saw(n.check.id, o[0]) }])),
 }))
