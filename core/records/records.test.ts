@@ -46,7 +46,7 @@ describe('what a visit leaves for the records', () => {
     expect(kept).toEqual(Object.fromEntries([['front-height', 2], ['front-inner', 1.2], ['front-H', -0.25]].map(([figure, value]) => [figure, { standard: 'front 2 conventional', figure, value }])))
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]))).toEqual(['r14-10', 'front 2 conventional'])
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front)]))).toEqual(['r14-10'])
-    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual(['front double, conventional cage', 'parts of different standards', null])
+    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual(['double, conventional cage', 'parts of different standards', null])
   })
   test('brakes by how close they left, a hub by what was read in its setting gear; also on a bike without a derailleur', () => {
     const bare = (events: LedgerEvent[]) => reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(told))

@@ -10,7 +10,7 @@ export function sayStandard(id: string): string | null {
   if (id === MIXED) return 'parts of different standards'
   if (id === TYPED) return 'parts typed in by their numbers'
   const front = /^front ([23]) (\w+)$/.exec(id)
-  if (front) return `front ${RINGS[front[1]]}, ${front[2]} cage`
+  if (front) return `${RINGS[front[1]]}, ${front[2]} cage`
   const brake = /^brake (.+)$/.exec(id)
   if (brake) return BRAKE_KIND_WORDS[brake[1] as BrakeKind]?.toLowerCase() ?? null
   const hub = /^hub (.+)$/.exec(id)

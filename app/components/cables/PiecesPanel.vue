@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { typedNumber, typedNumbers } from '#core/quantity/typed'
 import { HOUSINGS, housingRefused, usualHousing, type RunName } from '#core/cable/housing'
-import { asRead, CONDITION_WORDS, CONDITIONS, innerNeededMm, innerToTake, LENGTH_READ, MU, Run, sayRead, smallParts, type LengthRead, type Piece } from '#core/cable/run'
+import { asRead, CONDITION_WORDS, CONDITIONS, innerNeededMm, innerToTake, LENGTH_READ, MU, Run, smallParts, type LengthRead, type Piece } from '#core/cable/run'
 import { RUN_TEMPLATES, templateRun } from '#core/cable/templates'
 import type { TemplateView } from '#core/http/cables'
 
@@ -88,9 +88,7 @@ const templateName = ref('')
         <p v-if="refused" class="stopped" role="alert" data-test="refused-housing">{{ refused }}</p>
         <div class="flex flex-wrap gap-2"><button class="act flex-1 justify-center" :disabled="refused !== null" data-test="save-piece">Keep it</button><button type="button" class="quiet text-stop" @click="drop">Take it out</button></div>
       </form>
-      <ul v-else class="border-t border-rule" aria-label="Lengths and how they were read">
-        <li v-for="p in run.pieces.filter(x => x.kind !== 'guide')" :key="p.name"><button type="button" class="grid min-h-11 w-full grid-cols-[1fr_auto] gap-x-3 py-1 text-left" :data-test="`length-${p.name}`" @click="emit('choose', p.name)"><span>{{ p.name }}</span><span class="figure">{{ 'lengthMm' in p ? p.lengthMm : '' }} mm</span><span v-if="readOf(p)" class="small col-span-2">{{ sayRead(readOf(p)!) }}</span></button></li>
-      </ul>
+      <p v-else class="text-soft">Touch a piece in the picture to measure it.</p>
       <p v-if="trouble" class="stopped" role="alert" data-test="piece-trouble">{{ trouble }}</p>
       <div class="grid grid-cols-3 gap-1"><button type="button" class="also min-h-11! justify-center px-1! text-sm" data-test="add-housing" @click="add('housing')">+ housing</button><button type="button" class="also min-h-11! justify-center px-1! text-sm" @click="add('bare')">+ bare wire</button><button type="button" class="also min-h-11! justify-center px-1! text-sm" @click="add('guide')">+ guide</button></div>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 border-t border-rule pt-2">

@@ -4,7 +4,7 @@ import { isBrake, leastRadiusMm, RUN_WORDS, RUNS, type RunName } from '#core/cab
 import { piecesToCut, runsCut, type LaidOut, type WantedPiece } from '#core/cable/wanted'
 import { apartMm, type LoopAt, type LoopGeometry, type PoseName } from '#core/cable/loop'
 import { SuspensionLoop, suspensionGeometry, USUAL_SUSPENSION_LOOP } from '#core/cable/suspensionLoop'
-import { lossAlong, type Run } from '#core/cable/run'
+import { lossAlong, sayRead, type Run } from '#core/cable/run'
 import type { CableStep } from '#core/cable/steps'
 import type { StockView, TemplateView } from '#core/http/cables'
 import type { FloorView } from '#core/http/job'
@@ -200,7 +200,7 @@ const labels = computed(() => Object.values(answers.value).flatMap(a => (a.is ==
       <div class="mat p-1"><CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="p => { chosen = p; panel = 'pieces' }" /><p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p></div>
       <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1"><BarLoopView v-if="loopKind === 'bars'" :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /><SuspensionLoopView v-else :geometry="measured.geometry" :loop="drawn" :turn-deg="turnDeg" :axle-mm="measured.axleMm" :slack-mm="slack" :least-mm="leastRadiusMm(name)" /></div>
       <ul v-else-if="run" class="grid gap-x-6 sm:grid-cols-2">
-        <li v-for="p in run.pieces" :key="p.name" class="border-b border-rule"><button type="button" class="flex min-h-11 w-full items-center justify-between gap-3 text-left" :class="{ 'font-bold': chosen === p.name }" :data-test="`piece-${p.name}`" @click="chosen = p.name; panel = 'pieces'"><span>{{ p.name }} <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span></span><span class="figure">{{ p.kind === 'guide' ? `${p.bend.deg}°` : `${p.lengthMm} mm` }}</span></button></li>
+        <li v-for="p in run.pieces" :key="p.name" class="border-b border-rule"><button type="button" class="flex min-h-11 w-full items-center justify-between gap-3 text-left" :class="{ 'font-bold': chosen === p.name }" :data-test="`piece-${p.name}`" @click="chosen = p.name; panel = 'pieces'"><span>{{ p.name }} <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span><span v-if="p.kind !== 'guide' && p.read" class="small block font-normal" :data-test="`length-${p.name}`">{{ sayRead(p.read) }}</span></span><span class="figure">{{ p.kind === 'guide' ? `${p.bend.deg}°` : `${p.lengthMm} mm` }}</span></button></li>
       </ul>
       <p v-if="isBrake(name)" class="small">A brake that was worked on is proven before the bike leaves: both levers squeezed hard, a roll, a ride.</p>
     </template>

@@ -19,7 +19,7 @@ const nickname = (id: string) => catalogue.value.find(e => e.id === id && e.nick
       <ul v-if="counts?.length" class="mt-2 border-t-2 border-ink">
         <li v-for="c in counts" :key="c.standard" class="border-b border-rule">
           <NuxtLink :to="`/standards/records/${encodeURIComponent(c.standard)}`" class="grid min-h-14 grid-cols-[6rem_1fr_auto] items-center gap-x-4 py-1 sm:grid-cols-[7rem_1fr_14rem_4.5rem]" :data-test="`standard-${c.standard}`">
-            <span class="figure text-lg font-semibold">{{ c.standard }}</span>
+            <span class="figure text-lg font-semibold">{{ c.standard.split(' ')[0] }}</span>
             <span><b v-if="nickname(c.standard)" class="mr-2">{{ nickname(c.standard) }}</b><span class="text-soft">{{ numbers(c.standard) }}</span></span>
             <span class="hidden h-3 bg-rule sm:block" aria-hidden="true"><span class="block h-3 bg-ink" :style="{ width: `${(100 * c.bikes) / most}%` }" /></span>
             <span class="figure text-right">{{ c.bikes }} {{ c.bikes === 1 ? 'bike' : 'bikes' }}</span>
