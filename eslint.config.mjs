@@ -3,8 +3,16 @@ import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** One direction: app → core, server → core, never back; app and server meet only in the HTTP contract of core. */
 const zones = [
-  { target: './core', from: ['./app', './server', './demo', './ops', './e2e'], message: 'core imports nothing of the project outside core' },
-  { target: './app', from: ['./server', './demo', './ops', './e2e'], message: 'app meets the server only in the HTTP contract, core/http' },
+  {
+    target: './core',
+    from: ['./app', './server', './demo', './ops', './e2e'],
+    message: 'core imports nothing of the project outside core',
+  },
+  {
+    target: './app',
+    from: ['./server', './demo', './ops', './e2e'],
+    message: 'app meets the server only in the HTTP contract, core/http',
+  },
   { target: './server', from: ['./app', './ops', './e2e'], message: 'server imports core, never app' },
 ]
 
@@ -20,9 +28,35 @@ export default withNuxt(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [
-        { group: ['vue', 'vue/*', '@vue/*', 'nuxt', 'nuxt/*', '#app', '#app/*', '#imports', 'pinia', 'h3', 'kysely', 'pg', 'node:*', '@nuxt/*', '@vueuse/*', '~/*', '@/*'], message: 'core is pure TypeScript: no interface, server, database or Node.js' },
-      ] }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: [
+                'vue',
+                'vue/*',
+                '@vue/*',
+                'nuxt',
+                'nuxt/*',
+                '#app',
+                '#app/*',
+                '#imports',
+                'pinia',
+                'h3',
+                'kysely',
+                'pg',
+                'node:*',
+                '@nuxt/*',
+                '@vueuse/*',
+                '~/*',
+                '@/*',
+              ],
+              message: 'core is pure TypeScript: no interface, server, database or Node.js',
+            },
+          ],
+        },
+      ],
     },
   },
   {

@@ -1,6 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 
-const self = '\'self\''
+const self = "'self'"
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -8,7 +8,10 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   telemetry: false,
   css: ['~/assets/main.css'],
-  components: [{ path: '~/components', pathPrefix: false }, { path: '~/drawings', pathPrefix: false }],
+  components: [
+    { path: '~/components', pathPrefix: false },
+    { path: '~/drawings', pathPrefix: false },
+  ],
   app: {
     head: {
       htmlAttrs: { lang: 'en' },
@@ -24,12 +27,24 @@ export default defineNuxtConfig({
   // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false } },
   vite: { plugins: [tailwindcss()], worker: { format: 'es' } },
-  nitro: { compressPublicAssets: { brotli: true, gzip: true }, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } } },
+  nitro: {
+    compressPublicAssets: { brotli: true, gzip: true },
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
+  },
   typescript: {
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } },
     sharedTsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } },
     nodeTsConfig: {
-      include: ['../core/**/*', '../e2e/**/*', '../ops/**/*', '../demo/**/*', '../bench/**/*', '../server/db/**/*', '../server/auth/**/*', '../*.config.ts'],
+      include: [
+        '../core/**/*',
+        '../e2e/**/*',
+        '../ops/**/*',
+        '../demo/**/*',
+        '../bench/**/*',
+        '../server/db/**/*',
+        '../server/auth/**/*',
+        '../*.config.ts',
+      ],
       compilerOptions: { noUncheckedIndexedAccess: false },
     },
   },
@@ -39,15 +54,15 @@ export default defineNuxtConfig({
       crossOriginEmbedderPolicy: false,
       strictTransportSecurity: false,
       contentSecurityPolicy: {
-        'default-src': ['\'none\''],
-        'base-uri': ['\'none\''],
+        'default-src': ["'none'"],
+        'base-uri': ["'none'"],
         'form-action': [self],
-        'frame-ancestors': ['\'none\''],
-        'object-src': ['\'none\''],
-        'script-src': [self, '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
-        'script-src-attr': ['\'none\''],
-        'style-src': [self, '\'nonce-{{nonce}}\''],
-        'style-src-attr': ['\'unsafe-inline\''],
+        'frame-ancestors': ["'none'"],
+        'object-src': ["'none'"],
+        'script-src': [self, "'nonce-{{nonce}}'", "'strict-dynamic'"],
+        'script-src-attr': ["'none'"],
+        'style-src': [self, "'nonce-{{nonce}}'"],
+        'style-src-attr': ["'unsafe-inline'"],
         'worker-src': [self],
         'connect-src': [self],
         'font-src': [self],
@@ -68,7 +83,11 @@ export default defineNuxtConfig({
     injectManifest: { globPatterns: ['**/*.{js,css,woff2,svg}'], maximumFileSizeToCacheInBytes: 4_000_000 },
     client: { registerPlugin: true, installPrompt: false },
     manifest: {
-      name: 'Ocho', short_name: 'Ocho', description: 'The bench companion for cable-shifted gears', theme_color: '#0E3B35', background_color: '#EDF0EE',
+      name: 'Ocho',
+      short_name: 'Ocho',
+      description: 'The bench companion for cable-shifted gears',
+      theme_color: '#0E3B35',
+      background_color: '#EDF0EE',
       icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
     },
     devOptions: { enabled: false },

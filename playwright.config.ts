@@ -9,14 +9,24 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 25_000 },
   retries: 0,
-  reporter: process.env.OCHO_E2E_REPORT ? [['list'], ['json', { outputFile: process.env.OCHO_E2E_REPORT }]] : [['list']],
+  reporter: process.env.OCHO_E2E_REPORT
+    ? [['list'], ['json', { outputFile: process.env.OCHO_E2E_REPORT }]]
+    : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     actionTimeout: 40_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
 })

@@ -22,60 +22,130 @@ const BENCHES: Record<string, { physics: Physics; woundOut?: boolean }> = {
   friction: { physics: UNLIKE.friction },
   reports: { physics: UNLIKE.reports, woundOut: true },
 }
-const STRATEGIES: readonly Strategy[] = [adviceStrategy, ...THUMBS.map(rule => ({ id: rule.id, is: 'thumb' as const, rule }))]
+const STRATEGIES: readonly Strategy[] = [
+  adviceStrategy,
+  ...THUMBS.map(rule => ({ id: rule.id, is: 'thumb' as const, rule })),
+]
 
 type Line = { strategy: string; played: Played }
 
 async function inProcesses<T>(bikes: number, first: number, bench: string): Promise<T[]> {
   const count = Math.min(availableParallelism(), bikes)
-  const parts = await Promise.all(Array.from({ length: count }, (_, i) => new Promise<string>((done, failed) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(import.meta.url), 'part', String(bikes), String(first), bench, String(i), String(count)], { stdio: ['ignore', 'pipe', 'inherit'] })
-    let out = ''
-    child.stdout.on('data', chunk => { out += String(chunk) })
-    child.on('error', failed)
-    child.on('exit', code => (code === 0 ? done(out) : failed(new Error(`part ${i} ended with ${code}`))))
-  })))
-  return parts.flatMap(p => p.split('\n').filter(Boolean).map(line => JSON.parse(line) as T))
+  const parts = await Promise.all(
+    Array.from(
+      { length: count },
+      (_, i) =>
+        new Promise<string>((done, failed) => {
+          const child = spawn(
+            process.execPath,
+            [
+              '--import',
+              'tsx',
+              fileURLToPath(import.meta.url),
+              'part',
+              String(bikes),
+              String(first),
+              bench,
+              String(i),
+              String(count),
+            ],
+            { stdio: ['ignore', 'pipe', 'inherit'] },
+          )
+          let out = ''
+          child.stdout.on('data', chunk => {
+            out += String(chunk)
+          })
+          child.on('error', failed)
+          child.on('exit', code => (code === 0 ? done(out) : failed(new Error(`part ${i} ended with ${code}`))))
+        }),
+    ),
+  )
+  return parts.flatMap(p =>
+    p
+      .split('\n')
+      .filter(Boolean)
+      .map(line => JSON.parse(line) as T),
+  )
 }
 
 /** Every `count`th seed, for one of so many processes. */
-const seeds = (first: number, bikes: number, index: number, count: number): number[] => Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
+const seeds = (first: number, bikes: number, index: number, count: number): number[] =>
+  Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
 
 function part(bikes: number, first: number, bench: string, index: number, count: number): void {
   if (bench in FRONT_BENCHES) return frontPart(seeds(first, bikes, index, count), bench)
   const { physics, woundOut } = BENCHES[bench]
   for (const seed of seeds(first, bikes, index, count))
     for (const strategy of process.env.OCHO_ONLY === 'advice' ? [adviceStrategy] : STRATEGIES)
-      console.log(JSON.stringify({ strategy: strategy.id, played: play(seed, strategy, physics, { woundOut, calibrate: strategy.is === 'advice' && bench === 'model' }) } satisfies Line))
+      console.log(
+        JSON.stringify({
+          strategy: strategy.id,
+          played: play(seed, strategy, physics, { woundOut, calibrate: strategy.is === 'advice' && bench === 'model' }),
+        } satisfies Line),
+      )
 }
 
 function report(bench: string, lines: Line[]): void {
-  const of = (id: string) => lines.filter(l => l.strategy === id).map(l => l.played).sort((a, b) => a.seed - b.seed)
+  const of = (id: string) =>
+    lines
+      .filter(l => l.strategy === id)
+      .map(l => l.played)
+      .sort((a, b) => a.seed - b.seed)
   const ours = of(adviceStrategy.id)
   const n = ours.length
   console.log(`\nbench "${bench}", ${n} bikes`)
-  console.table(STRATEGIES.filter(s => of(s.id).length).map(({ id }) => {
-    const them = of(id)
-    const won = them.filter(p => p.won)
-    const both = them.filter((p, i) => p.won && ours[i].won)
-    const ratio = sum(ours.filter((p, i) => p.won && them[i].won), p => p.cost) / sum(both, p => p.cost)
-    return {
-      strategy: id, won: percent(won.length, n), 'right at the end': percent(sum(them, p => p.right), n), 'needless per 100': ((100 * sum(them, p => p.needless)) / n).toFixed(1),
-      'off the largest': sum(them, p => p.thrown.largest), 'off the smallest': sum(them, p => p.thrown.smallest), 'worse turns per bike': (sum(them, p => p.worse) / n).toFixed(2),
-      'cost p50': quantile(won.map(p => p.cost), 0.5), 'cost p90': quantile(won.map(p => p.cost), 0.9), 'Ocho cost ÷ its, both won': ratio.toFixed(2),
-    }
-  }))
+  console.table(
+    STRATEGIES.filter(s => of(s.id).length).map(({ id }) => {
+      const them = of(id)
+      const won = them.filter(p => p.won)
+      const both = them.filter((p, i) => p.won && ours[i].won)
+      const ratio =
+        sum(
+          ours.filter((p, i) => p.won && them[i].won),
+          p => p.cost,
+        ) / sum(both, p => p.cost)
+      return {
+        strategy: id,
+        won: percent(won.length, n),
+        'right at the end': percent(
+          sum(them, p => p.right),
+          n,
+        ),
+        'needless per 100': ((100 * sum(them, p => p.needless)) / n).toFixed(1),
+        'off the largest': sum(them, p => p.thrown.largest),
+        'off the smallest': sum(them, p => p.thrown.smallest),
+        'worse turns per bike': (sum(them, p => p.worse) / n).toFixed(2),
+        'cost p50': quantile(
+          won.map(p => p.cost),
+          0.5,
+        ),
+        'cost p90': quantile(
+          won.map(p => p.cost),
+          0.9,
+        ),
+        'Ocho cost ÷ its, both won': ratio.toFixed(2),
+      }
+    }),
+  )
   const done = ours.filter(p => p.saidDone)
   const stated = sum(done, p => p.stated ?? 0) / done.length
-  console.log(`when it said done: right stated ${stated.toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`)
+  console.log(
+    `when it said done: right stated ${stated.toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`,
+  )
   const lost = ours.filter(p => !p.won)
-  console.log(`lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`)
+  console.log(
+    `lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`,
+  )
   const calls = ours.flatMap(p => p.calls)
   if (calls.length) {
     console.log('stated − true by tenths of what was stated (· fewer than 200 calls)')
-    console.table({ right: byTenths(calls.map(c => c.right)), ...Object.fromEntries(CAUSES.map(c => [c, byTenths(calls.map(x => x.causes[c]))])) })
+    console.table({
+      right: byTenths(calls.map(c => c.right)),
+      ...Object.fromEntries(CAUSES.map(c => [c, byTenths(calls.map(x => x.causes[c]))])),
+    })
   }
-  if (process.env.OCHO_LOST) console.log(lost.map(p => `${p.seed}${p.needless ? 'n' : p.saidDone ? 'd' : 'g'}`).join(' '))
+  if (process.env.OCHO_LOST)
+    console.log(lost.map(p => `${p.seed}${p.needless ? 'n' : p.saidDone ? 'd' : 'g'}`).join(' '))
 }
 
 async function main(): Promise<void> {
@@ -83,7 +153,8 @@ async function main(): Promise<void> {
   if (mode === 'part') return part(Number(rest[0]), Number(rest[1]), rest[2], Number(rest[3]), Number(rest[4]))
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)
-  if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first)) throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of the benches')
+  if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first))
+    throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of the benches')
   const all = [...Object.keys(BENCHES), ...Object.keys(FRONT_BENCHES), 'brake', ...Object.keys(HUB_BENCHES)]
   const which = rest[1] ? [rest[1]] : all
   for (const bench of which) {

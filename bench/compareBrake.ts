@@ -7,7 +7,21 @@ export function reportBrakes(brakes: number, first: number): void {
   const seeds = Array.from({ length: brakes }, (_, i) => first + i)
   const line = (strategy: string, kind: string, all: readonly BrakePlayed[]) => {
     const of = kind === 'all' ? all : all.filter(p => p.kind === kind)
-    return { strategy, kind, brakes: of.length, 'right cause': percent(sum(of, p => p.right), of.length), 'by the first cure': percent(sum(of, p => p.right && p.tries === 1), of.length), 'looks on average': (sum(of, p => p.checks) / of.length).toFixed(2), 'cures tried': (sum(of, p => p.tries) / of.length).toFixed(2) }
+    return {
+      strategy,
+      kind,
+      brakes: of.length,
+      'right cause': percent(
+        sum(of, p => p.right),
+        of.length,
+      ),
+      'by the first cure': percent(
+        sum(of, p => p.right && p.tries === 1),
+        of.length,
+      ),
+      'looks on average': (sum(of, p => p.checks) / of.length).toFixed(2),
+      'cures tried': (sum(of, p => p.tries) / of.length).toFixed(2),
+    }
   }
   const [ours, order] = [seeds.map(playBrake), seeds.map(playBrakeByOrder)]
   console.log(`\nbench "brake", ${brakes} brakes`)

@@ -3,34 +3,72 @@ import { FRONT_STRATEGIES, playFront, type FrontPlayed, type FrontStrategy } fro
 import { byTenths, percent, quantile, sum } from './figures'
 
 /** The front's benches: the model's, and two unlike it (tolerances 15 % tighter; one report in ten wrong). */
-export const FRONT_BENCHES: Record<string, FrontPhysics> = { 'front': FRONT_AS_MODELLED, 'front-tolerances': FRONT_UNLIKE.tolerances, 'front-reports': FRONT_UNLIKE.reports }
+export const FRONT_BENCHES: Record<string, FrontPhysics> = {
+  front: FRONT_AS_MODELLED,
+  'front-tolerances': FRONT_UNLIKE.tolerances,
+  'front-reports': FRONT_UNLIKE.reports,
+}
 
 export type FrontLine = { strategy: FrontStrategy; played: FrontPlayed }
 
 export function frontPart(seeds: readonly number[], bench: string): void {
   for (const seed of seeds)
-    for (const strategy of FRONT_STRATEGIES) console.log(JSON.stringify({ strategy, played: playFront(seed, strategy, FRONT_BENCHES[bench]) } satisfies FrontLine))
+    for (const strategy of FRONT_STRATEGIES)
+      console.log(
+        JSON.stringify({ strategy, played: playFront(seed, strategy, FRONT_BENCHES[bench]) } satisfies FrontLine),
+      )
 }
 
 export function reportFront(bench: string, lines: readonly FrontLine[]): void {
-  const of = (id: FrontStrategy) => lines.filter(l => l.strategy === id).map(l => l.played).sort((a, b) => a.seed - b.seed)
+  const of = (id: FrontStrategy) =>
+    lines
+      .filter(l => l.strategy === id)
+      .map(l => l.played)
+      .sort((a, b) => a.seed - b.seed)
   const ours = of('Ocho')
   const n = ours.length
   console.log(`\nbench "${bench}", ${n} fronts`)
-  console.table(FRONT_STRATEGIES.map(id => {
-    const them = of(id)
-    const won = them.filter(p => p.won)
-    const both = them.filter((p, i) => p.won && ours[i].won)
-    const mine = ours.filter((p, i) => p.won && them[i].won)
-    return {
-      'strategy': id, 'won': percent(won.length, n), 'right at the end': percent(sum(them, p => p.right), n), 'shifts clean, stops aside': percent(sum(them, p => p.shiftsClean), n), 'needless per 100': ((100 * sum(them, p => p.needless)) / n).toFixed(1),
-      'off inboard per 100': ((100 * sum(them, p => p.thrown.inboard)) / n).toFixed(1), 'off outboard per 100': ((100 * sum(them, p => p.thrown.outboard)) / n).toFixed(1),
-      'cost p50': quantile(won.map(p => p.cost), 0.5), 'cost p90': quantile(won.map(p => p.cost), 0.9), 'Ocho cost ÷ its, both won': (sum(mine, p => p.cost) / sum(both, p => p.cost)).toFixed(2),
-    }
-  }))
+  console.table(
+    FRONT_STRATEGIES.map(id => {
+      const them = of(id)
+      const won = them.filter(p => p.won)
+      const both = them.filter((p, i) => p.won && ours[i].won)
+      const mine = ours.filter((p, i) => p.won && them[i].won)
+      return {
+        strategy: id,
+        won: percent(won.length, n),
+        'right at the end': percent(
+          sum(them, p => p.right),
+          n,
+        ),
+        'shifts clean, stops aside': percent(
+          sum(them, p => p.shiftsClean),
+          n,
+        ),
+        'needless per 100': ((100 * sum(them, p => p.needless)) / n).toFixed(1),
+        'off inboard per 100': ((100 * sum(them, p => p.thrown.inboard)) / n).toFixed(1),
+        'off outboard per 100': ((100 * sum(them, p => p.thrown.outboard)) / n).toFixed(1),
+        'cost p50': quantile(
+          won.map(p => p.cost),
+          0.5,
+        ),
+        'cost p90': quantile(
+          won.map(p => p.cost),
+          0.9,
+        ),
+        'Ocho cost ÷ its, both won': (sum(mine, p => p.cost) / sum(both, p => p.cost)).toFixed(2),
+      }
+    }),
+  )
   const done = ours.filter(p => p.saidDone)
-  console.log(`when it said done: right stated ${(sum(done, p => p.stated ?? 0) / done.length).toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`)
+  console.log(
+    `when it said done: right stated ${(sum(done, p => p.stated ?? 0) / done.length).toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`,
+  )
   const lost = ours.filter(p => !p.won)
-  console.log(`lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`)
-  console.log(`right, stated − true by tenths (· fewer than 200 calls): ${byTenths(ours.flatMap(p => p.calls)).join(' ')}`)
+  console.log(
+    `lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`,
+  )
+  console.log(
+    `right, stated − true by tenths (· fewer than 200 calls): ${byTenths(ours.flatMap(p => p.calls)).join(' ')}`,
+  )
 }

@@ -46,19 +46,55 @@ const db = connect(cluster.appUrl)
 const shop = await buildDemo(db, { shop: { code: 'page', name: 'Page', zone: 'UTC' }, jobs: [], demo: false })
 const person = PersonId.parse(await inShop(db, shop, async tx => (await personByName(tx, shop, 'Ishbel'))!.id))
 const parts = stockParts('r11-12w')
-const number = await takeIn(db, shop, person, null, { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '1', promisedAt: new Date().toISOString(), complaint: 'c', parts, sameParts: false })
+const number = await takeIn(db, shop, person, null, {
+  customer: { name: 'A', contact: '' },
+  bike: { name: 'B', frameNumber: '' },
+  tag: '1',
+  promisedAt: new Date().toISOString(),
+  complaint: 'c',
+  parts,
+  sameParts: false,
+})
 const bench = simulatedBench(setupOf(parts), hiddenBike(parts, { slackMm: 0.7 }), 3)
 while (bench.log.length < EVENTS) {
   const { move } = advise(bench.setup, [...bench.log])
   if (!bench.perform(move)) bench.perform({ do: 'shift', to: 1 + (bench.log.length % 9) })
 }
-const entries = bench.log.flatMap((e, i) => (e.kind === 'unclean' ? [] : [{ id: EventId.parse(randomUUID()), v: EVENT_VERSION, at: new Date().toISOString(), basedOn: i + 1, by: person, event: ledgerEventOf(e), verified: true, signedBy: null } as const]))
+const entries = bench.log.flatMap((e, i) =>
+  e.kind === 'unclean'
+    ? []
+    : [
+        {
+          id: EventId.parse(randomUUID()),
+          v: EVENT_VERSION,
+          at: new Date().toISOString(),
+          basedOn: i + 1,
+          by: person,
+          event: ledgerEventOf(e),
+          verified: true,
+          signedBy: null,
+        } as const,
+      ],
+)
 await append(db, shop, number, null, entries)
 const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
 const page = await context.newPage()
-await page.request.post(`${server.url}/api/sign-in`, { data: { shop: 'page', name: 'Ishbel', password: DEMO_PEOPLE[0].password } })
+await page.request.post(`${server.url}/api/sign-in`, {
+  data: { shop: 'page', name: 'Ishbel', password: DEMO_PEOPLE[0].password },
+})
 const settled = () => page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 30_000 })
 const advice = () => page.evaluate(() => performance.getEntriesByName('advice').map(e => e.duration))
 
@@ -73,7 +109,9 @@ try {
       await page.waitForTimeout(400)
     }
     const took = await page.evaluate(() => performance.getEntriesByName('matrix').map(e => e.duration))
-    console.log(`match matrix in the worker, CPU ÷ ${throttle}: first ${took[0].toFixed(0)} ms, then median ${quantile(took.slice(1), 0.5).toFixed(0)} ms (target 100 ms)`)
+    console.log(
+      `match matrix in the worker, CPU ÷ ${throttle}: first ${took[0].toFixed(0)} ms, then median ${quantile(took.slice(1), 0.5).toFixed(0)} ms (target 100 ms)`,
+    )
   }
   for (const throttle of wanted('rear') ? [1, 4] : []) {
     const session = await page.context().newCDPSession(page)
@@ -87,12 +125,14 @@ try {
       await page.keyboard.press(i % 2 ? '[' : ']')
       await page.waitForTimeout(80) // keys in a rush would be a caliper's figure
       await page.keyboard.press('Enter')
-      frames.push(...await watching)
+      frames.push(...(await watching))
       await settled()
       await page.waitForTimeout(200)
     }
     const warm = (await advice()).slice(1)
-    console.log(`CPU ÷ ${throttle}, ${EVENTS}+ events: first advice ${cold.toFixed(0)} ms; warm median ${quantile(warm, 0.5).toFixed(0)} ms, p95 ${quantile(warm, 0.95).toFixed(0)} ms (${warm.length} turns); frames while a turn animates: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms`)
+    console.log(
+      `CPU ÷ ${throttle}, ${EVENTS}+ events: first advice ${cold.toFixed(0)} ms; warm median ${quantile(warm, 0.5).toFixed(0)} ms, p95 ${quantile(warm, 0.95).toFixed(0)} ms (${warm.length} turns); frames while a turn animates: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms`,
+    )
   }
   for (const throttle of wanted('cables') ? [1, 4] : []) {
     const session = await page.context().newCDPSession(page)
@@ -107,23 +147,32 @@ try {
     for (const pose of ['left', 'right', 'left', 'straight']) {
       const watching = page.evaluate<number[]>(WATCH_FRAMES)
       await page.locator(`[data-test=pose-${pose}]`).click()
-      frames.push(...await watching)
+      frames.push(...(await watching))
     }
     const [loop] = await took('loop')
     await page.locator('[data-test=panel-cut]').click()
-    if (throttle === 1) for (const lengthMm of STOCK_MM) await page.request.post(`${server.url}/api/cables/stock`, { data: { kind: 'shift 4 mm', lengthMm, roll: lengthMm > 3000, label: '' } })
+    if (throttle === 1)
+      for (const lengthMm of STOCK_MM)
+        await page.request.post(`${server.url}/api/cables/stock`, {
+          data: { kind: 'shift 4 mm', lengthMm, roll: lengthMm > 3000, label: '' },
+        })
     await page.reload()
     await page.locator('[data-test=panel-cut]').click()
     await page.getByText('Another piece').click()
     for (let i = 0; i < 58; i++) {
       await page.getByLabel('Name', { exact: true }).fill(`p${i}`)
-      await page.locator('form', { has: page.locator('[data-test=extra-add]') }).getByLabel('Length, mm').fill(String(150 + ((i * 137) % 640)))
+      await page
+        .locator('form', { has: page.locator('[data-test=extra-add]') })
+        .getByLabel('Length, mm')
+        .fill(String(150 + ((i * 137) % 640)))
       await page.locator('[data-test=extra-add]').click()
     }
     await page.locator('[data-test=work-out]').click()
     await page.locator('[data-test=plan]').waitFor({ timeout: 60_000 })
     const [cut] = await took('cut')
-    console.log(`cable bench, CPU ÷ ${throttle}: loop and its 25 shapes ${loop!.toFixed(0)} ms, cut list of 60 pieces from ${STOCK_MM.length} rolls and offcuts ${cut!.toFixed(0)} ms in the worker (target 1 s); frames while the bars turn: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms (60 a second: 16.7)`)
+    console.log(
+      `cable bench, CPU ÷ ${throttle}: loop and its 25 shapes ${loop!.toFixed(0)} ms, cut list of 60 pieces from ${STOCK_MM.length} rolls and offcuts ${cut!.toFixed(0)} ms in the worker (target 1 s); frames while the bars turn: median ${quantile(frames, 0.5).toFixed(1)} ms, p95 ${quantile(frames, 0.95).toFixed(1)} ms (60 a second: 16.7)`,
+    )
     await page.goto(`${server.url}/jobs/${number}/front`)
     if (throttle === 1) await page.locator('[data-test=usual-double]').click()
     const front = page.locator('section[aria-label="Next move"][aria-busy="false"]')
@@ -131,12 +180,18 @@ try {
     for (let i = 0; i < 12; i++) {
       const before = (await took('front')).length
       await page.locator(`[data-test=shift-${i % 2 ? '1-0' : '0-1'}]`).click()
-      await page.locator(`[data-test=seen-${['clean', 'clean', 'rubs-outer', 'clean', i % 2 ? 'no-drop' : 'no-climb', 'clean'][i % 6]}]`).click()
+      await page
+        .locator(
+          `[data-test=seen-${['clean', 'clean', 'rubs-outer', 'clean', i % 2 ? 'no-drop' : 'no-climb', 'clean'][i % 6]}]`,
+        )
+        .click()
       await page.waitForFunction(n => performance.getEntriesByName('front').length > n, before)
       await front.waitFor()
     }
     const [first, ...next] = await took('front')
-    console.log(`front, CPU ÷ ${throttle}: first advice ${first!.toFixed(0)} ms, next move median ${quantile(next, 0.5).toFixed(0)} ms, p95 ${quantile(next, 0.95).toFixed(0)} ms in the worker (target 50 ms)`)
+    console.log(
+      `front, CPU ÷ ${throttle}: first advice ${first!.toFixed(0)} ms, next move median ${quantile(next, 0.5).toFixed(0)} ms, p95 ${quantile(next, 0.95).toFixed(0)} ms in the worker (target 50 ms)`,
+    )
   }
   if (wanted('taps')) await taps()
 } finally {
@@ -163,8 +218,10 @@ async function taps(): Promise<void> {
     drawn.push(await page.evaluate<number>(TAP))
     const start = performance.now()
     const mine = await net(page)
-    while (await net(other) !== mine && performance.now() - start < 10_000) await other.waitForTimeout(20)
+    while ((await net(other)) !== mine && performance.now() - start < 10_000) await other.waitForTimeout(20)
     seen.push(performance.now() - start)
   }
-  console.log(`a tap's result on screen: median ${quantile(drawn, 0.5).toFixed(0)} ms (target 100 ms), the server answering; on a second tablet after a median of ${quantile(seen, 0.5).toFixed(0)} ms, at most ${Math.max(...seen).toFixed(0)} ms (target 1 s)`)
+  console.log(
+    `a tap's result on screen: median ${quantile(drawn, 0.5).toFixed(0)} ms (target 100 ms), the server answering; on a second tablet after a median of ${quantile(seen, 0.5).toFixed(0)} ms, at most ${Math.max(...seen).toFixed(0)} ms (target 1 s)`,
+  )
 }

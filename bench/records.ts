@@ -19,8 +19,11 @@ async function generate(owner: Db, shop: string): Promise<void> {
   const total = SHARES.reduce((s, x) => s + x, 0)
   let sum = 0
   const bounds = SHARES.map(x => (sum += x) / total)
-  const standard = (u: string) => `case ${DRIVETRAIN_STANDARDS.map((s, i) => `when ${u} < ${bounds[i].toFixed(6)} then '${s.id}'`).join(' ')} else '${DRIVETRAIN_STANDARDS[0].id}' end`
-  await sql.raw(`
+  const standard = (u: string) =>
+    `case ${DRIVETRAIN_STANDARDS.map((s, i) => `when ${u} < ${bounds[i].toFixed(6)} then '${s.id}'`).join(' ')} else '${DRIVETRAIN_STANDARDS[0].id}' end`
+  await sql
+    .raw(
+      `
     insert into shop (shop, code, name, zone) values ('${shop}', 'many', 'Many', 'UTC');
     insert into customer (shop, id, name, contact) values ('${shop}', '${shop}', 'A', '');
     create temp table b as select gen_random_uuid() id, random() u, (array['open','internal','long','suspension'])[1 + (i % 4)] frame, i from generate_series(1, ${BIKES}) i;
@@ -31,12 +34,15 @@ async function generate(owner: Db, shop: string): Promise<void> {
       select '${shop}', gen_random_uuid(), j.id, j.bike, ${standard('j.u')}, f, j.frame, case when f = 'visit' then 1 else 100 + 50 * random() + j.i % 7 end, j.at,
         row_number() over (partition by j.bike, f order by j.at desc) = 1
       from j cross join unnest(array['visit', ${FIGURES.map(f => `'${f}'`).join(', ')}]) f;
-    analyze job; analyze bike;`).execute(owner)
+    analyze job; analyze bike;`,
+    )
+    .execute(owner)
   // as autovacuum leaves it within minutes of a day's work
   await sql.raw('vacuum analyze record').execute(owner)
 }
 
-const quantile = (values: number[], share: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
+const quantile = (values: number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(share * values.length))]
 
 async function timed(work: () => Promise<unknown>): Promise<string> {
   const times: number[] = []
@@ -55,18 +61,32 @@ export async function recordFigures(): Promise<void> {
     const shop = randomUUID()
     const start = performance.now()
     await generate(owner, shop)
-    const { rows: [size] } = await sql<{ rows: string }>`select count(*) as rows from record`.execute(owner)
-    console.log(`\nrecords: ${JOBS} visits of ${BIKES} bikes, ${size.rows} rows, made in ${((performance.now() - start) / 1000).toFixed(0)} s (target ${TARGET_MS} ms)`)
+    const {
+      rows: [size],
+    } = await sql<{ rows: string }>`select count(*) as rows from record`.execute(owner)
+    console.log(
+      `\nrecords: ${JOBS} visits of ${BIKES} bikes, ${size.rows} rows, made in ${((performance.now() - start) / 1000).toFixed(0)} s (target ${TARGET_MS} ms)`,
+    )
     const [common, , rare] = [DRIVETRAIN_STANDARDS[0].id, '', DRIVETRAIN_STANDARDS[9].id]
     for (const id of [common, rare]) {
       const { bikes } = await inShop(db, shop, tx => recordsOfStandard(tx, shop, id))
-      console.log(`  summary of ${id}, ${bikes} bikes: ${await timed(() => inShop(db, shop, tx => recordsOfStandard(tx, shop, id)))}`)
+      console.log(
+        `  summary of ${id}, ${bikes} bikes: ${await timed(() => inShop(db, shop, tx => recordsOfStandard(tx, shop, id)))}`,
+      )
     }
     console.log(`  bikes of every standard: ${await timed(() => inShop(db, shop, tx => countsByStandard(tx, shop)))}`)
-    console.log(`  points of one figure: ${await timed(() => inShop(db, shop, tx => pointsOf(tx, shop, common, 'gap')))}`)
+    console.log(
+      `  points of one figure: ${await timed(() => inShop(db, shop, tx => pointsOf(tx, shop, common, 'gap')))}`,
+    )
     if (process.argv.includes('--plan')) {
       const query = summaryQuery(shop, common).compile(db)
-      const plan = await inShop(db, shop, tx => sql<{ 'QUERY PLAN': string }>`explain (analyze, buffers, costs off, timing off) ${sql.raw(query.sql.replace(/\$(\d)/g, (_, i: string) => `'${String(query.parameters[Number(i) - 1])}'`))}`.execute(tx))
+      const plan = await inShop(db, shop, tx =>
+        sql<{
+          'QUERY PLAN': string
+        }>`explain (analyze, buffers, costs off, timing off) ${sql.raw(query.sql.replace(/\$(\d)/g, (_, i: string) => `'${String(query.parameters[Number(i) - 1])}'`))}`.execute(
+          tx,
+        ),
+      )
       console.log(plan.rows.map(r => r['QUERY PLAN']).join('\n'))
     }
   } finally {

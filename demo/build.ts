@@ -25,7 +25,13 @@ import { DEMO_STOCK, DEMO_VALUES } from './values'
 /** How long each step takes at the bench, for plausible times, seconds. */
 const STEP_S = 25
 
-export type DemoOptions = { shop?: { code: string; name: string; zone: string }; now?: Date; jobs?: readonly DemoJob[]; demo?: boolean; say?: (line: string) => void }
+export type DemoOptions = {
+  shop?: { code: string; name: string; zone: string }
+  now?: Date
+  jobs?: readonly DemoJob[]
+  demo?: boolean
+  say?: (line: string) => void
+}
 
 /**
  * Builds a shop as its people would have: through the services the application uses, with what a simulated bench
@@ -34,14 +40,23 @@ export type DemoOptions = { shop?: { code: string; name: string; zone: string };
 export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<string> {
   const { shop: house = DEMO_SHOP, now = new Date(), jobs = DEMO_JOBS, demo = true, say = () => undefined } = options
   const shop = newId()
-  const [first, ...others] = await Promise.all(DEMO_PEOPLE.map(async p => ({
-    name: p.name, role: p.role, passwordHash: p.password ? await hashSecret(p.password) : null, pinHash: await hashSecret(p.pin),
-  })))
+  const [first, ...others] = await Promise.all(
+    DEMO_PEOPLE.map(async p => ({
+      name: p.name,
+      role: p.role,
+      passwordHash: p.password ? await hashSecret(p.password) : null,
+      pinHash: await hashSecret(p.pin),
+    })),
+  )
   const ids = new Map<string, string>([[first.name, await createShop(db, { id: shop, ...house, demo }, first)]])
-  await inShop(db, shop, async tx => { for (const p of others) ids.set(p.name, await addPerson(tx, shop, p)) })
+  await inShop(db, shop, async tx => {
+    for (const p of others) ids.set(p.name, await addPerson(tx, shop, p))
+  })
   if (demo) {
     await claimValues(db, shop, ids)
-    await inShop(db, shop, async tx => { for (const item of DEMO_STOCK) await addStock(tx, shop, ids.get('Moss')!, item) })
+    await inShop(db, shop, async tx => {
+      for (const item of DEMO_STOCK) await addStock(tx, shop, ids.get('Moss')!, item)
+    })
     await buildPast(db, shop, ids, now, say)
   }
   for (const job of jobs) await buildJob(db, shop, house.zone, ids.get(job.by)!, job, now)
@@ -56,7 +71,13 @@ async function claimValues(db: Db, shop: string, people: Map<string, string>): P
 }
 
 /** Two years of visits, each handed back through the same service; the same bike is known again. */
-async function buildPast(db: Db, shop: string, people: Map<string, string>, now: Date, say: (line: string) => void): Promise<void> {
+async function buildPast(
+  db: Db,
+  shop: string,
+  people: Map<string, string>,
+  now: Date,
+  say: (line: string) => void,
+): Promise<void> {
   const known = new Map<string, { bike: string; customer: string }>()
   let tag = 0
   const visits = pastVisits()
@@ -66,20 +87,46 @@ async function buildPast(db: Db, shop: string, people: Map<string, string>, now:
     const at = addDays(now, -visit.daysAgo)
     const before = known.get(visit.frameNumber)
     const parts = stockParts(visit.standard)
-    const number = await takeIn(db, shop, person, null, {
-      customer: before ? { id: before.customer } : { name: visit.customer, contact: visit.contact },
-      bike: before ? { id: before.bike } : { name: visit.bike, frameNumber: visit.frameNumber, frameKind: visit.frame },
-      tag: `P${(tag++ % 40) + 1}`, promisedAt: addDays(at, 1).toISOString(), complaint: visit.complaint, parts, sameParts: visit.comesBack,
-    }, addSeconds(at, -3600))
+    const number = await takeIn(
+      db,
+      shop,
+      person,
+      null,
+      {
+        customer: before ? { id: before.customer } : { name: visit.customer, contact: visit.contact },
+        bike: before
+          ? { id: before.bike }
+          : { name: visit.bike, frameNumber: visit.frameNumber, frameKind: visit.frame },
+        tag: `P${(tag++ % 40) + 1}`,
+        promisedAt: addDays(at, 1).toISOString(),
+        complaint: visit.complaint,
+        parts,
+        sameParts: visit.comesBack,
+      },
+      addSeconds(at, -3600),
+    )
     const proofs = (['front', 'rear'] as const).map(brake => ({ kind: 'proof', brake, holds: true }) as const)
-    const entries = [...visit.events, ...proofs].map((event, i) => entryOf(event, person, addSeconds(at, (i - visit.events.length - 3) * STEP_S), i + 1))
+    const entries = [...visit.events, ...proofs].map((event, i) =>
+      entryOf(event, person, addSeconds(at, (i - visit.events.length - 3) * STEP_S), i + 1),
+    )
     await append(db, shop, number, null, entries)
     await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, at)
     await inShop(db, shop, async tx => {
       await placeJob(tx, shop, number, 'gone', null)
-      await tx.updateTable('recall').set({ done_at: addDays(at, 14) }).where('shop', '=', shop).where('due_on', '<', now.toISOString().slice(0, 10)).where('done_at', 'is', null).execute()
+      await tx
+        .updateTable('recall')
+        .set({ done_at: addDays(at, 14) })
+        .where('shop', '=', shop)
+        .where('due_on', '<', now.toISOString().slice(0, 10))
+        .where('done_at', 'is', null)
+        .execute()
       const job = await jobByNumber(tx, shop, number)
-      const { customer } = await tx.selectFrom('bike').select('customer').where('shop', '=', shop).where('id', '=', job!.bike_id).executeTakeFirstOrThrow()
+      const { customer } = await tx
+        .selectFrom('bike')
+        .select('customer')
+        .where('shop', '=', shop)
+        .where('id', '=', job!.bike_id)
+        .executeTakeFirstOrThrow()
       known.set(visit.frameNumber, { bike: job!.bike_id, customer })
     })
   }
@@ -87,33 +134,74 @@ async function buildPast(db: Db, shop: string, people: Map<string, string>, now:
 
 async function buildJob(db: Db, shop: string, zone: string, person: string, job: DemoJob, now: Date): Promise<void> {
   const stock = job.standard === null ? null : stockParts(job.standard)
-  const parts = job.barrelOut === undefined || !stock ? stock : { ...stock, barrel: { ...stock.barrel, turnsOut: job.barrelOut, rangeTurns: Math.max(job.barrelOut, stock.barrel.rangeTurns), assumed: false } }
-  const promisedAt = new Date(set(addDays(new TZDate(now, zone), job.promisedInDays), { hours: job.promisedHour, minutes: 0, seconds: 0, milliseconds: 0 }))
+  const parts =
+    job.barrelOut === undefined || !stock
+      ? stock
+      : {
+          ...stock,
+          barrel: {
+            ...stock.barrel,
+            turnsOut: job.barrelOut,
+            rangeTurns: Math.max(job.barrelOut, stock.barrel.rangeTurns),
+            assumed: false,
+          },
+        }
+  const promisedAt = new Date(
+    set(addDays(new TZDate(now, zone), job.promisedInDays), {
+      hours: job.promisedHour,
+      minutes: 0,
+      seconds: 0,
+      milliseconds: 0,
+    }),
+  )
   const closedDaysAgo = 'closedDaysAgo' in job.state ? job.state.closedDaysAgo : null
   // work ends a little before now, or on the day it was closed; never in the future
   const end = closedDaysAgo === null ? addSeconds(now, -240) : addDays(addSeconds(now, -3000), -closedDaysAgo)
   const came = job.cameDaysAgo === 0 ? addSeconds(now, -5400) : addDays(addSeconds(now, -7000), -job.cameDaysAgo)
-  const number = await takeIn(db, shop, person, null, {
-    customer: { name: job.customer, contact: job.contact }, bike: { name: job.bike, frameNumber: job.frameNumber },
-    tag: job.tag, promisedAt: promisedAt.toISOString(), complaint: job.complaint, parts, sameParts: false,
-  }, came)
+  const number = await takeIn(
+    db,
+    shop,
+    person,
+    null,
+    {
+      customer: { name: job.customer, contact: job.contact },
+      bike: { name: job.bike, frameNumber: job.frameNumber },
+      tag: job.tag,
+      promisedAt: promisedAt.toISOString(),
+      complaint: job.complaint,
+      parts,
+      sameParts: false,
+    },
+    came,
+  )
   if (job.note) {
     const text = job.note
-    await inShop(db, shop, async tx => addNote(tx, shop, (await jobByNumber(tx, shop, number))!.id, person, text, newId(), addSeconds(came, 60)))
+    await inShop(db, shop, async tx =>
+      addNote(tx, shop, (await jobByNumber(tx, shop, number))!.id, person, text, newId(), addSeconds(came, 60)),
+    )
   }
-  const events = [...job.before ?? [], ...(parts && job.state.at !== 'rail' ? play(job, parts) : []), ...job.after ?? []]
+  const events = [
+    ...(job.before ?? []),
+    ...(parts && job.state.at !== 'rail' ? play(job, parts) : []),
+    ...(job.after ?? []),
+  ]
   if (job.state.at === 'rail' && !events.length) return
   const begun = addSeconds(end, -(events.length + 4) * STEP_S)
   const placed = job.state.at === 'stand' ? 1 : 0
   const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1 + placed))
-  if (job.state.at === 'rail') return void await append(db, shop, number, null, entries)
+  if (job.state.at === 'rail') return void (await append(db, shop, number, null, entries))
   if (job.state.at === 'stand') {
-    await append(db, shop, number, null, [entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1), ...entries])
+    await append(db, shop, number, null, [
+      entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1),
+      ...entries,
+    ])
     const { stand } = job.state
     await inShop(db, shop, tx => placeJob(tx, shop, number, 'stand', stand))
     return
   }
-  const brakes = (['front', 'rear'] as const).map(brake => entryOf({ kind: 'proof', brake, holds: true }, person, addSeconds(end, -STEP_S), 1))
+  const brakes = (['front', 'rear'] as const).map(brake =>
+    entryOf({ kind: 'proof', brake, holds: true }, person, addSeconds(end, -STEP_S), 1),
+  )
   await append(db, shop, number, null, [...entries, ...brakes])
   await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, end)
   if (job.state.at === 'gone') await inShop(db, shop, tx => placeJob(tx, shop, number, 'gone', null))
@@ -128,10 +216,19 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
   while (out.length < 60) {
     const advice = advise(setup, [...bench.log])
     const barrel = advice.move.do === 'turn' && advice.move.screw === 'barrel'
-    if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4)))) break
+    if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4))))
+      break
     const made = bench.perform(advice.move)
     if (!made || made.kind === 'unclean') break
-    out.push(ledgerEventOf(made, { move: moveKey(advice.move), right: round(advice.right), after: null, cause: null, taken: true }))
+    out.push(
+      ledgerEventOf(made, {
+        move: moveKey(advice.move),
+        right: round(advice.right),
+        after: null,
+        cause: null,
+        taken: true,
+      }),
+    )
   }
   return out
 }
@@ -139,4 +236,13 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
 const round = (x: number): number => Math.round(Math.min(1, Math.max(0, x)) * 1000) / 1000
 
 const entryOf = (event: LedgerEvent, person: string, at: Date, basedOn: number) =>
-  ({ id: EventId.parse(newId()), v: EVENT_VERSION, at: at.toISOString(), basedOn, by: PersonId.parse(person), event, verified: true, signedBy: null }) as const
+  ({
+    id: EventId.parse(newId()),
+    v: EVENT_VERSION,
+    at: at.toISOString(),
+    basedOn,
+    by: PersonId.parse(person),
+    event,
+    verified: true,
+    signedBy: null,
+  }) as const

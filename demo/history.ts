@@ -7,13 +7,36 @@ import type { FrameKind } from '#core/records/frames'
  * seed, so that every view has something true to show; figures scatter about what is usual for each kind of frame.
  */
 export type PastVisit = {
-  customer: string; contact: string; bike: string; frameNumber: string; frame: FrameKind; standard: string; complaint: string; by: string
-  daysAgo: number; events: readonly LedgerEvent[]; comesBack: boolean
+  customer: string
+  contact: string
+  bike: string
+  frameNumber: string
+  frame: FrameKind
+  standard: string
+  complaint: string
+  by: string
+  daysAgo: number
+  events: readonly LedgerEvent[]
+  comesBack: boolean
 }
 
-type PastBike = { customer: string; bike: string; frameNumber: string; frame: FrameKind; standard: string; visits: readonly number[] }
+type PastBike = {
+  customer: string
+  bike: string
+  frameNumber: string
+  frame: FrameKind
+  standard: string
+  visits: readonly number[]
+}
 const HARBOUR = 'Harbour Parcel Round'
-const bike = (customer: string, name: string, frameNumber: string, frame: FrameKind, standard: string, ...visits: number[]): PastBike => ({ customer, bike: name, frameNumber, frame, standard, visits })
+const bike = (
+  customer: string,
+  name: string,
+  frameNumber: string,
+  frame: FrameKind,
+  standard: string,
+  ...visits: number[]
+): PastBike => ({ customer, bike: name, frameNumber, frame, standard, visits })
 
 const PAST_BIKES: readonly PastBike[] = [
   bike('Ossian Quayle', 'Petrel ferry commuter', 'PT-19002', 'open', 'r14-10', 712, 690, 341, 33),
@@ -35,44 +58,83 @@ const PAST_BIKES: readonly PastBike[] = [
   bike('Ailish Thornbury', 'Gannet hill', 'GT-1200', 'suspension', 'r11-12w', 480, 459, 170),
   bike('Corin Vance-Ellery', 'Gannet moor', 'GT-1210', 'suspension', 'r11-12w', 250, 28),
 ]
-const COMPLAINTS = ['Gears need a service', 'Slow into the easier gears', 'Chatters in the middle', 'New cable, please', 'Skips by the bakery']
+const COMPLAINTS = [
+  'Gears need a service',
+  'Slow into the easier gears',
+  'Chatters in the middle',
+  'New cable, please',
+  'Skips by the bakery',
+]
 const PEOPLE = ['Ishbel', 'Moss', 'Tarn']
 /** Usual lengths by frame for the invented bikes: last loop and inner, mm. */
 const LENGTHS: Record<FrameKind, { lastLoop: number; inner: number }> = {
-  'open': { lastLoop: 290, inner: 2020 }, 'internal': { lastLoop: 215, inner: 2080 }, 'full-length': { lastLoop: 305, inner: 2050 }, 'step-through': { lastLoop: 300, inner: 1980 },
-  'suspension': { lastLoop: 310, inner: 2090 }, 'long': { lastLoop: 285, inner: 3180 }, 'folding': { lastLoop: 240, inner: 1900 },
+  open: { lastLoop: 290, inner: 2020 },
+  internal: { lastLoop: 215, inner: 2080 },
+  'full-length': { lastLoop: 305, inner: 2050 },
+  'step-through': { lastLoop: 300, inner: 1980 },
+  suspension: { lastLoop: 310, inner: 2090 },
+  long: { lastLoop: 285, inner: 3180 },
+  folding: { lastLoop: 240, inner: 1900 },
 }
 
 export function pastVisits(): PastVisit[] {
   const random = randomFrom(2024, 11)
   const about = (mean: number, sd: number, step: number) => Math.round((mean + sd * random.normal()) / step) * step
-  return PAST_BIKES.flatMap(({ visits, ...b }, k) => visits.map((daysAgo, visit): PastVisit => {
-    const back = visit > 0 && visits[visit - 1] - daysAgo < 30
-    const newCable = !back && visit === 0
-    const barrel = back ? Math.max(1, about(5, 2, 1)) : about(3, 4, 1)
-    const L = random.next() < 0.3 ? about(-1, 2, 1) : 0
-    const gapMm = Math.max(2.5, about(b.frame === 'suspension' ? 6.5 : 5, 0.8, 0.1))
-    const events: LedgerEvent[] = [
-      { kind: 'sensed', exceptions: [], chainWearPercent: Math.round(10 * (0.2 + 0.4 * random.next())) / 10 },
-      { kind: 'sight', at: 'L', offsetMm: about(0, 0.3, 0.1) },
-      ...(random.next() < 0.35 ? [gauged(Math.abs(about(1.2, 1.1, 0.1)))] : []),
-      ...(newCable ? [
-        { kind: 'replace', part: 'cable' } as const,
-        { kind: 'housing', place: 'last loop', lengthMm: about(LENGTHS[b.frame].lastLoop, 9, 5), of: '4 mm', ends: 'metal' } as const,
-        { kind: 'inner', lengthMm: about(LENGTHS[b.frame].inner, 30, 10) } as const,
-      ] : []),
-      { kind: 'shift', from: 2, to: 3, heard: barrel > 0 ? 'rubs-out' : 'rubs-in' },
-      ...(L !== 0 ? [{ kind: 'turn', screw: 'L', sixteenths: L } as const] : []),
-      ...(barrel !== 0 ? [{ kind: 'turn', screw: 'barrel', sixteenths: barrel } as const] : []),
-      { kind: 'shift', from: 3, to: 4, heard: 'clean' },
-      { kind: 'shift', from: 4, to: 3, heard: 'clean' },
-      { kind: 'shift', from: 3, to: 2, heard: 'clean' },
-      ...(visit % 2 === 0 ? [{ kind: 'turn', screw: 'B', sixteenths: about(4, 3, 1) || 2 } as const, { kind: 'gap', gapMm: Math.round(10 * gapMm) / 10, how: 'measured', at: 'stand' } as const] : []),
-      { kind: 'proved', what: 'road', ring: null, exceptions: [] },
-    ]
-    return { ...b, contact: '085 555 0100', complaint: back ? 'Settle-in recall' : COMPLAINTS[(k + visit) % COMPLAINTS.length], by: PEOPLE[(k + visit) % PEOPLE.length], daysAgo, events, comesBack: back }
-  })).sort((a, b) => b.daysAgo - a.daysAgo)
+  return PAST_BIKES.flatMap(({ visits, ...b }, k) =>
+    visits.map((daysAgo, visit): PastVisit => {
+      const back = visit > 0 && visits[visit - 1] - daysAgo < 30
+      const newCable = !back && visit === 0
+      const barrel = back ? Math.max(1, about(5, 2, 1)) : about(3, 4, 1)
+      const L = random.next() < 0.3 ? about(-1, 2, 1) : 0
+      const gapMm = Math.max(2.5, about(b.frame === 'suspension' ? 6.5 : 5, 0.8, 0.1))
+      const events: LedgerEvent[] = [
+        { kind: 'sensed', exceptions: [], chainWearPercent: Math.round(10 * (0.2 + 0.4 * random.next())) / 10 },
+        { kind: 'sight', at: 'L', offsetMm: about(0, 0.3, 0.1) },
+        ...(random.next() < 0.35 ? [gauged(Math.abs(about(1.2, 1.1, 0.1)))] : []),
+        ...(newCable
+          ? [
+              { kind: 'replace', part: 'cable' } as const,
+              {
+                kind: 'housing',
+                place: 'last loop',
+                lengthMm: about(LENGTHS[b.frame].lastLoop, 9, 5),
+                of: '4 mm',
+                ends: 'metal',
+              } as const,
+              { kind: 'inner', lengthMm: about(LENGTHS[b.frame].inner, 30, 10) } as const,
+            ]
+          : []),
+        { kind: 'shift', from: 2, to: 3, heard: barrel > 0 ? 'rubs-out' : 'rubs-in' },
+        ...(L !== 0 ? [{ kind: 'turn', screw: 'L', sixteenths: L } as const] : []),
+        ...(barrel !== 0 ? [{ kind: 'turn', screw: 'barrel', sixteenths: barrel } as const] : []),
+        { kind: 'shift', from: 3, to: 4, heard: 'clean' },
+        { kind: 'shift', from: 4, to: 3, heard: 'clean' },
+        { kind: 'shift', from: 3, to: 2, heard: 'clean' },
+        ...(visit % 2 === 0
+          ? [
+              { kind: 'turn', screw: 'B', sixteenths: about(4, 3, 1) || 2 } as const,
+              { kind: 'gap', gapMm: Math.round(10 * gapMm) / 10, how: 'measured', at: 'stand' } as const,
+            ]
+          : []),
+        { kind: 'proved', what: 'road', ring: null, exceptions: [] },
+      ]
+      return {
+        ...b,
+        contact: '085 555 0100',
+        complaint: back ? 'Settle-in recall' : COMPLAINTS[(k + visit) % COMPLAINTS.length],
+        by: PEOPLE[(k + visit) % PEOPLE.length],
+        daysAgo,
+        events,
+        comesBack: back,
+      }
+    }),
+  ).sort((a, b) => b.daysAgo - a.daysAgo)
 }
 
 const GAUGE_RADIUS_MM = 311
-const gauged = (acrossMm: number): LedgerEvent => ({ kind: 'gauge', acrossMm: Math.round(acrossMm * 10) / 10, camberDeg: (Math.atan(acrossMm / 2 / GAUGE_RADIUS_MM) * 180) / Math.PI, toeDeg: 0 })
+const gauged = (acrossMm: number): LedgerEvent => ({
+  kind: 'gauge',
+  acrossMm: Math.round(acrossMm * 10) / 10,
+  camberDeg: (Math.atan(acrossMm / 2 / GAUGE_RADIUS_MM) * 180) / Math.PI,
+  toeDeg: 0,
+})

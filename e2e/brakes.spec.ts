@@ -14,11 +14,20 @@ async function openBrakes(page: Page, number: number): Promise<void> {
 }
 const noodleOut: Record<string, string> = { lever: 'nothing', noodle: 'out', arms: 'still' }
 
-test('no brake at all: the noodle is found in a few looks, put right, and the proof is asked for anew', async ({ bench, shop }) => {
+test('no brake at all: the noodle is found in a few looks, put right, and the proof is asked for anew', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('41')
   const by = await shop.person('Ishbel')
-  const send = (event: unknown) => bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] } }).then(async r => (await r.json() as { answers: { is: string; message?: string }[] }).answers[0]!)
-  for (const brake of ['front', 'rear']) expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
+  const send = (event: unknown) =>
+    bench.request
+      .post(`${SERVER()}/api/jobs/${number}/events`, {
+        data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] },
+      })
+      .then(async r => ((await r.json()) as { answers: { is: string; message?: string }[] }).answers[0]!)
+  for (const brake of ['front', 'rear'])
+    expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
   await openBrakes(bench, number)
   await t(bench, 'kind-linear-pull').click()
   await t(bench, 'lever-short').click()
@@ -28,7 +37,7 @@ test('no brake at all: the noodle is found in a few looks, put right, and the pr
   await t(bench, 'side-right').click()
   await t(bench, 'panel-find').click()
   let looks = 0
-  while (await t(bench, 'brake-found').count() === 0) {
+  while ((await t(bench, 'brake-found').count()) === 0) {
     const ask = (await t(bench, 'brake-check').textContent())!
     const check = BRAKE_CHECKS.find(c => c.ask === ask)!
     const outcome = noodleOut[check.id] ?? check.outcomes[0]![0]
@@ -46,8 +55,13 @@ test('no brake at all: the noodle is found in a few looks, put right, and the pr
   console.log(`noodle out: ${looks} looks`)
 
   // the bike stays, in the page and by the server
-  const back = () => bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 20, how: 'proven' } })
-  await expect.poll(async () => (await storedEvents(shop, number)).some(e => (e.body as LedgerEvent).kind === 'brakeCured')).toBe(true)
+  const back = () =>
+    bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+      data: { id: crypto.randomUUID(), basedOn: 20, how: 'proven' },
+    })
+  await expect
+    .poll(async () => (await storedEvents(shop, number)).some(e => (e.body as LedgerEvent).kind === 'brakeCured'))
+    .toBe(true)
   expect((await back()).status()).toBe(409)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'stays')).toContainText('front brake not proven')
@@ -58,7 +72,11 @@ test('no brake at all: the noodle is found in a few looks, put right, and the pr
   await expect(t(bench, 'brake-found')).toHaveText('Noodle out of its bracket')
   expect(await send({ kind: 'proof', brake: 'front', holds: true })).toMatchObject({ is: 'stored' })
   expect((await back()).ok()).toBe(true)
-  for (const [event, words] of [[{ kind: 'brakeSeen', brake: 'front', check: 'noodle', outcome: 'sideways' }, 'no such outcome'], [{ kind: 'brakeCured', brake: 'front', fault: 'gremlins' }, 'not in the list'], [{ kind: 'brakeSeen', brake: 'left', check: 'noodle', outcome: 'out' }, 'front']] as const)
+  for (const [event, words] of [
+    [{ kind: 'brakeSeen', brake: 'front', check: 'noodle', outcome: 'sideways' }, 'no such outcome'],
+    [{ kind: 'brakeCured', brake: 'front', fault: 'gremlins' }, 'not in the list'],
+    [{ kind: 'brakeSeen', brake: 'left', check: 'noodle', outcome: 'out' }, 'front'],
+  ] as const)
     expect((await send(event)).message).toContain(words)
 })
 
@@ -71,11 +89,13 @@ test('every kind is diagnosed to its hidden fault', async ({ bench, shop }) => {
     await t(bench, 'panel-parts').click()
     await t(bench, `kind-${kind}`).click()
     await t(bench, 'panel-find').click()
-    for (let looks = 0; await t(bench, 'brake-found').count() === 0; looks++) {
+    for (let looks = 0; (await t(bench, 'brake-found').count()) === 0; looks++) {
       expect(looks).toBeLessThan(12)
       const ask = (await t(bench, 'brake-check').textContent())!
       const c = BRAKE_CHECKS.find(x => x.ask === ask)!
-      const likely = [...c.outcomes].sort((a, b) => outcomeChance(fault, c, b[0]) - outcomeChance(fault, c, a[0]))[0]![0]
+      const likely = [...c.outcomes].sort(
+        (a, b) => outcomeChance(fault, c, b[0]) - outcomeChance(fault, c, a[0]),
+      )[0]![0]
       await t(bench, `saw-${likely}`).click()
       await expect(bench.getByLabel('Seen so far').getByRole('listitem')).toHaveCount(looks + 1)
     }
@@ -83,9 +103,14 @@ test('every kind is diagnosed to its hidden fault', async ({ bench, shop }) => {
   }
 })
 /** A seed whose brake is of this kind and whose fault the advice finds. */
-const firstOf = (kind: BrakeKind): number => { for (let seed = 1; ; seed++) if (seededBrake(seed).kind === kind && playBrake(seed).right) return seed }
+const firstOf = (kind: BrakeKind): number => {
+  for (let seed = 1; ; seed++) if (seededBrake(seed).kind === kind && playBrake(seed).right) return seed
+}
 
-test('sums: let-out to pad gap, gain, where it bites; a disc’s wear; nonsense is refused in words', async ({ bench, shop }) => {
+test('sums: let-out to pad gap, gain, where it bites; a disc’s wear; nonsense is refused in words', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('43')
   await openBrakes(bench, number)
   await t(bench, 'kind-linear-pull').click()
@@ -126,7 +151,10 @@ test('sums: let-out to pad gap, gain, where it bites; a disc’s wear; nonsense 
   await expect(t(bench, 'straddle')).toContainText('steep')
 })
 
-test('a dual-pivot from bare, step by step; centred by what is seen; closeness kept; proven here, and what is turned after is proven anew', async ({ bench, shop }) => {
+test('a dual-pivot from bare, step by step; centred by what is seen; closeness kept; proven here, and what is turned after is proven anew', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('44')
   await openBrakes(bench, number)
   await t(bench, 'brake-rear').click()
@@ -144,7 +172,14 @@ test('a dual-pivot from bare, step by step; centred by what is seen; closeness k
   }
   await expect(t(bench, 'fit-next')).toHaveText('All fitted: prove it')
   // centring: the body first, then the screw, half a step back when it has changed sides
-  for (const [see, says] of [['left', 'Shift the body'], ['left', 'Right screw 1/8 turn in']] as const) { taps++; await t(bench, `nearer-${see}`).click(); await expect(t(bench, 'centring')).toHaveText(says) }
+  for (const [see, says] of [
+    ['left', 'Shift the body'],
+    ['left', 'Right screw 1/8 turn in'],
+  ] as const) {
+    taps++
+    await t(bench, `nearer-${see}`).click()
+    await expect(t(bench, 'centring')).toHaveText(says)
+  }
   await expect(bench.getByText('left nearer')).toBeVisible()
   await t(bench, 'screw-turned').click()
   await t(bench, 'nearer-right').click()

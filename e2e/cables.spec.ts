@@ -9,16 +9,24 @@ async function openCables(page: Page, number: number): Promise<void> {
   await page.goto(`${SERVER()}/jobs/${number}/cables`)
   await page.waitForSelector('[data-test=panel-pieces]')
 }
-const kinds = async (shop: TestShop, number: number) => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
-const hang = (page: Page, kind: string, lengthMm: number, roll = false) => page.request.post(`${SERVER()}/api/cables/stock`, { data: { kind, lengthMm, roll, label: '' } })
+const kinds = async (shop: TestShop, number: number) =>
+  (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
+const hang = (page: Page, kind: string, lengthMm: number, roll = false) =>
+  page.request.post(`${SERVER()}/api/cables/stock`, { data: { kind, lengthMm, roll, label: '' } })
 
-test('a whole new cable inside a frame: laid out from a template, measured, cut from the wall, fitted step by step', async ({ bench, shop }) => {
+test('a whole new cable inside a frame: laid out from a template, measured, cut from the wall, fitted step by step', async ({
+  bench,
+  shop,
+}) => {
   expect((await hang(bench, 'shift 4 mm', 12_000, true)).ok()).toBe(true)
   expect((await hang(bench, 'shift 4 mm', 220)).ok()).toBe(true)
   const number = await shop.takeIn('41', stockParts('r14-11'))
   await openCables(bench, number)
   let taps = 0
-  const tap = async (name: string) => { taps++; await t(bench, name).click() }
+  const tap = async (name: string) => {
+    taps++
+    await t(bench, name).click()
+  }
   await tap('template-internal')
   await expect(t(bench, 'inner-needed')).toContainText('take 2100')
   await expect(t(bench, 'length-last loop')).toContainText('±40 mm, usual of such bikes: Inside the frame')
@@ -28,7 +36,24 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   await expect(t(bench, 'piece-trouble')).toContainText('at least 1 mm')
   await bench.getByLabel('Length, mm').fill('212')
   // news of the job while a figure is typed leaves it alone
-  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: await shop.person('Ishbel'), event: { kind: 'turn', screw: 'B', sixteenths: 2 } }] } })).ok()).toBe(true)
+  expect(
+    (
+      await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, {
+        data: {
+          entries: [
+            {
+              id: crypto.randomUUID(),
+              v: 1,
+              at: new Date().toISOString(),
+              basedOn: 1,
+              by: await shop.person('Ishbel'),
+              event: { kind: 'turn', screw: 'B', sixteenths: 2 },
+            },
+          ],
+        },
+      })
+    ).ok(),
+  ).toBe(true)
   await bench.waitForTimeout(800)
   await expect(bench.getByLabel('Length, mm')).toHaveValue('212')
   await bench.getByLabel('Why that').fill('straight into its stop')
@@ -52,19 +77,39 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   await expect(plan).toContainText('11558 mm left, back on the wall')
   await tap('cut-done')
   await expect(t(bench, 'cut-said')).toBeVisible()
-  const wall = await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json() as { lengthMm: number; roll: boolean }[]
+  const wall = (await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json()) as {
+    lengthMm: number
+    roll: boolean
+  }[]
   expect(wall.map(s => [s.lengthMm, s.roll])).toEqual([[11558, true]])
 
   // the job itself, one touch a step; the advice then starts from a new cable
   await tap('panel-steps')
   await expect(bench.getByText('goggles on').first()).toBeVisible()
   await expect(t(bench, 'step-bedded')).toBeDisabled() // L has not been seen
-  for (const step of ['old-out', 'adjusters', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'tugged', 'barrels', 'groove', 'clamped', 'capped']) await tap(`step-${step}`)
+  for (const step of [
+    'old-out',
+    'adjusters',
+    'liner',
+    'ferrules',
+    'fed',
+    'seated',
+    'dry',
+    'tugged',
+    'barrels',
+    'groove',
+    'clamped',
+    'capped',
+  ])
+    await tap(`step-${step}`)
   console.log(`internal bike, rear derailleur cable new: ${taps} taps and one figure`)
   await expect(t(bench, 'step-greased')).toHaveCount(0) // the other school of that step
   await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(13)
   const laid = (await storedEvents(shop, number)).map(e => e.body as LedgerEvent).findLast(e => e.kind === 'run')
-  expect(laid?.kind === 'run' && laid.run.pieces.at(-1)).toMatchObject({ lengthMm: 212, read: { by: 'old', why: 'straight into its stop' } })
+  expect(laid?.kind === 'run' && laid.run.pieces.at(-1)).toMatchObject({
+    lengthMm: 212,
+    read: { by: 'old', why: 'straight into its stop' },
+  })
   await openBench(bench, number)
   await expect(t(bench, 'cause-friction')).toBeVisible()
   await bench.goto(`${SERVER()}/jobs/${number}/stage/cable`)
@@ -82,7 +127,10 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   await expect(t(bench, 'step-capped')).toBeEnabled()
 })
 
-test('shift housing on a brake is refused, in the page and by the server; a brake whose end is bare does not leave', async ({ bench, shop }) => {
+test('shift housing on a brake is refused, in the page and by the server; a brake whose end is bare does not leave', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('42')
   await openCables(bench, number)
   await t(bench, 'run-front-brake').click()
@@ -98,16 +146,29 @@ test('shift housing on a brake is refused, in the page and by the server; a brak
 
   const by = await shop.person('Ishbel')
   const run = templateRun('external', 'front-brake')
-  const send = (event: unknown) => bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] } }).then(async r => (await r.json() as { answers: { is: string; message?: string }[] }).answers[0])
-  expect(await send({ kind: 'run', run: { ...run, pieces: run.pieces.map(p => ({ ...p, of: 'shift 4 mm' })) } })).toMatchObject({ is: 'refused', message: expect.stringContaining('burst') })
-  expect(await send({ kind: 'run', run: { ...run, pieces: [run.pieces[0], run.pieces[0]] } })).toMatchObject({ is: 'refused', message: expect.stringContaining('Two pieces are called') })
+  const send = (event: unknown) =>
+    bench.request
+      .post(`${SERVER()}/api/jobs/${number}/events`, {
+        data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] },
+      })
+      .then(async r => ((await r.json()) as { answers: { is: string; message?: string }[] }).answers[0])
+  expect(
+    await send({ kind: 'run', run: { ...run, pieces: run.pieces.map(p => ({ ...p, of: 'shift 4 mm' })) } }),
+  ).toMatchObject({ is: 'refused', message: expect.stringContaining('burst') })
+  expect(await send({ kind: 'run', run: { ...run, pieces: [run.pieces[0], run.pieces[0]] } })).toMatchObject({
+    is: 'refused',
+    message: expect.stringContaining('Two pieces are called'),
+  })
 
   await t(bench, 'panel-steps').click()
   await t(bench, 'step-clamped').click()
-  for (const brake of ['front', 'rear']) expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
+  for (const brake of ['front', 'rear'])
+    expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'stays')).toContainText('end is not capped')
-  const back = await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 9, how: 'proven' } })
+  const back = await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+    data: { id: crypto.randomUUID(), basedOn: 9, how: 'proven' },
+  })
   expect(back.status()).toBe(409)
   await openCables(bench, number)
   await t(bench, 'run-front-brake').click()
@@ -117,7 +178,10 @@ test('shift housing on a brake is refused, in the page and by the server; a brak
   await expect(t(bench, 'hand-back')).toBeEnabled()
 })
 
-test('the loop at the bars: found, judged at both locks, taken for a piece; one that cannot exist says why', async ({ bench, shop }) => {
+test('the loop at the bars: found, judged at both locks, taken for a piece; one that cannot exist says why', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('43')
   await openCables(bench, number)
   await t(bench, 'template-external').click()
@@ -137,19 +201,29 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
   await bench.getByLabel('Head angle, °').fill('0')
   await expect(t(bench, 'loop-trouble')).toContainText('Head angle: from 45 to 90')
   await bench.getByLabel('Head angle, °').fill('72')
-  for (const [label, value] of [['Lever’s exit, to the side', '22'], ['before the axis', '-70'], ['above it', '-60']] as const) await bench.getByLabel(label).fill(value) // on top of the stop
+  for (const [label, value] of [
+    ['Lever’s exit, to the side', '22'],
+    ['before the axis', '-70'],
+    ['above it', '-60'],
+  ] as const)
+    await bench.getByLabel(label).fill(value) // on top of the stop
   await expect(t(bench, 'loop-trouble')).toContainText('no such loop exists')
 
   // across a rear pivot, from extended to full travel
   await t(bench, 'loop-suspension').click()
-  for (const pose of ['extended', 'sagged', 'full-travel']) await expect(t(bench, `pose-${pose}`)).toContainText('bends to')
+  for (const pose of ['extended', 'sagged', 'full-travel'])
+    await expect(t(bench, `pose-${pose}`)).toContainText('bends to')
   await t(bench, 'pose-full-travel').click()
   await expect(bench.getByRole('img', { name: /arm 19° up/ })).toBeVisible()
   await bench.getByLabel('Travel at the axle').fill('900')
   await expect(t(bench, 'loop-trouble')).toContainText('Travel at the axle, mm: from 0 to 260')
 })
 
-test('a batch for all open bikes; two tablets cannot cut the same offcut; templates and the wall are the shop\'s own', async ({ bench, shop, browser }) => {
+test("a batch for all open bikes; two tablets cannot cut the same offcut; templates and the wall are the shop's own", async ({
+  bench,
+  shop,
+  browser,
+}) => {
   const [a, b] = [await shop.takeIn('44'), await shop.takeIn('45')]
   await openCables(bench, a)
   await t(bench, 'template-long').click()
@@ -161,10 +235,16 @@ test('a batch for all open bikes; two tablets cannot cut the same offcut; templa
   await bench.getByRole('button', { name: 'Parcel long' }).click()
   await t(bench, 'panel-cut').click()
   await expect(bench.getByText('Nothing hangs there yet.')).toBeVisible()
-  await bench.locator('form', { has: t(bench, 'stock-add') }).getByLabel('Length, mm').fill('-5')
+  await bench
+    .locator('form', { has: t(bench, 'stock-add') })
+    .getByLabel('Length, mm')
+    .fill('-5')
   await t(bench, 'stock-add').click()
   await expect(t(bench, 'cut-trouble')).toContainText('whole mm from 1')
-  await bench.locator('form', { has: t(bench, 'stock-add') }).getByLabel('Length, mm').fill('1500')
+  await bench
+    .locator('form', { has: t(bench, 'stock-add') })
+    .getByLabel('Length, mm')
+    .fill('1500')
   await t(bench, 'stock-add').click()
   await expect(t(bench, 'wall')).toContainText('On the wall, 1')
   await t(bench, 'cut-all').click()
@@ -174,8 +254,17 @@ test('a batch for all open bikes; two tablets cannot cut the same offcut; templa
 
   // another tablet cuts it first
   const other = await otherDevice(browser, shop, 'Moss')
-  const [roll] = await (await other.page.request.get(`${SERVER()}/api/cables/stock`)).json() as { id: string; lengthMm: number }[]
-  expect((await other.page.request.post(`${SERVER()}/api/cables/cut`, { data: { cuts: [{ id: roll.id, lengthMm: 1500, keptMm: 700 }] } })).ok()).toBe(true)
+  const [roll] = (await (await other.page.request.get(`${SERVER()}/api/cables/stock`)).json()) as {
+    id: string
+    lengthMm: number
+  }[]
+  expect(
+    (
+      await other.page.request.post(`${SERVER()}/api/cables/cut`, {
+        data: { cuts: [{ id: roll.id, lengthMm: 1500, keptMm: 700 }] },
+      })
+    ).ok(),
+  ).toBe(true)
   await t(bench, 'cut-done').click()
   await expect(t(bench, 'cut-trouble')).toContainText('work the list out again')
   await expect(t(bench, 'wall')).toContainText('On the wall, 1') // as it is now
@@ -188,19 +277,35 @@ test('a batch for all open bikes; two tablets cannot cut the same offcut; templa
   const theirs = await otherDevice(browser, await makeShop(shop.db))
   expect(await (await theirs.page.request.get(`${SERVER()}/api/cables/stock`)).json()).toEqual([])
   expect(await (await theirs.page.request.get(`${SERVER()}/api/cables/templates`)).json()).toEqual([])
-  const [left] = await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json() as { id: string; lengthMm: number }[]
+  const [left] = (await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json()) as {
+    id: string
+    lengthMm: number
+  }[]
   expect((await theirs.page.request.delete(`${SERVER()}/api/cables/stock/${left.id}`)).status()).toBe(404)
-  expect((await theirs.page.request.post(`${SERVER()}/api/cables/cut`, { data: { cuts: [{ id: left.id, lengthMm: left.lengthMm, keptMm: 0 }] } })).status()).toBe(409)
+  expect(
+    (
+      await theirs.page.request.post(`${SERVER()}/api/cables/cut`, {
+        data: { cuts: [{ id: left.id, lengthMm: left.lengthMm, keptMm: 0 }] },
+      })
+    ).status(),
+  ).toBe(409)
   await theirs.context.close()
 })
 
-test('a cargo bike, both rear runs new: taps counted, labels printed, photographed as found; next visit starts from what left', async ({ bench, shop, browser }) => {
+test('a cargo bike, both rear runs new: taps counted, labels printed, photographed as found; next visit starts from what left', async ({
+  bench,
+  shop,
+  browser,
+}) => {
   expect((await hang(bench, 'shift 4 mm', 10_000, true)).ok()).toBe(true)
   expect((await hang(bench, 'brake 5 mm', 10_000, true)).ok()).toBe(true)
   const number = await shop.takeIn('46', stockParts('r11-9'))
   await openCables(bench, number)
   let taps = 0
-  const tap = async (name: string) => { taps++; await t(bench, name).click() }
+  const tap = async (name: string) => {
+    taps++
+    await t(bench, name).click()
+  }
   for (const run of ['rear', 'rear-brake']) {
     if (run !== 'rear') await tap(`run-${run}`)
     await tap('template-long')
@@ -223,35 +328,91 @@ test('a cargo bike, both rear runs new: taps counted, labels printed, photograph
 
   await tap('panel-steps')
   // the picture shrunk on the tablet; what is no picture is refused there and by the server
-  await t(bench, 'photo-take').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') })
+  await t(bench, 'photo-take').setInputFiles({
+    name: 'notes.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('no picture'),
+  })
   await expect(t(bench, 'photo-trouble')).toContainText('not a picture')
   await t(bench, 'photo-take').setInputFiles('docs/screenshots/cables.png')
   await expect(t(bench, 'photo')).toHaveCount(1)
   await expect.poll(() => t(bench, 'photo').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1280)
   const photos = `${SERVER()}/api/jobs/${number}/photos`
-  const post = (data: Buffer, run = 'rear') => bench.request.post(`${photos}?run=${run}`, { headers: { 'content-type': 'image/jpeg' }, data })
+  const post = (data: Buffer, run = 'rear') =>
+    bench.request.post(`${photos}?run=${run}`, { headers: { 'content-type': 'image/jpeg' }, data })
   expect((await post(Buffer.from('<script>'))).status()).toBe(400)
   expect((await post(Buffer.alloc(4 * 1024 * 1024, 1))).status()).toBe(413)
   expect((await post(Buffer.from([0xff, 0xd8, 0xff, 0]), 'garden')).status()).toBe(400)
-  const [kept] = await (await bench.request.get(photos)).json() as { id: string }[]
+  const [kept] = (await (await bench.request.get(photos)).json()) as { id: string }[]
   const theirs = await otherDevice(browser, await makeShop(shop.db))
   expect((await theirs.page.request.get(`${photos}/${kept!.id}`)).status()).toBe(404)
   await theirs.context.close()
 
   for (const run of ['rear', 'rear-brake']) {
     await tap(`run-${run}`)
-    for (const step of ['old-out', 'adjusters', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'tugged', 'barrels', 'groove', 'clamped', 'capped']) await tap(`step-${step}`)
+    for (const step of [
+      'old-out',
+      'adjusters',
+      'liner',
+      'ferrules',
+      'fed',
+      'seated',
+      'dry',
+      'tugged',
+      'barrels',
+      'groove',
+      'clamped',
+      'capped',
+    ])
+      await tap(`step-${step}`)
   }
   console.log(`cargo bike, rear derailleur and rear brake cable new: ${taps} taps`)
   await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(26)
   const by = await shop.person('Ishbel')
-  for (const brake of ['front', 'rear']) expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event: { kind: 'proof', brake, holds: true } }] } })).ok()).toBe(true)
-  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 40, how: 'proven' } })).ok()).toBe(true)
+  for (const brake of ['front', 'rear'])
+    expect(
+      (
+        await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, {
+          data: {
+            entries: [
+              {
+                id: crypto.randomUUID(),
+                v: 1,
+                at: new Date().toISOString(),
+                basedOn: 1,
+                by,
+                event: { kind: 'proof', brake, holds: true },
+              },
+            ],
+          },
+        })
+      ).ok(),
+    ).toBe(true)
+  expect(
+    (
+      await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+        data: { id: crypto.randomUUID(), basedOn: 40, how: 'proven' },
+      })
+    ).ok(),
+  ).toBe(true)
 
-  const [found] = await (await bench.request.get(`${SERVER()}/api/bikes?q=F-46`)).json() as { bike: { id: string }; customer: { id: string } }[]
-  const again = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { id: found!.customer.id }, bike: { id: found!.bike.id }, tag: '46', promisedAt: new Date().toISOString(), complaint: 'three weeks later', parts: stockParts('r11-9'), sameParts: true } })
+  const [found] = (await (await bench.request.get(`${SERVER()}/api/bikes?q=F-46`)).json()) as {
+    bike: { id: string }
+    customer: { id: string }
+  }[]
+  const again = await bench.request.post(`${SERVER()}/api/jobs`, {
+    data: {
+      customer: { id: found!.customer.id },
+      bike: { id: found!.bike.id },
+      tag: '46',
+      promisedAt: new Date().toISOString(),
+      complaint: 'three weeks later',
+      parts: stockParts('r11-9'),
+      sameParts: true,
+    },
+  })
   expect(again.ok()).toBe(true)
-  await openCables(bench, (await again.json() as { number: number }).number)
+  await openCables(bench, ((await again.json()) as { number: number }).number)
   await t(bench, 'run-rear-brake').click()
   await t(bench, 'template-last').click()
   await expect(t(bench, 'piece-to the brake')).toContainText('320 mm')

@@ -39,7 +39,10 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
       await page.getByRole('button', { name: 'Note it' }).click()
       done.push(`sight ${at}`)
     } else if (move.includes('Measure the pulley')) {
-      const seen = bench.perform({ do: 'offset', click: bench.setup.teeth.indexOf(Number(/On the (\d+)/.exec(move)![1])) })!
+      const seen = bench.perform({
+        do: 'offset',
+        click: bench.setup.teeth.indexOf(Number(/On the (\d+)/.exec(move)![1])),
+      })!
       await page.locator('[data-test=figure-typed]').fill(String('offsetMm' in seen ? seen.offsetMm : 0))
       await page.getByRole('button', { name: 'Note it' }).click()
       done.push('offset')
@@ -48,13 +51,26 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
       await accept()
       done.push('turn')
     } else if (move.includes('To the')) {
-      const heard = bench.perform({ do: 'shift', to: bench.setup.teeth.indexOf(Number(/To the (\d+)/.exec(move)![1])) })!
+      const heard = bench.perform({
+        do: 'shift',
+        to: bench.setup.teeth.indexOf(Number(/To the (\d+)/.exec(move)![1])),
+      })!
       await page.locator(`[data-test=heard-${'heard' in heard ? heard.heard : ''}]`).click()
       done.push('shift')
     } else if (move.includes('Wind')) {
-      const edge = bench.perform({ do: 'edge', click: bench.setup.teeth.indexOf(Number(/On the (\d+)/.exec(move)![1])), way: move.includes('Wind out') ? 'out' : 'in' })!
+      const edge = bench.perform({
+        do: 'edge',
+        click: bench.setup.teeth.indexOf(Number(/On the (\d+)/.exec(move)![1])),
+        way: move.includes('Wind out') ? 'out' : 'in',
+      })!
       if (!('found' in edge)) throw new Error('not an edge')
-      await page.locator(edge.found ? `[data-test="edge-${Math.min(2, Math.round(Math.abs(edge.turns) * 8) / 8)}"]` : '[data-test=edge-none]').click()
+      await page
+        .locator(
+          edge.found
+            ? `[data-test="edge-${Math.min(2, Math.round(Math.abs(edge.turns) * 8) / 8)}"]`
+            : '[data-test=edge-none]',
+        )
+        .click()
       done.push('edge')
     } else if (move.includes('Gauge it')) {
       bench.perform({ do: 'hanger' })
@@ -68,7 +84,10 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
       await accept()
     } else if (move.includes('Clamp again')) {
       const turns = /to (?:(\d+) ?)?(?:(\d+)\/(\d+))? ?out/.exec(move)!
-      bench.perform({ do: 'reclamp', barrelTurnsOut: Number(turns[1] ?? 0) + (turns[2] ? Number(turns[2]) / Number(turns[3]) : 0) })
+      bench.perform({
+        do: 'reclamp',
+        barrelTurnsOut: Number(turns[1] ?? 0) + (turns[2] ? Number(turns[2]) / Number(turns[3]) : 0),
+      })
       await accept()
       done.push('reclamp')
     } else throw new Error(`a move the test does not know: ${move}`)

@@ -15,16 +15,36 @@ async function openFront(page: Page, number: number): Promise<void> {
   await page.goto(`${SERVER()}/jobs/${number}/front`)
   await page.waitForSelector('[data-test=panel-numbers]')
 }
-const hiddenFront = (change: Partial<HiddenFront>): HiddenFront => ({ ...STRAIGHT, backlashMm: 0.4, stroke: 1.02, perL: 1, perH: 1, perBarrel: 0.8, ...change })
+const hiddenFront = (change: Partial<HiddenFront>): HiddenFront => ({
+  ...STRAIGHT,
+  backlashMm: 0.4,
+  stroke: 1.02,
+  perL: 1,
+  perH: 1,
+  perBarrel: 0.8,
+  ...change,
+})
 
 /** Does what the page advises on a simulated front until it says done; every move shown is the one the core gives. */
-async function follow(page: Page, parts: FrontParts, hidden: HiddenFront, seed: number): Promise<{ right: boolean; touches: number; log: FrontSight[] }> {
+async function follow(
+  page: Page,
+  parts: FrontParts,
+  hidden: HiddenFront,
+  seed: number,
+): Promise<{ right: boolean; touches: number; log: FrontSight[] }> {
   const setup = frontSetupOf(parts, stockParts('r14-10').cassette)
   const bench = simulatedFront(setup, hidden, seed)
   const log: FrontSight[] = []
   let touches = 0
-  const touch = async (name: string) => { touches++; await t(page, name).click() }
-  const figure = async (value: number) => { touches++; await t(page, 'figure-typed').fill(value.toFixed(1)); await page.keyboard.press('Enter') }
+  const touch = async (name: string) => {
+    touches++
+    await t(page, name).click()
+  }
+  const figure = async (value: number) => {
+    touches++
+    await t(page, 'figure-typed').fill(value.toFixed(1))
+    await page.keyboard.press('Enter')
+  }
   for (let i = 0; i < 40; i++) {
     const { move } = adviseFront(setup, log)
     await expect(t(page, 'front-move')).toContainText(shown(move, parts))
@@ -49,10 +69,17 @@ async function follow(page: Page, parts: FrontParts, hidden: HiddenFront, seed: 
   }
   throw new Error('never said done')
 }
-const shown = (move: FrontMoveTo, parts: FrontParts): string => move.do === 'turn' ? `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${frontWay(move)}` : sayFrontMove(move, parts)
-const kindsOf = async (shop: Parameters<typeof storedEvents>[0], number: number) => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
+const shown = (move: FrontMoveTo, parts: FrontParts): string =>
+  move.do === 'turn'
+    ? `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${frontWay(move)}`
+    : sayFrontMove(move, parts)
+const kindsOf = async (shop: Parameters<typeof storedEvents>[0], number: number) =>
+  (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
 
-test('a double that throws its chain inboard is set right by the advice, move by move; the sheet says how sure', async ({ bench, shop }) => {
+test('a double that throws its chain inboard is set right by the advice, move by move; the sheet says how sure', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('41')
   await openFront(bench, number)
   await bench.getByLabel('Rings, teeth').fill('50 34')
@@ -62,9 +89,17 @@ test('a double that throws its chain inboard is set right by the advice, move by
   await t(bench, 'keep-front').click()
   await expect(bench.getByText('Chainstay, mm: from 250 to 1200')).toBeVisible()
   await t(bench, 'usual-double').click()
-  const { right, touches, log } = await follow(bench, USUAL_FRONT.double, hiddenFront({ stopLMm: -2.3, slackMm: -2.6 }), 8)
+  const { right, touches, log } = await follow(
+    bench,
+    USUAL_FRONT.double,
+    hiddenFront({ stopLMm: -2.3, slackMm: -2.6 }),
+    8,
+  )
   expect(right).toBe(true)
-  expect(log.some(e => e.kind === 'frontTurn' && e.screw === 'L' && e.sixteenths > 0) || log.some(e => e.kind === 'frontSet')).toBe(true)
+  expect(
+    log.some(e => e.kind === 'frontTurn' && e.screw === 'L' && e.sixteenths > 0) ||
+      log.some(e => e.kind === 'frontSet'),
+  ).toBe(true)
   console.log(`front double, chain dropped inboard: ${touches} touches and figures, ${log.length} entries`)
   await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 2)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
@@ -72,7 +107,10 @@ test('a double that throws its chain inboard is set right by the advice, move by
   await expect(t(bench, 'paper')).toContainText('Front cage as found')
 })
 
-test('a fault is answered, a turn logged and taken back; H turned asks for L; gaps go into the one that waits', async ({ bench, shop }) => {
+test('a fault is answered, a turn logged and taken back; H turned asks for L; gaps go into the one that waits', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('45')
   await openFront(bench, number)
   await t(bench, 'usual-double').click()
@@ -93,11 +131,27 @@ test('a fault is answered, a turn logged and taken back; H turned asks for L; ga
   await expect(t(bench, 'plate-outer')).toContainText('1.1 mm')
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
   // the server takes no nonsense
-  const refused = await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: await shop.person('Ishbel'), event: { kind: 'frontPosition', heightMm: 90, angleDeg: null } }] } })
+  const refused = await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, {
+    data: {
+      entries: [
+        {
+          id: crypto.randomUUID(),
+          v: 1,
+          at: new Date().toISOString(),
+          basedOn: 1,
+          by: await shop.person('Ishbel'),
+          event: { kind: 'frontPosition', heightMm: 90, angleDeg: null },
+        },
+      ],
+    },
+  })
   expect(JSON.stringify(await refused.json())).toContain('more than 25 mm')
 })
 
-test('the rub map: every pair by mm and plate, a triple with its middle, a cage too small said', async ({ bench, shop }) => {
+test('the rub map: every pair by mm and plate, a triple with its middle, a cage too small said', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('42')
   await openFront(bench, number)
   await t(bench, 'usual-double').click()
@@ -138,7 +192,10 @@ test('the rub map: every pair by mm and plate, a triple with its middle, a cage 
   await expect(t(bench, 'shift-1-2')).toContainText('middle → big')
 })
 
-test('a rotating cage from bare: its own order, marks on the big ring, clamped there, then the advice', async ({ bench, shop }) => {
+test('a rotating cage from bare: its own order, marks on the big ring, clamped there, then the advice', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('43')
   await openFront(bench, number)
   await t(bench, 'cage').selectOption('rotating')

@@ -13,9 +13,18 @@ async function openHub(page: Page, number: number): Promise<void> {
   await page.waitForSelector('[data-test=panel-parts]')
 }
 /** A seed whose hub is of this way, and whose fault the diagnosis names. */
-const firstOf = (way: HubWay): number => { for (let seed = 1; ; seed++) if (seededHub(seed).parts.way === way && seededHub(seed).is.fault !== 'inside' && playHub(seed).right) return seed }
-const sender = (page: Page, number: number, by: string) => (event: unknown) => page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] } }).then(async r => (await r.json() as { answers: { is: string; field?: string; message?: string }[] }).answers[0]!)
-const kinds = async (shop: TestShop, number: number) => (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
+const firstOf = (way: HubWay): number => {
+  for (let seed = 1; ; seed++)
+    if (seededHub(seed).parts.way === way && seededHub(seed).is.fault !== 'inside' && playHub(seed).right) return seed
+}
+const sender = (page: Page, number: number, by: string) => (event: unknown) =>
+  page.request
+    .post(`${SERVER()}/api/jobs/${number}/events`, {
+      data: { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] },
+    })
+    .then(async r => ((await r.json()) as { answers: { is: string; field?: string; message?: string }[] }).answers[0]!)
+const kinds = async (shop: TestShop, number: number) =>
+  (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
 
 for (const way of HUB_WAYS)
   test(`a hub set by ${way} is diagnosed move by move, put right, proven; taps counted`, async ({ bench, shop }) => {
@@ -26,8 +35,14 @@ for (const way of HUB_WAYS)
     const number = await shop.takeIn('51', null)
     await openHub(bench, number)
     let touches = 0
-    const tap = async (name: string) => { touches++; await t(bench, name).click() }
-    const figure = async (name: string, value: string) => { touches++; await bench.getByLabel(name).fill(value) }
+    const tap = async (name: string) => {
+      touches++
+      await t(bench, name).click()
+    }
+    const figure = async (name: string, value: string) => {
+      touches++
+      await bench.getByLabel(name).fill(value)
+    }
     await t(bench, 'hub-usual').selectOption(parts.standard!)
     await figure('Ring', String(parts.ringTeeth))
     await figure('Sprocket', String(parts.sprocketTeeth))
@@ -37,7 +52,9 @@ for (const way of HUB_WAYS)
       const d = diagnoseHub(parts, log)
       if (d.found || !d.next) break
       const { next } = d
-      await expect(t(bench, 'hub-check')).toContainText(next.do === 'look' ? next.check.ask : next.do === 'read' ? 'Look: ' : `Gear ${next.gear}: count the wheel`)
+      await expect(t(bench, 'hub-check')).toContainText(
+        next.do === 'look' ? next.check.ask : next.do === 'read' ? 'Look: ' : `Gear ${next.gear}: count the wheel`,
+      )
       if (next.do === 'look') {
         const outcome = find.look(next.check.id, log.seen.filter(s => s.check === next.check.id).length)
         await tap(`hub-saw-${outcome}`)
@@ -52,11 +69,19 @@ for (const way of HUB_WAYS)
         const count = find.count(next.gear, log.counts.filter(c => c.gear === next.gear).length)
         await bench.getByLabel('Crank turns, slow').fill(String(count.crankTurns))
         if (count.wheelTurns === null) await tap('count-slips')
-        else { await figure('Wheel turns, to a tenth', String(count.wheelTurns)); await tap('count-note') }
+        else {
+          await figure('Wheel turns, to a tenth', String(count.wheelTurns))
+          await tap('count-note')
+        }
         log = { ...log, counts: [...log.counts, count] }
       }
       const noted = log.seen.length + log.readings.length + log.counts.length
-      await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'hubSeen' || k === 'hubRead' || k === 'hubCount').length).toBe(noted)
+      await expect
+        .poll(
+          async () =>
+            (await kinds(shop, number)).filter(k => k === 'hubSeen' || k === 'hubRead' || k === 'hubCount').length,
+        )
+        .toBe(noted)
     }
     const d = diagnoseHub(parts, log)
     expect(d.found?.id).toBe(hidden.is.fault)
@@ -86,20 +111,38 @@ for (const way of HUB_WAYS)
     expect(pdf.headers()['content-type']).toContain('application/pdf')
     expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-')
     // the next visit starts from what left
-    const [known] = await (await bench.request.get(`${SERVER()}/api/bikes?q=F-51`)).json() as { bike: { id: string }; customer: { id: string } }[]
-    const again = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { id: known!.customer.id }, bike: { id: known!.bike.id }, tag: '51', promisedAt: new Date().toISOString(), complaint: 'three weeks later', parts: null, sameParts: true } })
-    await openHub(bench, (await again.json() as { number: number }).number)
+    const [known] = (await (await bench.request.get(`${SERVER()}/api/bikes?q=F-51`)).json()) as {
+      bike: { id: string }
+      customer: { id: string }
+    }[]
+    const again = await bench.request.post(`${SERVER()}/api/jobs`, {
+      data: {
+        customer: { id: known!.customer.id },
+        bike: { id: known!.bike.id },
+        tag: '51',
+        promisedAt: new Date().toISOString(),
+        complaint: 'three weeks later',
+        parts: null,
+        sameParts: true,
+      },
+    })
+    await openHub(bench, ((await again.json()) as { number: number }).number)
     await t(bench, 'hub-last').click()
     await expect(t(bench, 'hub-check')).toBeVisible()
     await bench.goto(`${SERVER()}/standards/records`)
     await expect(t(bench, `standard-hub ${parts.standard}`)).toBeVisible()
   })
 
-test('a hub that slips, a loose lock nut, a failed proof: the bike stays by every route, until it leaves unridable', async ({ bench, shop }) => {
+test('a hub that slips, a loose lock nut, a failed proof: the bike stays by every route, until it leaves unridable', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('52', null)
   const send = sender(bench, number, await shop.person('Ishbel'))
-  const back = (how: string) => bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 50, how } })
-  for (const brake of ['front', 'rear']) expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
+  const back = (how: string) =>
+    bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 50, how } })
+  for (const brake of ['front', 'rear'])
+    expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
   await openHub(bench, number)
   await t(bench, 'keep-hub').click()
   await t(bench, 'panel-gears').click()
@@ -143,7 +186,10 @@ test('a hub that slips, a loose lock nut, a failed proof: the bike stays by ever
   await expect(t(bench, 'paper')).toContainText('NOT TO BE RIDDEN')
 })
 
-test('nonsense is refused in words and nothing is half-written; a bike without a derailleur has no rear bench', async ({ bench, shop }) => {
+test('nonsense is refused in words and nothing is half-written; a bike without a derailleur has no rear bench', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('53', null)
   const send = sender(bench, number, await shop.person('Ishbel'))
   await openHub(bench, number)
@@ -164,9 +210,14 @@ test('nonsense is refused in words and nothing is half-written; a bike without a
   await bench.getByLabel('Crank turns, slow').fill('0')
   await expect(t(bench, 'count-trouble')).toContainText('whole turns from 1')
   for (const [event, words] of [
-    [{ kind: 'hubCount', gear: 1, crankTurns: 5, wheelTurns: 0 }, '0 turns is a slip'], [{ kind: 'hubCount', gear: 0, crankTurns: 5, wheelTurns: 5 }, 'count from 1'], [{ kind: 'hubTurn', sixteenths: 0 }, 'none'],
-    [{ kind: 'hubSeen', check: 'lock', outcome: 'sideways' }, 'no such outcome'], [{ kind: 'hubCured', fault: 'gremlins' }, 'not in the list'], [{ kind: 'hubRead', mm: 400 }, 'not one'],
-  ] as const) expect((await send(event)).message).toContain(words)
+    [{ kind: 'hubCount', gear: 1, crankTurns: 5, wheelTurns: 0 }, '0 turns is a slip'],
+    [{ kind: 'hubCount', gear: 0, crankTurns: 5, wheelTurns: 5 }, 'count from 1'],
+    [{ kind: 'hubTurn', sixteenths: 0 }, 'none'],
+    [{ kind: 'hubSeen', check: 'lock', outcome: 'sideways' }, 'no such outcome'],
+    [{ kind: 'hubCured', fault: 'gremlins' }, 'not in the list'],
+    [{ kind: 'hubRead', mm: 400 }, 'not one'],
+  ] as const)
+    expect((await send(event)).message).toContain(words)
   expect(await kinds(shop, number)).toEqual(['arrived', 'hubParts'])
   await bench.goto(`${SERVER()}/jobs/${number}/rear`)
   await expect(t(bench, 'none-to-hub')).toBeVisible()

@@ -16,14 +16,23 @@ test.beforeAll(async () => {
   chmodSync(data, 0o711) // the user postgres passes through
   port = await freePort()
 })
-test.afterAll(() => { rmSync(data, { recursive: true, force: true }) })
+test.afterAll(() => {
+  rmSync(data, { recursive: true, force: true })
+})
 
 type Launched = { child: ChildProcess; out(): string; code: Promise<number | null> }
 
 function launch(...args: string[]): Launched {
-  const child = spawn(join(ROOT, 'node_modules', '.bin', 'tsx'), ['ops/main.ts', ...args], { cwd: ROOT, env: { ...process.env, OCHO_DATA: data, OCHO_PORT: String(port) }, detached: true })
+  const child = spawn(join(ROOT, 'node_modules', '.bin', 'tsx'), ['ops/main.ts', ...args], {
+    cwd: ROOT,
+    env: { ...process.env, OCHO_DATA: data, OCHO_PORT: String(port) },
+    detached: true,
+  })
   let text = ''
-  for (const stream of [child.stdout!, child.stderr!]) stream.on('data', (chunk: Buffer) => { text += chunk.toString() })
+  for (const stream of [child.stdout!, child.stderr!])
+    stream.on('data', (chunk: Buffer) => {
+      text += chunk.toString()
+    })
   return { child, out: () => text, code: new Promise(resolve => child.once('exit', resolve)) }
 }
 async function started(l: Launched, patienceMs = 40_000): Promise<string> {
@@ -32,14 +41,22 @@ async function started(l: Launched, patienceMs = 40_000): Promise<string> {
 }
 /** Ctrl-C as a terminal sends it, to the launcher's whole group. */
 const interrupt = (l: Launched) => process.kill(-l.child.pid!, 'SIGINT')
-const clusterPid = (kind: string) => Number(readFileSync(join(data, kind, 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0])
-const alive = (pid: number) => { try { process.kill(pid, 0); return true } catch { return false } }
+const clusterPid = (kind: string) =>
+  Number(readFileSync(join(data, kind, 'cluster', 'postmaster.pid'), 'utf8').split('\n')[0])
+const alive = (pid: number) => {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch {
+    return false
+  }
+}
 
 async function signIn(page: Page, url: string, shop: string, name: string, password: string) {
   expect((await page.request.post(`${url}/api/sign-in`, { data: { shop, name, password } })).status()).toBe(200)
 }
 
-test('a first run makes the shop and its owner by the terminal\'s code; Ctrl-C stops everything', async ({ page }) => {
+test("a first run makes the shop and its owner by the terminal's code; Ctrl-C stops everything", async ({ page }) => {
   const ocho = launch('start')
   const url = await started(ocho)
   const code = /type the code (\S+)/.exec(ocho.out())![1]
@@ -107,7 +124,9 @@ test('a start after kill -9 of everything takes up the same data, and a backup r
   await ocho.code
 })
 
-test('the demo shows its secrets at the door, fills the Floor, and each open job has its own trouble', async ({ page }) => {
+test('the demo shows its secrets at the door, fills the Floor, and each open job has its own trouble', async ({
+  page,
+}) => {
   const ocho = launch('demo')
   const url = await started(ocho, 100_000) // two years of visits are built on the way
   expect(ocho.out()).toContain('past visits')
@@ -123,7 +142,8 @@ test('the demo shows its secrets at the door, fills the Floor, and each open job
   await expect(stand('49')).toContainText('Gauge the hanger')
   await expect(stand('52')).toContainText('Clamp again')
   for (const tag of ['47', '48', '50', '51']) await expect(page.locator(`[data-test=tag-${tag}]`)).toBeVisible()
-  for (const bike of ['Petrel launch coach', 'Marram parcel 2', 'Gannet tourer']) await expect(page.getByRole('link', { name: bike, exact: true })).toBeVisible()
+  for (const bike of ['Petrel launch coach', 'Marram parcel 2', 'Gannet tourer'])
+    await expect(page.getByRole('link', { name: bike, exact: true })).toBeVisible()
 
   // two taps move a bike: it, then where
   await page.getByRole('button', { name: 'Put on a stand' }).first().click()
@@ -132,7 +152,10 @@ test('the demo shows its secrets at the door, fills the Floor, and each open job
   await page.getByRole('button', { name: 'Move', exact: true }).first().click()
   await page.getByRole('button', { name: 'Back to the rail' }).click()
   await expect(page.locator('[data-test=tag-41]')).toBeVisible()
-  await page.locator('li', { has: page.locator('[data-test=tag-47]') }).getByRole('button', { name: 'Put on a stand' }).click()
+  await page
+    .locator('li', { has: page.locator('[data-test=tag-47]') })
+    .getByRole('button', { name: 'Put on a stand' })
+    .click()
   await page.locator('[data-test=to-stand-1]').click()
   await expect(stand('47')).toBeVisible()
   interrupt(ocho)

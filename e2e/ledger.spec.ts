@@ -33,9 +33,26 @@ test('a second tablet sees each tap, and a stale acceptance is asked about', asy
   // both tablets record one and the same advised turn, each without having seen the other's
   const ishbel = await shop.person('Ishbel')
   const moss = await shop.person('Moss')
-  const turn = (by: string) => ({ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 2, by, event: { kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.6, cause: null, taken: true } } })
-  for (const [page, by] of [[bench, ishbel], [other.page, moss]] as const)
-    expect((await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [turn(by)] } })).ok()).toBe(true)
+  const turn = (by: string) => ({
+    id: randomUUID(),
+    v: 1,
+    at: new Date().toISOString(),
+    basedOn: 2,
+    by,
+    event: {
+      kind: 'turn',
+      screw: 'barrel',
+      sixteenths: 4,
+      advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.6, cause: null, taken: true },
+    },
+  })
+  for (const [page, by] of [
+    [bench, ishbel],
+    [other.page, moss],
+  ] as const)
+    expect(
+      (await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [turn(by)] } })).ok(),
+    ).toBe(true)
   await expect(bench.locator('[data-test=flagged]')).toContainText('the same turn')
   await bench.getByRole('button', { name: 'It was the same: take it back' }).click()
   await expect(bench.locator('[data-test=flagged]')).toBeHidden()
@@ -43,7 +60,10 @@ test('a second tablet sees each tap, and a stale acceptance is asked about', asy
   await other.context.close()
 })
 
-test('taps while the server is away are kept, shown as waiting, survive a reload and are sent', async ({ page, shop }) => {
+test('taps while the server is away are kept, shown as waiting, survive a reload and are sent', async ({
+  page,
+  shop,
+}) => {
   const number = await shop.takeIn('23')
   const port = await freePort()
   let server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
@@ -52,7 +72,9 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
     await signIn(page, shop, { url })
     await openBench(page, number, url)
     // the shell is kept once the service worker has seen a navigation to it
-    await page.evaluate(async () => { await navigator.serviceWorker.ready })
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready
+    })
     await page.reload()
     await settled(page)
     await press(page, '4')
@@ -82,7 +104,10 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
   }
 })
 
-test('a second contact on "done as advised" does not count, nor a key before the new move is drawn', async ({ bench, shop }) => {
+test('a second contact on "done as advised" does not count, nor a key before the new move is drawn', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('24')
   await openBench(bench, number)
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
@@ -98,19 +123,27 @@ test('a second contact on "done as advised" does not count, nor a key before the
   expect(await storedEvents(shop, number)).toHaveLength(3)
 })
 
-test('an undo of anything is one key, and what a caliper types is a figure and not commands', async ({ bench, shop }) => {
+test('an undo of anything is one key, and what a caliper types is a figure and not commands', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('25')
   await openBench(bench, number)
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
   await caliper(bench, '-0.42')
   await expect(bench.locator('[data-test=move]')).toContainText('H stop')
-  await expect.poll(async () => (await storedEvents(shop, number))[1]?.body).toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
+  await expect
+    .poll(async () => (await storedEvents(shop, number))[1]?.body)
+    .toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
   await bench.waitForTimeout(600)
   await press(bench, 'z')
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
 })
 
-test('"that was wrong" is one tap on what was taken as advised, and is gone once something else is done', async ({ bench, shop }) => {
+test('"that was wrong" is one tap on what was taken as advised, and is gone once something else is done', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('28')
   await openBench(bench, number)
   await expect(bench.locator('[data-test=wrong]')).toHaveCount(0)
@@ -145,5 +178,11 @@ test('a pass with two bad gears is three touches', async ({ bench, shop }) => {
   await bench.locator('[data-test=pass]').click()
   await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
   const stored = await storedEvents(shop, number)
-  expect(stored.at(-1)!.body).toMatchObject({ kind: 'pass', exceptions: [{ sprocket: 3, way: null, heard: null }, { sprocket: 4, way: null, heard: null }] })
+  expect(stored.at(-1)!.body).toMatchObject({
+    kind: 'pass',
+    exceptions: [
+      { sprocket: 3, way: null, heard: null },
+      { sprocket: 4, way: null, heard: null },
+    ],
+  })
 })

@@ -9,14 +9,36 @@ const STAGED = ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove']
 for (const [theme, rules] of Object.entries(THEMES)) {
   const noViolations = async (page: Page, where: string): Promise<void> => {
     const { violations } = await rules(new AxeBuilder({ page })).analyze()
-    expect(violations.map(v => `${where}: ${v.id} ${v.nodes.map(n => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+    expect(
+      violations.map(
+        v =>
+          `${where}: ${v.id} ${v.nodes
+            .map(n => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+    ).toEqual([])
   }
   test.describe(`axe finds nothing, ${theme}`, () => {
-    test.beforeEach(async ({ bench }) => { await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme) })
+    test.beforeEach(async ({ bench }) => {
+      await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
+    })
 
     test('on the pages', async ({ bench, shop }) => {
       const number = await shop.takeIn('51')
-      for (const path of ['/', '/take-in', '/shop', `/jobs/${number}`, '/t/nobody', '/standards', '/standards/match', '/standards/measure', '/standards/records', '/standards/records/r14-10', '/standards/files']) {
+      for (const path of [
+        '/',
+        '/take-in',
+        '/shop',
+        `/jobs/${number}`,
+        '/t/nobody',
+        '/standards',
+        '/standards/match',
+        '/standards/measure',
+        '/standards/records',
+        '/standards/records/r14-10',
+        '/standards/files',
+      ]) {
         await bench.goto(`${SERVER()}${path}`)
         await ready(bench)
         await bench.waitForTimeout(300)
@@ -90,7 +112,10 @@ test('at 1280×620 the bench needs no scrolling and nothing is cut', async ({ be
   const number = await shop.takeIn('52')
   await bench.setViewportSize({ width: 1280, height: 620 })
   await openBench(bench, number)
-  const { scroll, view } = await bench.evaluate(() => ({ scroll: document.documentElement.scrollHeight, view: innerHeight }))
+  const { scroll, view } = await bench.evaluate(() => ({
+    scroll: document.documentElement.scrollHeight,
+    view: innerHeight,
+  }))
   expect(scroll).toBeLessThanOrEqual(view)
   for (const name of ['lanes', 'rule', 'accept', 'pass', 'heard-off', 'undo', 'to-sheet']) {
     const box = await bench.locator(`[data-test=${name}]`).boundingBox()
@@ -114,7 +139,10 @@ test('the bench page stays within its budget of 200 kB of JavaScript', async ({ 
   console.log(`bench page: ${kB.toFixed(0)} kB of JavaScript, ${sizes.size} files`)
 })
 
-test('on a phone the keys lie in two rows at the thumb, large enough, and nothing runs out sideways', async ({ bench, shop }) => {
+test('on a phone the keys lie in two rows at the thumb, large enough, and nothing runs out sideways', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('53')
   await bench.setViewportSize({ width: 390, height: 844 })
   for (const path of ['/', '/take-in', `/jobs/${number}/sheet`]) {
@@ -130,7 +158,9 @@ test('on a phone the keys lie in two rows at the thumb, large enough, and nothin
   }
   await openBench(bench, number)
   expect(await bench.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  const keys = await Promise.all((await bench.locator('[data-test^=heard-], [data-test=pass]').all()).map(k => k.boundingBox()))
+  const keys = await Promise.all(
+    (await bench.locator('[data-test^=heard-], [data-test=pass]').all()).map(k => k.boundingBox()),
+  )
   expect(new Set(keys.map(k => Math.round(k!.y))).size).toBe(2)
   for (const key of keys) expect(key!.height).toBeGreaterThanOrEqual(56)
 })

@@ -69,12 +69,18 @@ test('an owner gives a new PIN; the old one no longer counts, and nobody else ma
   expect((await unlock('1357')).status()).toBe(401)
   expect((await unlock('8086')).ok()).toBe(true)
   // now Moss works here, who is no owner
-  expect((await bench.request.post(`${SERVER()}/api/shop/people/${moss}/secrets`, { data: { pin: '1111' } })).status()).toBe(403)
+  expect(
+    (await bench.request.post(`${SERVER()}/api/shop/people/${moss}/secrets`, { data: { pin: '1111' } })).status(),
+  ).toBe(403)
 })
 
-test('a brake that fails keeps the bike; only "leaves unridable" lets it out, and heads the sheet', async ({ bench, shop }) => {
+test('a brake that fails keeps the bike; only "leaves unridable" lets it out, and heads the sheet', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('32')
-  const handBack = (how: string) => bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 1, how } })
+  const handBack = (how: string) =>
+    bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: randomUUID(), basedOn: 1, how } })
   expect((await handBack('proven')).status()).toBe(409)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await bench.locator('[data-test=front-holds]').click()
@@ -88,7 +94,7 @@ test('a brake that fails keeps the bike; only "leaves unridable" lets it out, an
   await expect(bench.locator('[data-test=paper]')).toContainText('NOT TO BE RIDDEN')
 })
 
-test('a trainee\'s gate needs a mechanic\'s hand', async ({ bench, shop, browser }) => {
+test("a trainee's gate needs a mechanic's hand", async ({ bench, shop, browser }) => {
   const number = await shop.takeIn('33')
   const other = await otherDevice(browser, shop, 'Moss')
   const page = other.page
@@ -99,7 +105,20 @@ test('a trainee\'s gate needs a mechanic\'s hand', async ({ bench, shop, browser
   await page.locator('[data-test=pin-done]').click()
   await expect(page.locator('[data-test=person]')).toHaveText('Wren')
   const wren = await shop.person('Wren')
-  const alone = await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: wren, event: { kind: 'proof', brake: 'front', holds: true } }] } })
+  const alone = await page.request.post(`${SERVER()}/api/jobs/${number}/events`, {
+    data: {
+      entries: [
+        {
+          id: randomUUID(),
+          v: 1,
+          at: new Date().toISOString(),
+          basedOn: 1,
+          by: wren,
+          event: { kind: 'proof', brake: 'front', holds: true },
+        },
+      ],
+    },
+  })
   expect((await alone.json()).answers[0]).toMatchObject({ is: 'refused', field: 'sign' })
   await page.locator('[data-test=front-holds]').click()
   await page.locator('[data-test=sign-Moss]').click()
@@ -118,19 +137,36 @@ test('a mismatch is said at once, in millimetres, gear by gear', async ({ bench 
   await expect(bench.locator('[data-test=match]')).toContainText('They go together')
   await bench.locator('[data-test=shifter]').selectOption('r11-9')
   // 8 clicks of 4.0 mm at a fitted 1.706 against 8 gaps of 4.35 mm: 19.79 mm apart, half at each end
-  await expect(bench.locator('[data-test=match]')).toContainText('Will not index: no setting of the barrel has every gear clean, 9.89 mm off')
-  await expect(bench.getByRole('img', { name: /Misfit by gear in mm/ })).toHaveAttribute('aria-label', /-9\.89.*; -7\.42, not clean; .* 9\.89/)
+  await expect(bench.locator('[data-test=match]')).toContainText(
+    'Will not index: no setting of the barrel has every gear clean, 9.89 mm off',
+  )
+  await expect(bench.getByRole('img', { name: /Misfit by gear in mm/ })).toHaveAttribute(
+    'aria-label',
+    /-9\.89.*; -7\.42, not clean; .* 9\.89/,
+  )
 })
 
 test('every form refuses nonsense beside its line and keeps what was typed', async ({ bench }) => {
   await bench.goto(`${SERVER()}/take-in`)
   await ready(bench)
   await bench.getByRole('button', { name: 'Take it in' }).click()
-  for (const words of ['Customer is empty', 'Bike is empty', 'Tag: 1 to 8 letters', 'Promised: choose', 'Complaint is empty', 'Speeds: a whole number']) await expect(bench.getByText(words).first()).toBeVisible()
+  for (const words of [
+    'Customer is empty',
+    'Bike is empty',
+    'Tag: 1 to 8 letters',
+    'Promised: choose',
+    'Complaint is empty',
+    'Speeds: a whole number',
+  ])
+    await expect(bench.getByText(words).first()).toBeVisible()
   await bench.locator('[data-test=standard]').selectOption('r17-9')
   for (const [label, bad, words] of [
-    ['Speeds', '0', 'from 2 to 14'], ['Pull per click, mm', '9', 'from 1 to 6 mm'], ['Pull per click, mm', 'NaN', 'type a number'],
-    ['Pitch, mm', '-3', 'from 2.5 to 8 mm'], ['Teeth, smallest sprocket first', '11 51 60 61 70 80 90 91 92', 'at most 60 teeth'], ['Teeth, smallest sprocket first', '11 51 52 53 54 55 56 57 58', 'A step of 40 teeth'],
+    ['Speeds', '0', 'from 2 to 14'],
+    ['Pull per click, mm', '9', 'from 1 to 6 mm'],
+    ['Pull per click, mm', 'NaN', 'type a number'],
+    ['Pitch, mm', '-3', 'from 2.5 to 8 mm'],
+    ['Teeth, smallest sprocket first', '11 51 60 61 70 80 90 91 92', 'at most 60 teeth'],
+    ['Teeth, smallest sprocket first', '11 51 52 53 54 55 56 57 58', 'A step of 40 teeth'],
     ['Barrel out now, turns', 'two', 'type the turns'],
   ] as const) {
     await bench.locator('[data-test=standard]').selectOption('')
@@ -145,21 +181,57 @@ test('every form refuses nonsense beside its line and keeps what was typed', asy
   await expect(bench.getByText('Customer is longer than 80 characters')).toBeVisible()
 })
 
-test('nonsense sent to the server is refused with the field, and the rest of the batch is kept', async ({ bench, shop }) => {
+test('nonsense sent to the server is refused with the field, and the rest of the batch is kept', async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('34')
   const by = await shop.person('Ishbel')
   const url = `${SERVER()}/api/jobs/${number}/events`
-  const entry = (event: unknown, id: string = randomUUID()) => ({ id, v: 1, at: new Date().toISOString(), basedOn: 1, by, event })
+  const entry = (event: unknown, id: string = randomUUID()) => ({
+    id,
+    v: 1,
+    at: new Date().toISOString(),
+    basedOn: 1,
+    by,
+    event,
+  })
   const turn = (sixteenths: unknown) => ({ kind: 'turn', screw: 'barrel', sixteenths })
   const good = entry(turn(2))
-  const sent = await bench.request.post(url, { data: { entries: [
-    entry({ kind: 'teleport' }), entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }), entry(turn('two')), entry(turn(0)), entry(turn(100_000)), good,
-    entry({ kind: 'shift', from: 0, to: 1, heard: 'sings' }), { ...entry(turn(2)), at: 'yesterday' }, entry({ kind: 'handedBack', how: 'proven' }), { nonsense: true },
-    entry({ kind: 'edge', click: 0, way: 'out', sixteenths: 3, found: true }), entry({ kind: 'edge', click: 2, way: 'out', sixteenths: -3, found: true }),
-  ] } })
+  const sent = await bench.request.post(url, {
+    data: {
+      entries: [
+        entry({ kind: 'teleport' }),
+        entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }),
+        entry(turn('two')),
+        entry(turn(0)),
+        entry(turn(100_000)),
+        good,
+        entry({ kind: 'shift', from: 0, to: 1, heard: 'sings' }),
+        { ...entry(turn(2)), at: 'yesterday' },
+        entry({ kind: 'handedBack', how: 'proven' }),
+        { nonsense: true },
+        entry({ kind: 'edge', click: 0, way: 'out', sixteenths: 3, found: true }),
+        entry({ kind: 'edge', click: 2, way: 'out', sixteenths: -3, found: true }),
+      ],
+    },
+  })
   expect(sent.status()).toBe(200)
-  const { answers } = await sent.json() as { answers: { is: string; message?: string; field?: string }[] }
-  expect(answers.map(a => a.is)).toEqual(['refused', 'refused', 'refused', 'refused', 'refused', 'stored', 'refused', 'refused', 'refused', 'refused', 'refused', 'refused'])
+  const { answers } = (await sent.json()) as { answers: { is: string; message?: string; field?: string }[] }
+  expect(answers.map(a => a.is)).toEqual([
+    'refused',
+    'refused',
+    'refused',
+    'refused',
+    'refused',
+    'stored',
+    'refused',
+    'refused',
+    'refused',
+    'refused',
+    'refused',
+    'refused',
+  ])
   expect(answers[0].message).toContain('reload to update')
   expect(answers[1].message).toContain('This bike has 10 gears')
   expect(answers.filter(a => a.is === 'refused').every(a => a.field && a.message)).toBe(true)
@@ -171,34 +243,73 @@ test('nonsense sent to the server is refused with the field, and the rest of the
   expect(await storedEvents(shop, number)).toHaveLength(2)
 
   expect((await bench.request.post(url, { data: { entries: [] } })).status()).toBe(400)
-  expect((await bench.request.post(url, { headers: { 'content-type': 'application/json' }, data: '{"entries":' })).status()).toBe(400)
+  expect(
+    (await bench.request.post(url, { headers: { 'content-type': 'application/json' }, data: '{"entries":' })).status(),
+  ).toBe(400)
   expect((await bench.request.post(url, { data: { entries: ['x'.repeat(5_000_000)] } })).status()).toBe(413)
   expect((await bench.request.post(url, { headers: { 'content-type': 'text/plain' }, data: 'x' })).status()).toBe(415)
-  expect((await bench.request.post(`${SERVER()}/api/jobs/9999/events`, { data: { entries: [good] } })).status()).toBe(404)
+  expect((await bench.request.post(`${SERVER()}/api/jobs/9999/events`, { data: { entries: [good] } })).status()).toBe(
+    404,
+  )
   expect((await bench.request.get(`${SERVER()}/api/jobs/abc`)).status()).toBe(400)
   expect((await bench.request.get(`${SERVER()}/api/tags/zz99`)).status()).toBe(404)
   expect((await bench.request.get(`${SERVER()}/api/tags/${encodeURIComponent('a b;')}`)).status()).toBe(400)
-  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text: 'x'.repeat(401) } })).status()).toBe(400)
-  const half = await bench.request.post(`${SERVER()}/api/jobs`, { data: { customer: { name: 'A', contact: '' }, bike: { name: 'B', frameNumber: '' }, tag: '34', promisedAt: new Date().toISOString(), complaint: 'c', parts: stockParts('r17-9'), sameParts: false } })
+  expect(
+    (await bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text: 'x'.repeat(401) } })).status(),
+  ).toBe(400)
+  const half = await bench.request.post(`${SERVER()}/api/jobs`, {
+    data: {
+      customer: { name: 'A', contact: '' },
+      bike: { name: 'B', frameNumber: '' },
+      tag: '34',
+      promisedAt: new Date().toISOString(),
+      complaint: 'c',
+      parts: stockParts('r17-9'),
+      sameParts: false,
+    },
+  })
   expect(half.status()).toBe(409) // the tag hangs on an open job
-  expect((await (await bench.request.get(`${SERVER()}/api/bikes?q=B`)).json()).some((f: { bike: { name: string } }) => f.bike.name === 'B')).toBe(false) // nothing half-written
+  expect(
+    (await (await bench.request.get(`${SERVER()}/api/bikes?q=B`)).json()).some(
+      (f: { bike: { name: string } }) => f.bike.name === 'B',
+    ),
+  ).toBe(false) // nothing half-written
 })
 
 /** Every route file of the server, as method and address. */
 function routes(number: number, id: string): { method: string; path: string; file: string }[] {
   const root = join(HERE, '..', 'server', 'api')
-  return (readdirSync(root, { recursive: true }) as string[]).filter(f => f.endsWith('.ts')).map(file => {
-    const [, path, method] = /^(.*)\.(get|post|delete)\.ts$/.exec(file.replaceAll('\\', '/'))!
-    return { method: method.toUpperCase(), path: `/api/${path.replace(/\/?index$/, '').replace('[number]', String(number)).replace('[tag]', '41').replace('[id]', id).replace('[standard]', 'r14-10').replace('[figure]', 'barrel')}`, file }
-  })
+  return (readdirSync(root, { recursive: true }) as string[])
+    .filter(f => f.endsWith('.ts'))
+    .map(file => {
+      const [, path, method] = /^(.*)\.(get|post|delete)\.ts$/.exec(file.replaceAll('\\', '/'))!
+      return {
+        method: method.toUpperCase(),
+        path: `/api/${path
+          .replace(/\/?index$/, '')
+          .replace('[number]', String(number))
+          .replace('[tag]', '41')
+          .replace('[id]', id)
+          .replace('[standard]', 'r14-10')
+          .replace('[figure]', 'barrel')}`,
+        file,
+      }
+    })
 }
 
 const OPEN = ['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts']
 const send = (request: APIRequestContext, r: { method: string; path: string }, data?: unknown) =>
-  request.fetch(`${SERVER()}${r.path}`, { method: r.method, data, headers: data ? { 'content-type': 'application/json' } : {}, timeout: 8000, maxRedirects: 0 })
+  request.fetch(`${SERVER()}${r.path}`, {
+    method: r.method,
+    data,
+    headers: data ? { 'content-type': 'application/json' } : {},
+    timeout: 8000,
+    maxRedirects: 0,
+  })
 
 test('every route but health, sign-in and first run needs a session', async ({ request }) => {
-  for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file))) expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
+  for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file)))
+    expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
 })
 
 test('a second shop can reach nothing of the first, by any route', async ({ bench, shop, browser }) => {
@@ -207,10 +318,21 @@ test('a second shop can reach nothing of the first, by any route', async ({ benc
   const secret = 'Hob Tarrant'
   const theirs = await makeShop(shop.db)
   const other = await otherDevice(browser, theirs)
-  const [device] = await (await bench.request.get(`${SERVER()}/api/shop/devices`)).json() as { id: string }[]
+  const [device] = (await (await bench.request.get(`${SERVER()}/api/shop/devices`)).json()) as { id: string }[]
   const ishbel = await shop.person('Ishbel')
   const bodies: Record<string, unknown> = {
-    'jobs/[number]/events.post.ts': { entries: [{ id: randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by: ishbel, event: { kind: 'turn', screw: 'barrel', sixteenths: 2 } }] },
+    'jobs/[number]/events.post.ts': {
+      entries: [
+        {
+          id: randomUUID(),
+          v: 1,
+          at: new Date().toISOString(),
+          basedOn: 1,
+          by: ishbel,
+          event: { kind: 'turn', screw: 'barrel', sixteenths: 2 },
+        },
+      ],
+    },
     'jobs/[number]/notes.post.ts': { text: 'mine now' },
     'jobs/[number]/hand-back.post.ts': { id: randomUUID(), basedOn: 1, how: 'unridable' },
     'jobs/[number]/reopen.post.ts': { id: randomUUID(), basedOn: 1 },
@@ -219,9 +341,14 @@ test('a second shop can reach nothing of the first, by any route', async ({ benc
   }
   for (const r of routes(number, device.id).filter(x => !OPEN.includes(x.file) && x.file !== 'sign-out.post.ts')) {
     if (r.file === 'jobs/[number]/live.get.ts') continue // tells no content; its refetch is tried below
-    const answer = await send(other.page.request, { ...r, path: r.path.endsWith('/bikes') ? `${r.path}?q=Hob` : r.path }, bodies[r.file] ?? (r.method === 'GET' ? undefined : {}))
+    const answer = await send(
+      other.page.request,
+      { ...r, path: r.path.endsWith('/bikes') ? `${r.path}?q=Hob` : r.path },
+      bodies[r.file] ?? (r.method === 'GET' ? undefined : {}),
+    )
     expect(await answer.text(), `${r.method} ${r.path}`).not.toContain(secret)
-    if (r.path.includes('/jobs/') || r.method === 'DELETE' || r.file in bodies) expect([400, 401, 403, 404], `${r.method} ${r.path}: ${answer.status()}`).toContain(answer.status())
+    if (r.path.includes('/jobs/') || r.method === 'DELETE' || r.file in bodies)
+      expect([400, 401, 403, 404], `${r.method} ${r.path}: ${answer.status()}`).toContain(answer.status())
   }
   expect(await storedEvents(shop, number)).toHaveLength(1)
   expect((await bench.request.get(`${SERVER()}/api/session`)).ok()).toBe(true) // not signed out from afar

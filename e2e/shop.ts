@@ -11,7 +11,13 @@ import { connect, inShop, type Db } from '../server/db/connect'
 import { takeIn } from '../server/db/jobs'
 import { personByName } from '../server/db/people'
 
-export type TestShop = { code: string; id: string; db: Db; person(name: string): Promise<string>; takeIn(tag: string, parts?: RearParts | null): Promise<number> }
+export type TestShop = {
+  code: string
+  id: string
+  db: Db
+  person(name: string): Promise<string>
+  takeIn(tag: string, parts?: RearParts | null): Promise<number>
+}
 
 export const SERVER = () => process.env.OCHO_E2E_URL!
 
@@ -21,11 +27,20 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<T
   const id = await buildDemo(db, { shop: { code, name: `Bench ${code}`, zone: 'Europe/Dublin' }, jobs, demo: false })
   const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
   return {
-    code, id, db, person,
-    takeIn: async (tag, parts: RearParts | null = stockParts('r14-10')) => takeIn(db, id, await person('Ishbel'), null, {
-      customer: { name: 'Hob Tarrant', contact: '085 555 0100' }, bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
-      tag, promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'slow in the middle', parts, sameParts: false,
-    }),
+    code,
+    id,
+    db,
+    person,
+    takeIn: async (tag, parts: RearParts | null = stockParts('r14-10')) =>
+      takeIn(db, id, await person('Ishbel'), null, {
+        customer: { name: 'Hob Tarrant', contact: '085 555 0100' },
+        bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
+        tag,
+        promisedAt: new Date(Date.now() + 86_400_000).toISOString(),
+        complaint: 'slow in the middle',
+        parts,
+        sameParts: false,
+      }),
   }
 }
 
@@ -47,7 +62,9 @@ export { expect } from '@playwright/test'
 export async function signIn(page: Page, shop: TestShop, options: { name?: string; url?: string } = {}): Promise<void> {
   const { name = 'Ishbel', url = SERVER() } = options
   const person = DEMO_PEOPLE.find(p => p.name === name)!
-  const answer = await page.request.post(`${url}/api/sign-in`, { data: { shop: shop.code, name, password: person.password } })
+  const answer = await page.request.post(`${url}/api/sign-in`, {
+    data: { shop: shop.code, name, password: person.password },
+  })
   if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`)
 }
 
@@ -69,7 +86,15 @@ export async function press(page: Page, key: string): Promise<void> {
 
 /** A figure as a caliper types it: faster than any hand, however busy the machine is, and Enter at its end. */
 export async function caliper(page: Page, figure: string): Promise<void> {
-  await page.evaluate(keys => { for (const key of keys) (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true })) }, [...figure, 'Enter'])
+  await page.evaluate(
+    keys => {
+      for (const key of keys)
+        (document.activeElement ?? document.body).dispatchEvent(
+          new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }),
+        )
+    },
+    [...figure, 'Enter'],
+  )
   await page.waitForTimeout(100)
 }
 
@@ -78,7 +103,11 @@ export async function settled(page: Page): Promise<void> {
   await page.waitForSelector('section[aria-label="Next move"][aria-busy="false"]', { timeout: 60_000 })
 }
 
-export async function otherDevice(browser: Browser, shop: TestShop, name = 'Ishbel'): Promise<{ page: Page; context: BrowserContext }> {
+export async function otherDevice(
+  browser: Browser,
+  shop: TestShop,
+  name = 'Ishbel',
+): Promise<{ page: Page; context: BrowserContext }> {
   const context = await browser.newContext()
   const page = await context.newPage()
   await signIn(page, shop, { name })
@@ -91,6 +120,14 @@ export function bikeOnStand(parts: RearParts, trouble: Trouble, seed = 5): Simul
 }
 
 /** Entries in the database: what was really kept. */
-export const storedEvents = (shop: TestShop, number: number) => inShop(shop.db, shop.id, tx =>
-  tx.selectFrom('event').innerJoin('job', j => j.onRef('job.shop', '=', 'event.shop').onRef('job.id', '=', 'event.job'))
-    .select(['event.id', 'event.seq', 'event.body', 'event.verified', 'event.signed_by']).where('job.shop', '=', shop.id).where('job.number', '=', number).orderBy('event.seq').execute())
+export const storedEvents = (shop: TestShop, number: number) =>
+  inShop(shop.db, shop.id, tx =>
+    tx
+      .selectFrom('event')
+      .innerJoin('job', j => j.onRef('job.shop', '=', 'event.shop').onRef('job.id', '=', 'event.job'))
+      .select(['event.id', 'event.seq', 'event.body', 'event.verified', 'event.signed_by'])
+      .where('job.shop', '=', shop.id)
+      .where('job.number', '=', number)
+      .orderBy('event.seq')
+      .execute(),
+  )

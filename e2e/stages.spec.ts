@@ -20,7 +20,13 @@ async function seeStop(page: Page, bench: SimulatedBench, at: 'L' | 'H') {
     if (await good.isVisible()) return
     const words = await turn.innerText()
     const amount = /(?:(\d+) )?(?:(\d+)\/(\d+))? ?(in|out)/.exec(words)!
-    bench.perform({ do: 'turn', screw: at, turns: (Number(amount[1] ?? 0) + (amount[2] ? Number(amount[2]) / Number(amount[3]) : 0)) * (amount[4] === 'in' ? 1 : -1) })
+    bench.perform({
+      do: 'turn',
+      screw: at,
+      turns:
+        (Number(amount[1] ?? 0) + (amount[2] ? Number(amount[2]) / Number(amount[3]) : 0)) *
+        (amount[4] === 'in' ? 1 : -1),
+    })
     await turn.click()
   }
 }
@@ -90,10 +96,25 @@ for (const order of ORDERS)
     await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
     expect(bench.chainOff()).toBe(false)
     const kinds = kindsOf(await storedEvents(shop, number))
-    for (const kind of ['schools', 'said', 'sensed', 'gauge', 'sight', 'housing', 'gap', 'proved', 'torqued', 'handedBack']) expect(kinds).toContain(kind)
+    for (const kind of [
+      'schools',
+      'said',
+      'sensed',
+      'gauge',
+      'sight',
+      'housing',
+      'gap',
+      'proved',
+      'torqued',
+      'handedBack',
+    ])
+      expect(kinds).toContain(kind)
   })
 
-test('a bent hanger is gauged on its clock and ends in a new one: no more than eight touches', async ({ bench: page, shop }) => {
+test('a bent hanger is gauged on its clock and ends in a new one: no more than eight touches', async ({
+  bench: page,
+  shop,
+}) => {
   const number = await shop.takeIn('22', stockParts('r14-11'))
   const bench = bikeOnStand(stockParts('r14-11'), { camberDeg: 2.4 }, 8)
   await openBench(page, number)
@@ -101,9 +122,13 @@ test('a bent hanger is gauged on its clock and ends in a new one: no more than e
   expect(done.at(-1)).toMatch(/^hanger/)
   await settled(page)
   let touches = 0
-  const tap = async (name: string) => { touches++; await page.locator(`[data-test=${name}]`).click() }
+  const tap = async (name: string) => {
+    touches++
+    await page.locator(`[data-test=${name}]`).click()
+  }
   await tap('stage-hanger')
-  for (const hour of [12, 3, 6, 9]) { // a caliper types the figure and Enter goes on to the next place
+  for (const hour of [12, 3, 6, 9]) {
+    // a caliper types the figure and Enter goes on to the next place
     touches++
     await page.locator('[data-test=gap]').fill(gapAt(bench, hour))
     await page.locator('[data-test=gap]').press('Enter')
@@ -122,7 +147,10 @@ test('a bent hanger is gauged on its clock and ends in a new one: no more than e
   expect(bench.isRight()).toBe(true)
 })
 
-test('a steel dropout is bent in small steps with its history; titanium is refused; a bad reading is pointed out', async ({ bench: page, shop }) => {
+test('a steel dropout is bent in small steps with its history; titanium is refused; a bad reading is pointed out', async ({
+  bench: page,
+  shop,
+}) => {
   const number = await shop.takeIn('23', stockParts('r17-8'))
   await page.goto(`${SERVER()}/jobs/${number}/stage/hanger`)
   const gauge = async (gaps: Record<number, number>) => {
@@ -153,7 +181,10 @@ test('a steel dropout is bent in small steps with its history; titanium is refus
   await expect(page.locator('[data-test=across]')).toContainText('0.0 mm across')
 })
 
-test('a sticky cable ends in "friction, renew the cable": the new one takes three touches', async ({ bench: page, shop }) => {
+test('a sticky cable ends in "friction, renew the cable": the new one takes three touches', async ({
+  bench: page,
+  shop,
+}) => {
   const number = await shop.takeIn('24', stockParts('r14-11'))
   const bench = bikeOnStand(stockParts('r14-11'), { backlashMm: 1.4 }, 4)
   await openBench(page, number)
@@ -173,8 +204,15 @@ test('a sticky cable ends in "friction, renew the cable": the new one takes thre
 
 test('a barrel at its end ends in a re-clamp with its recipe', async ({ bench: page, shop }) => {
   const parts = stockParts('r14-11')
-  const number = await shop.takeIn('25', { ...parts, barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false } })
-  const bench = bikeOnStand({ ...parts, barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false } }, { slackMm: 1.8 }, 6)
+  const number = await shop.takeIn('25', {
+    ...parts,
+    barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false },
+  })
+  const bench = bikeOnStand(
+    { ...parts, barrel: { ...parts.barrel, turnsOut: parts.barrel.rangeTurns, assumed: false } },
+    { slackMm: 1.8 },
+    6,
+  )
   await openBench(page, number)
   const done = await followAdvice(page, bench)
   expect(done).toContain('reclamp')
@@ -191,7 +229,10 @@ test('a barrel at its end ends in a re-clamp with its recipe', async ({ bench: p
   await expect(page.getByRole('img', { name: /Barrel 2 1\/2 turns out/ })).toBeVisible()
 })
 
-test('a bike that went into the spokes: no pedalling, L two turns in, seen again before the largest', async ({ bench: page, shop }) => {
+test('a bike that went into the spokes: no pedalling, L two turns in, seen again before the largest', async ({
+  bench: page,
+  shop,
+}) => {
   const number = await shop.takeIn('26', stockParts('r14-11'))
   await page.goto(`${SERVER()}/jobs/${number}/stage/said`)
   await page.locator('[data-test=says-into-spokes]').click()
@@ -211,7 +252,10 @@ test('a bike that went into the spokes: no pedalling, L two turns in, seen again
   expect(events.at(-1)!.body).toMatchObject({ kind: 'turn', screw: 'L', sixteenths: 32 })
 })
 
-test('sense check: a stiff link is named before any screw, on the bench too, until it is put right', async ({ bench: page, shop }) => {
+test('sense check: a stiff link is named before any screw, on the bench too, until it is put right', async ({
+  bench: page,
+  shop,
+}) => {
   const number = await shop.takeIn('27')
   await page.goto(`${SERVER()}/jobs/${number}/stage/sense`)
   await page.locator('[data-test=sense-stiff-link]').click()
@@ -260,7 +304,10 @@ test('B gap: measured, from centres, the turn learnt, more teeth than capacity',
   await expect(page.locator('[data-test=capacity-words]')).toContainText('more than its capacity')
 })
 
-test('an owner chooses the shop\'s schools, a mechanic their own; what is not there is refused', async ({ bench: page, shop }) => {
+test("an owner chooses the shop's schools, a mechanic their own; what is not there is refused", async ({
+  bench: page,
+  shop,
+}) => {
   await page.goto(`${SERVER()}/shop`)
   await ready(page)
   await page.locator('[data-test=school-step]').selectOption('quarter')
@@ -268,10 +315,16 @@ test('an owner chooses the shop\'s schools, a mechanic their own; what is not th
   await openBench(page, number)
   await page.keyboard.press(']')
   await expect(page.locator('[data-test=pending]')).toContainText('Barrel out 1/4')
-  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: { step: 'thumb' } } })).status()).toBe(400)
+  expect(
+    (
+      await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: { step: 'thumb' } } })
+    ).status(),
+  ).toBe(400)
   const moss = await shop.person('Moss')
   await page.request.post(`${SERVER()}/api/session/person`, { data: { person: moss, pin: '1357' } })
-  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: {} } })).status()).toBe(403)
+  expect((await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: {} } })).status()).toBe(
+    403,
+  )
   // a mechanic finds their own schools on the same page, and nothing of the owner's
   await page.goto(`${SERVER()}/shop`)
   await ready(page)
@@ -286,7 +339,10 @@ test('an owner chooses the shop\'s schools, a mechanic their own; what is not th
   expect(await page.evaluate(() => localStorage.getItem('ocho-tick'))).toBe('off')
 })
 
-test('a friction lever has no clicks: stops, slack and gap only, with the cable it must pull', async ({ bench: page, shop }) => {
+test('a friction lever has no clicks: stops, slack and gap only, with the cable it must pull', async ({
+  bench: page,
+  shop,
+}) => {
   const parts = stockParts('r17-7')
   const number = await shop.takeIn('30', { ...parts, shifter: { ...parts.shifter, friction: true } })
   await page.goto(`${SERVER()}/jobs/${number}/rear`)
@@ -296,7 +352,10 @@ test('a friction lever has no clicks: stops, slack and gap only, with the cable 
   await expect(page.locator('[data-test=stage-index] .sr-only')).toHaveText(', done')
 })
 
-test('a low-normal derailleur is indexed from the largest, and barrel out goes towards the frame', async ({ bench: page, shop }) => {
+test('a low-normal derailleur is indexed from the largest, and barrel out goes towards the frame', async ({
+  bench: page,
+  shop,
+}) => {
   const parts = stockParts('r17-8')
   const low = { ...parts, derailleur: { ...parts.derailleur, spring: 'low' as const } }
   const number = await shop.takeIn('31', low)

@@ -2,7 +2,19 @@ import { readFileSync } from 'node:fs'
 import type { APIRequestContext, Page } from '@playwright/test'
 import type { LedgerEvent } from '#core/ledger/events'
 import { stockParts } from '#core/ledger/typedParts'
-import { caliper, expect, makeShop, openBench, otherDevice, ready, SERVER, signIn, storedEvents, test, type TestShop } from './shop'
+import {
+  caliper,
+  expect,
+  makeShop,
+  openBench,
+  otherDevice,
+  ready,
+  SERVER,
+  signIn,
+  storedEvents,
+  test,
+  type TestShop,
+} from './shop'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
 async function open(page: Page, path: string): Promise<void> {
@@ -11,18 +23,44 @@ async function open(page: Page, path: string): Promise<void> {
 }
 const tell = async (request: APIRequestContext, shop: TestShop, number: number, events: LedgerEvent[]) => {
   const by = await shop.person('Ishbel')
-  const answer = await request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: events.map(event => ({ id: crypto.randomUUID(), v: 1, at: new Date().toISOString(), basedOn: 1, by, event })) } })
-  for (const a of (await answer.json() as { answers: { is: string }[] }).answers) expect(a.is).toBe('stored')
+  const answer = await request.post(`${SERVER()}/api/jobs/${number}/events`, {
+    data: {
+      entries: events.map(event => ({
+        id: crypto.randomUUID(),
+        v: 1,
+        at: new Date().toISOString(),
+        basedOn: 1,
+        by,
+        event,
+      })),
+    },
+  })
+  for (const a of ((await answer.json()) as { answers: { is: string }[] }).answers) expect(a.is).toBe('stored')
 }
 /** A visit with a loop of housing, handed back. */
 async function visit(page: Page, shop: TestShop, tag: string, lengthMm: number): Promise<number> {
   const number = await shop.takeIn(tag)
-  await tell(page.request, shop, number, [{ kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' }, { kind: 'turn', screw: 'barrel', sixteenths: 4 }, { kind: 'proof', brake: 'front', holds: true }, { kind: 'proof', brake: 'rear', holds: true }])
-  expect((await page.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data: { id: crypto.randomUUID(), basedOn: 5, how: 'proven' } })).ok()).toBe(true)
+  await tell(page.request, shop, number, [
+    { kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' },
+    { kind: 'turn', screw: 'barrel', sixteenths: 4 },
+    { kind: 'proof', brake: 'front', holds: true },
+    { kind: 'proof', brake: 'rear', holds: true },
+  ])
+  expect(
+    (
+      await page.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+        data: { id: crypto.randomUUID(), basedOn: 5, how: 'proven' },
+      })
+    ).ok(),
+  ).toBe(true)
   return number
 }
 
-test('the catalogue is filtered, sorted, compared, measured, named and put back to the table', async ({ bench, shop, browser }) => {
+test('the catalogue is filtered, sorted, compared, measured, named and put back to the table', async ({
+  bench,
+  shop,
+  browser,
+}) => {
   await open(bench, '/standards')
   await t(bench, 'filter').fill('r14')
   await expect(t(bench, 'entry-r14-10')).toBeVisible()
@@ -32,7 +70,9 @@ test('the catalogue is filtered, sorted, compared, measured, named and put back 
   await t(bench, 'sort-pullMm').click()
   const first = () => bench.locator('tbody tr').first()
   const values = await bench.locator('tbody tr td:nth-of-type(2) .figure').allTextContents()
-  expect(values.map(Number)).toEqual(values.map(Number).sort((a, b) => (Number(values[0]) > Number(values.at(-1)) ? b - a : a - b)))
+  expect(values.map(Number)).toEqual(
+    values.map(Number).sort((a, b) => (Number(values[0]) > Number(values.at(-1)) ? b - a : a - b)),
+  )
   await expect(first()).not.toContainText('r17-6')
 
   // measure it: nonsense is refused with what to do, then kept with who and how
@@ -89,10 +129,27 @@ test('the catalogue is filtered, sorted, compared, measured, named and put back 
 
   // another shop sees none of it, a trainee adds nothing
   const other = await otherDevice(browser, await makeShop(shop.db))
-  expect((await (await other.page.request.get(`${SERVER()}/api/standards`)).json() as { values: unknown[] }).values).toEqual([])
-  const wren = await other.page.request.post(`${SERVER()}/api/session/person`, { data: { person: (await (await other.page.request.get(`${SERVER()}/api/session`)).json() as { people: { id: string; name: string }[] }).people.find(p => p.name === 'Wren')!.id, pin: '4242' } })
+  expect(
+    ((await (await other.page.request.get(`${SERVER()}/api/standards`)).json()) as { values: unknown[] }).values,
+  ).toEqual([])
+  const wren = await other.page.request.post(`${SERVER()}/api/session/person`, {
+    data: {
+      person: (
+        (await (await other.page.request.get(`${SERVER()}/api/session`)).json()) as {
+          people: { id: string; name: string }[]
+        }
+      ).people.find(p => p.name === 'Wren')!.id,
+      pin: '4242',
+    },
+  })
   expect(wren.ok()).toBe(true)
-  expect((await other.page.request.post(`${SERVER()}/api/standards/values`, { data: { claims: [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.7 }] } })).status()).toBe(403)
+  expect(
+    (
+      await other.page.request.post(`${SERVER()}/api/standards/values`, {
+        data: { claims: [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.7 }] },
+      })
+    ).status(),
+  ).toBe(403)
   await other.context.close()
 })
 
@@ -127,7 +184,10 @@ test('the match explorer says what goes together, why not, and what would fix it
   await expect(bench.getByText('Choose two parts')).toBeVisible()
 })
 
-test('unknown parts are measured, named, and become the bike\'s drivetrain; the sheet says measured', async ({ bench, shop }) => {
+test("unknown parts are measured, named, and become the bike's drivetrain; the sheet says measured", async ({
+  bench,
+  shop,
+}) => {
   const number = await shop.takeIn('41', stockParts('r17-10')) // taken in as something else
   await open(bench, `/jobs/${number}`)
   await t(bench, 'to-measure').click()
@@ -155,7 +215,9 @@ test('unknown parts are measured, named, and become the bike\'s drivetrain; the 
   await t(bench, 'sprockets').fill('10')
   await t(bench, 'stackMm').fill('37.2')
   await expect(t(bench, 'answer-cassette')).toContainText('r17-10 or r14-10 or r12-10 or r13-10')
-  await expect(t(bench, 'gives')).toContainText('9 clicks of 2.8 mm (r14-10), ratio 1.405 (r14-10), pitch 3.956 mm (r14-10)')
+  await expect(t(bench, 'gives')).toContainText(
+    '9 clicks of 2.8 mm (r14-10), ratio 1.405 (r14-10), pitch 3.956 mm (r14-10)',
+  )
   await t(bench, 'use-for').click()
   await expect(t(bench, 'used')).toBeVisible()
 
@@ -172,7 +234,10 @@ test('unknown parts are measured, named, and become the bike\'s drivetrain; the 
   await expect(t(bench, 'match')).toContainText('Pull, ratio and pitch assumed from the table')
 })
 
-test('none of these: a part in no table is said to be so; a mismatch that was measured leads the advice', async ({ bench, shop }) => {
+test('none of these: a part in no table is said to be so; a mismatch that was measured leads the advice', async ({
+  bench,
+  shop,
+}) => {
   await open(bench, '/standards/measure')
   await t(bench, 'cableAllMm').fill('46')
   await t(bench, 'clicks').fill('9')
@@ -183,7 +248,15 @@ test('none of these: a part in no table is said to be so; a mismatch that was me
   await openBench(bench, number)
   const mismatch = async () => Number.parseInt((await t(bench, 'cause-mismatch').textContent())!)
   expect(await mismatch()).toBeLessThan(20)
-  await tell(bench.request, shop, number, [{ kind: 'parts', parts: { ...stockParts('r14-10'), derailleur: { standard: null, known: 'measured', pullRatio: 1.62, ratio: 1.62 } } }])
+  await tell(bench.request, shop, number, [
+    {
+      kind: 'parts',
+      parts: {
+        ...stockParts('r14-10'),
+        derailleur: { standard: null, known: 'measured', pullRatio: 1.62, ratio: 1.62 },
+      },
+    },
+  ])
   await openBench(bench, number)
   await expect.poll(mismatch).toBeGreaterThan(70)
 })
@@ -200,14 +273,19 @@ test('at the door the parts nobody knows are measured in place', async ({ bench,
   await t(bench, 'use').click()
   await expect(bench.getByLabel('Customer', { exact: true })).toHaveValue('Ruadh') // nothing typed was lost
   await expect(t(bench, 'shifter')).toHaveValue('r14-11')
-  await expect(t(bench, 'known')).toContainText('Pull measured on this bike, ratio assumed from the table, pitch measured on this bike')
+  await expect(t(bench, 'known')).toContainText(
+    'Pull measured on this bike, ratio assumed from the table, pitch measured on this bike',
+  )
   await expect(t(bench, 'match')).toContainText('Will not index') // on the derailleur of r17-9
   await t(bench, 'derailleur').selectOption('r14-11')
   await expect(t(bench, 'match')).toContainText('They go together')
   expect(shop.code).toBeTruthy()
 })
 
-test('records: medians over the bikes here, each figure leads to its job, one far outside is questioned', async ({ bench, shop }) => {
+test('records: medians over the bikes here, each figure leads to its job, one far outside is questioned', async ({
+  bench,
+  shop,
+}) => {
   const lengths = [285, 290, 290, 295, 300, 305]
   const numbers: number[] = []
   for (const [i, mm] of lengths.entries()) numbers.push(await visit(bench, shop, `R${i}`, mm))
@@ -238,7 +316,9 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
   await t(bench, 'housing').fill('298')
   await t(bench, 'housing-note').click()
   await expect(t(bench, 'doubtful')).toHaveCount(0)
-  await expect.poll(async () => (await storedEvents(shop, number)).map(e => (e.body as { lengthMm?: number }).lengthMm)).toEqual([undefined, 346, 298])
+  await expect
+    .poll(async () => (await storedEvents(shop, number)).map(e => (e.body as { lengthMm?: number }).lengthMm))
+    .toEqual([undefined, 346, 298])
 
   // the same on the cable bench
   await bench.goto(`${SERVER()}/jobs/${number}/cables`)
@@ -258,9 +338,16 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
   await expect(bench.getByRole('link', { name: '285 mm' })).toBeVisible()
 })
 
-test('files: out of one shop and into another, looked at first; bad rows by line, too large by size', async ({ bench, shop, browser }) => {
+test('files: out of one shop and into another, looked at first; bad rows by line, too large by size', async ({
+  bench,
+  shop,
+  browser,
+}) => {
   await visit(bench, shop, 'F1', 290)
-  const claims = [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.77, note: '=1+1' }, { kind: 'shifter', entry: 'r14-10', figure: 'nickname', value: 'Ten, "old"' }]
+  const claims = [
+    { kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.77, note: '=1+1' },
+    { kind: 'shifter', entry: 'r14-10', figure: 'nickname', value: 'Ten, "old"' },
+  ]
   expect((await bench.request.post(`${SERVER()}/api/standards/values`, { data: { claims } })).ok()).toBe(true)
   await open(bench, '/standards/files')
   const [download] = await Promise.all([bench.waitForEvent('download'), t(bench, 'export-json').click()])
@@ -268,13 +355,19 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   const json = readFileSync(await download.path(), 'utf8')
   expect(json).not.toContain('Hob Tarrant')
   const csv = await (await bench.request.get(`${SERVER()}/api/standards/export?as=values`)).text()
-  expect(csv).toContain('\'=1+1')
+  expect(csv).toContain("'=1+1")
 
   const theirs = await makeShop(shop.db)
   const { page, context } = await otherDevice(browser, theirs)
   await open(page, '/standards/files')
-  const give = (name: string, text: string) => t(page, 'file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
-  const valuesThere = async () => (await (await page.request.get(`${SERVER()}/api/standards`)).json() as { values: { value: unknown; note: string }[] }).values
+  const give = (name: string, text: string) =>
+    t(page, 'file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const valuesThere = async () =>
+    (
+      (await (await page.request.get(`${SERVER()}/api/standards`)).json()) as {
+        values: { value: unknown; note: string }[]
+      }
+    ).values
 
   // nothing is taken by looking
   await give('standards.json', json)
@@ -293,11 +386,17 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   await expect(t(page, 'preview')).toContainText('There is nothing in it to take')
 
   // bad rows by line and column; all or nothing, unless only the good ones are asked for
-  await give('values.csv', 'kind,entry,figure,value,note,at\nshifter,r14-11,pullMm,2.72,"a, b\nc",\nshifter,r14-11,pullMm,0,,\ncassette,r14-11,pitchMm,3.7 3.8,,\n')
+  await give(
+    'values.csv',
+    'kind,entry,figure,value,note,at\nshifter,r14-11,pullMm,2.72,"a, b\nc",\nshifter,r14-11,pullMm,0,,\ncassette,r14-11,pitchMm,3.7 3.8,,\n',
+  )
   await expect(t(page, 'refused')).toContainText('line 4, value')
   await expect(t(page, 'refused')).toContainText('line 5, value')
   await expect(t(page, 'take-all')).toHaveCount(0)
-  const all = await page.request.post(`${SERVER()}/api/standards/import?take=all&kind=csv`, { headers: { 'content-type': 'text/csv' }, data: 'kind,entry,figure,value\nshifter,r14-11,pullMm,2.72\nshifter,r14-11,pullMm,0\n' })
+  const all = await page.request.post(`${SERVER()}/api/standards/import?take=all&kind=csv`, {
+    headers: { 'content-type': 'text/csv' },
+    data: 'kind,entry,figure,value\nshifter,r14-11,pullMm,2.72\nshifter,r14-11,pullMm,0\n',
+  })
   expect(all.status()).toBe(409)
   expect(await valuesThere()).toHaveLength(2)
   await t(page, 'take-good').click()
@@ -310,19 +409,34 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   await expect(page.getByRole('alert')).toContainText('The file is of version 2, this Ocho reads version 1')
   await give('picture.png', 'x')
   await expect(page.getByRole('alert')).toContainText('ends in .json or .csv')
-  const post = (data: string | Buffer) => page.request.post(`${SERVER()}/api/standards/import?take=look&kind=csv`, { headers: { 'content-type': 'text/csv' }, data })
-  const huge = await post(Buffer.alloc(50 * 1024 * 1024, 'a')).then(r => r.status(), () => 413) // refused, or cut off as it comes
+  const post = (data: string | Buffer) =>
+    page.request.post(`${SERVER()}/api/standards/import?take=look&kind=csv`, {
+      headers: { 'content-type': 'text/csv' },
+      data,
+    })
+  const huge = await post(Buffer.alloc(50 * 1024 * 1024, 'a')).then(
+    r => r.status(),
+    () => 413,
+  ) // refused, or cut off as it comes
   expect(huge).toBe(413)
   expect((await post(Buffer.from([0xff, 0xfe, 0x80]))).status()).toBe(400)
   expect((await post('')).status()).toBe(400)
-  expect((await page.request.post(`${SERVER()}/api/standards/import?take=everything&kind=csv`, { data: 'x' })).status()).toBe(400)
+  expect(
+    (await page.request.post(`${SERVER()}/api/standards/import?take=everything&kind=csv`, { data: 'x' })).status(),
+  ).toBe(400)
   await context.close()
 
   // a mechanic may measure, but files are the owner's
   await bench.context().clearCookies()
   await signIn(bench, shop, { name: 'Moss' })
   expect((await bench.request.get(`${SERVER()}/api/standards/export?as=json`)).status()).toBe(403)
-  expect((await bench.request.post(`${SERVER()}/api/standards/import?take=look&kind=csv`, { data: 'kind,entry,figure,value\n' })).status()).toBe(403)
+  expect(
+    (
+      await bench.request.post(`${SERVER()}/api/standards/import?take=look&kind=csv`, {
+        data: 'kind,entry,figure,value\n',
+      })
+    ).status(),
+  ).toBe(403)
   await open(bench, '/standards/files')
   await expect(bench.getByText('An owner writes and takes files')).toBeVisible()
 })

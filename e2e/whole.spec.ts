@@ -69,8 +69,20 @@ test('the sheet downloads as a one-page PDF that says what the page says', async
   const page = await pdf.getPage(1)
   const { width, height } = page.getViewport({ scale: 1 })
   expect([Math.round(width), Math.round(height)]).toEqual([595, 842]) // A4, ISO 216, in points
-  const words = (await page.getTextContent()).items.map(i => ('str' in i ? i.str : '')).join(' ').replace(/\s+/g, ' ')
-  for (const wanted of ['Setup sheet', 'Tag 7', 'Hob Tarrant', 'Marram quay', 'slow in the middle', 'not proven', 'draft']) expect(words).toContain(wanted)
+  const words = (await page.getTextContent()).items
+    .map(i => ('str' in i ? i.str : ''))
+    .join(' ')
+    .replace(/\s+/g, ' ')
+  for (const wanted of [
+    'Setup sheet',
+    'Tag 7',
+    'Hob Tarrant',
+    'Marram quay',
+    'slow in the middle',
+    'not proven',
+    'draft',
+  ])
+    expect(words).toContain(wanted)
 })
 
 test('indexing goes by keyboard alone', async ({ bench, shop }) => {
@@ -108,7 +120,11 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   // a shop that has had this bike before, and has it on its rail again
   const past = { ...DEMO_JOBS.find(j => j.tag === '31')!, tag: '31' }
   const code = `${shop.code}-k`
-  const id = await buildDemo(shop.db, { shop: { code, name: 'Known', zone: 'Europe/Dublin' }, jobs: [past], demo: false })
+  const id = await buildDemo(shop.db, {
+    shop: { code, name: 'Known', zone: 'Europe/Dublin' },
+    jobs: [past],
+    demo: false,
+  })
   const known: typeof shop = { ...shop, code, id }
   const { inShop } = await import('../server/db/connect')
   const { findBikes } = await import('../server/db/floor')
@@ -118,16 +134,27 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   const person = await inShop(shop.db, id, async tx => (await personByName(tx, id, 'Ishbel'))!.id)
   const sheet = bike.last!.sheet
   await takeIn(shop.db, id, person, null, {
-    customer: { id: bike.customer.id }, bike: { id: bike.bike.id }, tag: '64', promisedAt: new Date(Date.now() + 86_400_000).toISOString(), complaint: 'a little slow leaving the smallest',
-    parts: { ...sheet.parts!, barrel: { ...sheet.parts!.barrel, turnsOut: sheet.barrelSixteenths / 16 } }, sameParts: true,
+    customer: { id: bike.customer.id },
+    bike: { id: bike.bike.id },
+    tag: '64',
+    promisedAt: new Date(Date.now() + 86_400_000).toISOString(),
+    complaint: 'a little slow leaving the smallest',
+    parts: { ...sheet.parts!, barrel: { ...sheet.parts!.barrel, turnsOut: sheet.barrelSixteenths / 16 } },
+    sameParts: true,
   })
   const { signIn } = await import('./shop')
   await signIn(page, known)
   await page.goto(`${SERVER()}/`)
   await ready(page)
   let touches = 0
-  const tap = async (selector: string) => { touches++; await page.locator(selector).click() }
-  const key = async (name: string) => { touches++; await press(page, name) }
+  const tap = async (selector: string) => {
+    touches++
+    await page.locator(selector).click()
+  }
+  const key = async (name: string) => {
+    touches++
+    await press(page, name)
+  }
   await tap('[data-test=tag-64]')
   await settled(page)
   await key('Enter') // L in line

@@ -41,5 +41,8 @@ export async function withOwner<T>(cluster: Pick<Cluster, 'ownerUrl'>, work: (db
 /** Eight letters and digits that cannot be mistaken for each other. */
 export function oneTimeCode(): string {
   const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'
-  return [...randomBytes(8)].map(b => letters[b % letters.length]).join('').replace(/(.{4})/, '$1-')
+  return [...randomBytes(8)]
+    .map(b => letters[b % letters.length])
+    .join('')
+    .replace(/(.{4})/, '$1-')
 }

@@ -15,7 +15,8 @@ const DEFAULT_PORT = 8188
 
 /** Demo and real shops never share a cluster: the demo's passwords are published. */
 function dataFolder(kind: 'demo' | 'shop'): string {
-  const base = process.env.OCHO_DATA ?? (process.getuid?.() === 0 ? '/var/lib/ocho' : join(homedir(), '.local', 'share', 'ocho'))
+  const base =
+    process.env.OCHO_DATA ?? (process.getuid?.() === 0 ? '/var/lib/ocho' : join(homedir(), '.local', 'share', 'ocho'))
   return join(resolve(base), kind)
 }
 
@@ -42,11 +43,18 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     if (done.length) say(`migrated: ${done.join(', ')}`)
     if (kind === 'demo') await loadDemo(cluster)
     const firstRunCode = (await countShops(cluster)) === 0 ? oneTimeCode() : undefined
-    server = await startServer({ appUrl: cluster.appUrl, port: Number(process.env.OCHO_PORT ?? DEFAULT_PORT), firstRunCode })
+    server = await startServer({
+      appUrl: cluster.appUrl,
+      port: Number(process.env.OCHO_PORT ?? DEFAULT_PORT),
+      firstRunCode,
+    })
     writeFileSync(serverPidFile(kind), String(server.pid))
     say(`Ocho is at ${server.url}`)
     if (firstRunCode) say(`first run: open it and type the code ${firstRunCode}`)
-    if (kind === 'demo') say(`demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`)
+    if (kind === 'demo')
+      say(
+        `demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`,
+      )
     say('Ctrl-C stops it')
     const code = await server.ended
     if (!stopping) {
@@ -67,7 +75,8 @@ async function stopLeftOverServer(kind: 'demo' | 'shop'): Promise<void> {
   const file = serverPidFile(kind)
   if (!existsSync(file)) return
   const command = join('/proc', readFileSync(file, 'utf8').trim(), 'cmdline')
-  const runs = () => existsSync(command) && readFileSync(command, 'utf8').includes(join('.output', 'server', 'index.mjs'))
+  const runs = () =>
+    existsSync(command) && readFileSync(command, 'utf8').includes(join('.output', 'server', 'index.mjs'))
   if (runs()) {
     say('stopping a server left over from before')
     process.kill(Number(readFileSync(file, 'utf8')), 'SIGTERM')
@@ -91,7 +100,8 @@ async function loadDemo(cluster: Cluster): Promise<void> {
 async function withCluster(args: string[], work: (cluster: Cluster, file: string) => Promise<void>): Promise<void> {
   const kind = args.includes('--demo') ? 'demo' : 'shop'
   const file = args.find(a => !a.startsWith('--'))
-  if (!file) throw new ClusterTrouble('name the file: ./ocho backup FILE or ./ocho restore FILE (--demo for the demo\'s data)')
+  if (!file)
+    throw new ClusterTrouble("name the file: ./ocho backup FILE or ./ocho restore FILE (--demo for the demo's data)")
   const cluster = await startCluster(dataFolder(kind), say)
   try {
     await work(cluster, resolve(file))
@@ -103,7 +113,11 @@ async function withCluster(args: string[], work: (cluster: Cluster, file: string
 async function backup(args: string[]): Promise<void> {
   await withCluster(args, async (cluster, file) => {
     mkdirSync(dirname(file), { recursive: true })
-    execFileSync(join(postgresPrograms(), 'pg_dump'), ['--format=custom', `--file=${file}`, '--no-owner', cluster.ownerUrl], { stdio: ['ignore', 'inherit', 'inherit'] })
+    execFileSync(
+      join(postgresPrograms(), 'pg_dump'),
+      ['--format=custom', `--file=${file}`, '--no-owner', cluster.ownerUrl],
+      { stdio: ['ignore', 'inherit', 'inherit'] },
+    )
     say(`backup written: ${file}, ${(statSync(file).size / 1024).toFixed(0)} kB`)
   })
 }
@@ -112,7 +126,11 @@ async function restore(args: string[]): Promise<void> {
   await withCluster(args, async (cluster, file) => {
     if (!existsSync(file)) throw new ClusterTrouble(`there is no file ${file}`)
     // one transaction: either all of the backup is there afterwards, or what was there before
-    execFileSync(join(postgresPrograms(), 'pg_restore'), ['--clean', '--if-exists', '--no-owner', '--single-transaction', `--dbname=${cluster.ownerUrl}`, file], { stdio: ['ignore', 'inherit', 'inherit'] })
+    execFileSync(
+      join(postgresPrograms(), 'pg_restore'),
+      ['--clean', '--if-exists', '--no-owner', '--single-transaction', `--dbname=${cluster.ownerUrl}`, file],
+      { stdio: ['ignore', 'inherit', 'inherit'] },
+    )
     await bringUpToDate(cluster)
     say(`restored from ${file}: ${await countShops(cluster)} shop(s)`)
   })

@@ -16,7 +16,18 @@ const db = connect(cluster.appUrl, 4)
 await buildDemo(db)
 await db.destroy()
 const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 
 const shot = async (page: Page, name: string, fullPage = false) => {
   await page.waitForTimeout(700)
@@ -25,7 +36,9 @@ const shot = async (page: Page, name: string, fullPage = false) => {
 }
 /** The job that a tag hangs on; the demo's past visits come first, so numbers move. */
 const jobOf = async (page: Page, tag: string): Promise<number> => {
-  const { jobs } = await (await page.request.get(`${server.url}/api/floor`)).json() as { jobs: { number: number; tag: string }[] }
+  const { jobs } = (await (await page.request.get(`${server.url}/api/floor`)).json()) as {
+    jobs: { number: number; tag: string }[]
+  }
   return jobs.find(j => j.tag === tag)!.number
 }
 const bench = async (page: Page) => {
@@ -37,7 +50,9 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 await page.goto(`${server.url}/sign-in`)
 await page.waitForSelector('[data-hydrated]')
 await shot(page, 'sign-in')
-await page.request.post(`${server.url}/api/sign-in`, { data: { shop: DEMO_SHOP.code, name: DEMO_PEOPLE[0].name, password: DEMO_PEOPLE[0].password } })
+await page.request.post(`${server.url}/api/sign-in`, {
+  data: { shop: DEMO_SHOP.code, name: DEMO_PEOPLE[0].name, password: DEMO_PEOPLE[0].password },
+})
 await page.goto(`${server.url}/`)
 await page.waitForFunction(() => !document.body.innerText.includes('Reading its log'))
 await shot(page, 'floor')
@@ -77,7 +92,14 @@ const place = async (path: string, name: string, before?: () => Promise<unknown>
 await place('/standards', 'standards', () => touch('entry-r11-9'))
 await place('/standards/match?s=r14-10&d=r17-10&c=r17-10', 'match', () => page.waitForSelector('[data-test=matrix]'))
 await place('/standards/measure', 'measure', async () => {
-  for (const [what, read] of [['cableAllMm', '17.4 17.6'], ['pulleyMm', '28.1'], ['pulledMm', '20'], ['sprockets', '10'], ['stackMm', '37.2']] as const) await page.locator(`[data-test=${what}]`).fill(read)
+  for (const [what, read] of [
+    ['cableAllMm', '17.4 17.6'],
+    ['pulleyMm', '28.1'],
+    ['pulledMm', '20'],
+    ['sprockets', '10'],
+    ['stackMm', '37.2'],
+  ] as const)
+    await page.locator(`[data-test=${what}]`).fill(read)
 })
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
 await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/front`)
@@ -88,7 +110,17 @@ await touch('panel-friction')
 await page.waitForSelector('[data-test=heard-backlash]')
 await shot(page, 'cables')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '46')}/brakes`)
-for (const name of ['kind-linear-pull', 'lever-long', 'side-right', 'panel-find', 'other-checks', 'check-lever', 'saw-bar', 'other-checks']) await touch(name)
+for (const name of [
+  'kind-linear-pull',
+  'lever-long',
+  'side-right',
+  'panel-find',
+  'other-checks',
+  'check-lever',
+  'saw-bar',
+  'other-checks',
+])
+  await touch(name)
 await shot(page, 'brakes')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '53')}/hub`)
 await page.waitForSelector('[data-test=hub-check]')

@@ -11,8 +11,14 @@ const count = { passed: 0, failed: 0 }
 
 async function step(what: string, command: string, args: string[], env: Record<string, string> = {}): Promise<boolean> {
   say(what)
-  const child = spawn(join(ROOT, 'node_modules', '.bin', command), args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } })
-  const ok = await new Promise<boolean>((resolve, reject) => child.on('error', reject).on('close', code => resolve(code === 0)))
+  const child = spawn(join(ROOT, 'node_modules', '.bin', command), args, {
+    cwd: ROOT,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
+  })
+  const ok = await new Promise<boolean>((resolve, reject) =>
+    child.on('error', reject).on('close', code => resolve(code === 0)),
+  )
   say(`${what}: ${ok ? 'done' : 'failed'}`)
   return ok
 }
@@ -27,21 +33,32 @@ function end(ok: boolean): never {
 const unitReport = join(reports, 'unit.json')
 const e2eReport = join(reports, 'e2e.json')
 
-if (!await step('preparing types', 'nuxt', ['prepare'])) end(false)
+if (!(await step('preparing types', 'nuxt', ['prepare']))) end(false)
 // each of the two keeps one core busy
-const checked = await Promise.all([step('checking types', 'nuxt', ['typecheck']), step('linting', 'eslint', ['.', '--max-warnings', '0'])])
+const checked = await Promise.all([
+  step('checking types', 'nuxt', ['typecheck']),
+  step('formatting', 'prettier', ['--check', '--log-level', 'warn', '.']),
+  step('linting', 'eslint', ['.', '--max-warnings', '0']),
+])
 if (!checked.every(Boolean)) end(false)
-const unit = await step('unit tests', 'vitest', ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unitReport}`])
+const unit = await step('unit tests', 'vitest', [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${unitReport}`,
+])
 if (existsSync(unitReport)) {
   const told = JSON.parse(readFileSync(unitReport, 'utf8')) as { numPassedTests: number; numFailedTests: number }
   count.passed += told.numPassedTests
   count.failed += told.numFailedTests
 }
 if (!unit) end(false)
-if (!await step('building', 'nuxt', ['build'])) end(false)
+if (!(await step('building', 'nuxt', ['build']))) end(false)
 const e2e = await step('end-to-end tests', 'playwright', ['test'], { OCHO_E2E_REPORT: e2eReport })
 if (existsSync(e2eReport)) {
-  const { stats } = JSON.parse(readFileSync(e2eReport, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } }
+  const { stats } = JSON.parse(readFileSync(e2eReport, 'utf8')) as {
+    stats: { expected: number; unexpected: number; flaky: number }
+  }
   count.passed += stats.expected + stats.flaky
   count.failed += stats.unexpected
 }

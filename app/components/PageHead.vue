@@ -5,7 +5,9 @@ defineProps<{ title: string; wide?: boolean }>()
 </script>
 
 <template>
-  <header class="no-print flex min-h-14 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule bg-panel px-4 py-1 sm:px-6">
+  <header
+    class="no-print flex min-h-14 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule bg-panel px-4 py-1 sm:px-6"
+  >
     <NuxtLink to="/" class="flex items-center text-ink" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
     <h1 class="text-lg font-bold">{{ title }}</h1>
     <slot />

@@ -9,7 +9,9 @@ const TYPED_MS = 30
 export const FIGURE_TYPED = 'ocho:figure'
 
 declare global {
-  interface WindowEventMap { [FIGURE_TYPED]: CustomEvent<number> }
+  interface WindowEventMap {
+    [FIGURE_TYPED]: CustomEvent<number>
+  }
 }
 
 /** Listens for keys while nobody types into a field and no dialog is open. */
@@ -25,7 +27,8 @@ export function useBenchKeys(keys: () => BenchKeys): void {
     burst = ''
     held = null
     if (typed.length <= 1) act(name)
-    else if (/^[-+]?\d*[.,]?\d+$/.test(typed)) window.dispatchEvent(new CustomEvent(FIGURE_TYPED, { detail: Number(typed.replace(',', '.')) }))
+    else if (/^[-+]?\d*[.,]?\d+$/.test(typed))
+      window.dispatchEvent(new CustomEvent(FIGURE_TYPED, { detail: Number(typed.replace(',', '.')) }))
   }
 
   useEventListener('keydown', (event: KeyboardEvent) => {
@@ -33,15 +36,28 @@ export function useBenchKeys(keys: () => BenchKeys): void {
     if (event.metaKey || event.ctrlKey || event.altKey || event.repeat) return
     if (target.closest('[role=dialog]') || (event.key !== 'Escape' && target.closest('input, textarea, select'))) return
     // a focused button answers Enter and space itself, but for the one that accepts the move
-    if ((event.key === 'Enter' || event.key === ' ') && !held && target.closest('button, a') && !target.closest('[data-test=accept]')) return
+    if (
+      (event.key === 'Enter' || event.key === ' ') &&
+      !held &&
+      target.closest('button, a') &&
+      !target.closest('[data-test=accept]')
+    )
+      return
     // by the keys' own times: on a busy page two unhurried keys can arrive together
-    if (held && event.timeStamp - held.at > TYPED_MS) { clearTimeout(held.timer); settle() }
+    if (held && event.timeStamp - held.at > TYPED_MS) {
+      clearTimeout(held.timer)
+      settle()
+    }
     const known = event.key.length === 1 ? event.key.toLowerCase() : event.key
     if (!held && !keys()[known] && !/^[-+\d.,]$/.test(event.key)) return
     event.preventDefault()
     if (held) clearTimeout(held.timer)
     burst += event.key.length === 1 ? event.key : ''
     // within a rush, only figures count; its Enter ends it unheard
-    held = { name: held && event.key === 'Enter' ? held.name : event.key, at: event.timeStamp, timer: setTimeout(settle, TYPED_MS) }
+    held = {
+      name: held && event.key === 'Enter' ? held.name : event.key,
+      at: event.timeStamp,
+      timer: setTimeout(settle, TYPED_MS),
+    }
   })
 }

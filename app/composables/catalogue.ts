@@ -7,6 +7,8 @@ export async function useCatalogue() {
   const { data, error, refresh } = await useFetch<StandardsView>('/api/standards', { key: 'standards' })
   const catalogue = computed(() => catalogueInForce(data.value?.values ?? []))
   const parts = computed(() => partsOf(catalogue.value))
-  const set = (view: StandardsView) => { data.value = view }
+  const set = (view: StandardsView) => {
+    data.value = view
+  }
   return { catalogue, parts, error, refresh, set }
 }

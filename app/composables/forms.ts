@@ -27,7 +27,9 @@ export function useContractForm<V extends Record<string, unknown>, T>(options: {
     defaultValues: options.initial,
     canSubmitWhenInvalid: true, // a corrected form is checked again on sending
     validators: { onSubmit: options.schema as never },
-    onSubmitInvalid: () => { trouble.value = 'Something is missing or does not fit: see the marked lines' },
+    onSubmitInvalid: () => {
+      trouble.value = 'Something is missing or does not fit: see the marked lines'
+    },
     onSubmit: async ({ value }) => {
       trouble.value = null
       server.value = {}

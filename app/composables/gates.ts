@@ -9,8 +9,10 @@ export function useGate(ledger: ReturnType<typeof useLedger>) {
   /** @param what what is held to be so, as the signing dialog says it */
   async function gate(event: LedgerEvent, what: string) {
     words.value = ''
-    if (session.offline || trouble.value?.is === 'offline') return void (words.value = 'A gate is signed with the server in reach')
-    if (session.now?.person?.role === 'trainee') signing.value = { event, words: `${what}: a mechanic tries it too and signs` }
+    if (session.offline || trouble.value?.is === 'offline')
+      return void (words.value = 'A gate is signed with the server in reach')
+    if (session.now?.person?.role === 'trainee')
+      signing.value = { event, words: `${what}: a mechanic tries it too and signs` }
     else await ledger.append(event)
   }
   async function signed(sign: { person: string; pin: string }) {

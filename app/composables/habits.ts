@@ -11,9 +11,13 @@ export function useAwake(): void {
   const { awake } = useHabits()
   const lock = useWakeLock()
   onMounted(() => {
-    watch(awake, now => {
-      if (!lock.isSupported.value) return
-      void (now === 'on' ? lock.request('screen') : lock.release()).catch(() => undefined)
-    }, { immediate: true })
+    watch(
+      awake,
+      now => {
+        if (!lock.isSupported.value) return
+        void (now === 'on' ? lock.request('screen') : lock.release()).catch(() => undefined)
+      },
+      { immediate: true },
+    )
   })
 }

@@ -15,7 +15,9 @@ export function useLive(number: number): void {
     close()
     if (visible.value !== 'visible') return
     stream = new EventSource(`/api/jobs/${number}/live`)
-    stream.onmessage = message => { if (message.data === 'news') void ledger.refresh() }
+    stream.onmessage = message => {
+      if (message.data === 'news') void ledger.refresh()
+    }
   }
   onMounted(() => {
     listen()

@@ -10,11 +10,15 @@ import { questionFor } from '#core/records/question'
 export function useOutlier(state: Ref<JobState>, record: Ref<JobView | null>) {
   const seen = shallowRef<RecordsOfStandard | null>(null)
   onMounted(() => {
-    watch(() => state.value.parts && standardOf(state.value.parts), async standard => {
-      if (!standard) return
-      const asked = await ask<RecordsOfStandard>(`/api/standards/records/${encodeURIComponent(standard)}`)
-      seen.value = asked.is === 'done' ? asked.value : null
-    }, { immediate: true })
+    watch(
+      () => state.value.parts && standardOf(state.value.parts),
+      async standard => {
+        if (!standard) return
+        const asked = await ask<RecordsOfStandard>(`/api/standards/records/${encodeURIComponent(standard)}`)
+        seen.value = asked.is === 'done' ? asked.value : null
+      },
+      { immediate: true },
+    )
   })
   return (event: LedgerEvent): string | null => {
     const told = figureOfEvent(event)
@@ -22,7 +26,8 @@ export function useOutlier(state: Ref<JobState>, record: Ref<JobView | null>) {
     if (!told || !found) return null
     const frame = record.value?.bike.frameKind ?? null
     // a bike of a known frame is compared with such frames; one whose frame was not noted, with all
-    const like = recordRule(told.figure)?.byFrame && frame ? found.frames.find(f => f.frame === frame)?.seen : found.seen
+    const like =
+      recordRule(told.figure)?.byFrame && frame ? found.frames.find(f => f.frame === frame)?.seen : found.seen
     return questionFor(told.figure, told.value, like)
   }
 }

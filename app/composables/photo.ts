@@ -11,5 +11,7 @@ export async function smallerPhoto(file: Blob): Promise<Blob> {
   canvas.height = Math.max(1, Math.round(picture.height * scale))
   canvas.getContext('2d')!.drawImage(picture, 0, 0, canvas.width, canvas.height)
   picture.close()
-  return new Promise((resolve, reject) => canvas.toBlob(b => (b ? resolve(b) : reject(new Error('no picture'))), 'image/jpeg', QUALITY))
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(b => (b ? resolve(b) : reject(new Error('no picture'))), 'image/jpeg', QUALITY),
+  )
 }

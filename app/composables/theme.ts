@@ -8,7 +8,8 @@ export function restoreTheme(): void {
 }
 
 export function flipTheme(): void {
-  const now = document.documentElement.dataset.theme ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dim' : 'light')
+  const now =
+    document.documentElement.dataset.theme ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dim' : 'light')
   const next: Theme = now === 'dim' ? 'light' : 'dim'
   document.documentElement.dataset.theme = next
   localStorage.setItem(KEY, next)

@@ -25,7 +25,9 @@ const ticks = computed(() => Array.from({ length: Math.round(props.rangeTurns * 
 /** The word stands on the side away from the window and the turn, where there is room. */
 const wordLeft = computed(() => {
   const px = x.value(props.turnsOut)
-  const busyRight = (props.turn ?? 0) > 0 || (props.cleanTurns ? (props.cleanTurns.from + props.cleanTurns.to) / 2 > props.turnsOut : false)
+  const busyRight =
+    (props.turn ?? 0) > 0 ||
+    (props.cleanTurns ? (props.cleanTurns.from + props.cleanTurns.to) / 2 > props.turnsOut : false)
   if (px < PAD + 90) return false
   return px > props.width - PAD - 90 || busyRight
 })
@@ -35,41 +37,117 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
 
 <template>
   <svg
-    :width="width" :height="height" :viewBox="`0 0 ${width} ${height}`" role="img" class="block"
+    :width="width"
+    :height="height"
+    :viewBox="`0 0 ${width} ${height}`"
+    role="img"
+    class="block"
     :aria-label="`Barrel ${sayTurns(turnsOut)} turns out of ${rangeTurns}${cleanTurns ? `, clean from ${sayTurns(cleanTurns.from)} to ${sayTurns(cleanTurns.to)}` : ', no clean setting known'}`"
   >
     <text x="16" y="20" font-size="13" fill="#c4d6d1">Barrel, turns out from fully in</text>
     <g v-if="cleanTurns">
-      <rect class="clean" :x="x(cleanTurns.from)" :width="Math.max(4, x(cleanTurns.to) - x(cleanTurns.from))" :y="ruleTop - 20" height="20" fill="#7fe0b4" />
-      <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="#7fe0b4">every gear clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}</text>
+      <rect
+        class="clean"
+        :x="x(cleanTurns.from)"
+        :width="Math.max(4, x(cleanTurns.to) - x(cleanTurns.from))"
+        :y="ruleTop - 20"
+        height="20"
+        fill="#7fe0b4"
+      />
+      <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="#7fe0b4">
+        every gear clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}
+      </text>
     </g>
-    <text v-else :x="width - 16" y="20" text-anchor="end" font-size="13" :fill="windowState === 'none' ? '#ff8270' : '#c4d6d1'">{{ windowState === 'none' ? 'no setting at which every gear is clean' : 'where every gear is clean is not known yet' }}</text>
+    <text
+      v-else
+      :x="width - 16"
+      y="20"
+      text-anchor="end"
+      font-size="13"
+      :fill="windowState === 'none' ? '#ff8270' : '#c4d6d1'"
+    >
+      {{
+        windowState === 'none'
+          ? 'no setting at which every gear is clean'
+          : 'where every gear is clean is not known yet'
+      }}
+    </text>
     <g fill="#c4d6d1">
-      <rect v-for="e in eighths" :key="e.turns" :x="x(e.turns) - step * 0.3" :width="step * 0.6" :y="ruleTop - 20 * e.right" :height="20 * e.right" opacity="0.55" />
+      <rect
+        v-for="e in eighths"
+        :key="e.turns"
+        :x="x(e.turns) - step * 0.3"
+        :width="step * 0.6"
+        :y="ruleTop - 20 * e.right"
+        :height="20 * e.right"
+        opacity="0.55"
+      />
     </g>
     <rect :x="PAD - 14" :width="width - 2 * PAD + 28" :y="ruleTop" :height="ruleHeight" rx="2" fill="#dde6e2" />
-    <path v-for="i in ticks" :key="i" :d="`M${x(i / 8)} ${ruleTop}v${i % 8 === 0 ? (tight ? 14 : 24) : i % 4 === 0 ? (tight ? 10 : 16) : tight ? 6 : 9}`" stroke="#12181a" :stroke-width="i % 8 === 0 ? 2 : 1" />
+    <path
+      v-for="i in ticks"
+      :key="i"
+      :d="`M${x(i / 8)} ${ruleTop}v${i % 8 === 0 ? (tight ? 14 : 24) : i % 4 === 0 ? (tight ? 10 : 16) : tight ? 6 : 9}`"
+      stroke="#12181a"
+      :stroke-width="i % 8 === 0 ? 2 : 1"
+    />
     <g class="figure" font-size="17" font-weight="600" fill="#12181a" text-anchor="middle">
-      <text v-for="i in ticks.filter(t => t % 8 === 0)" :key="i" :x="x(i / 8)" :y="ruleTop + ruleHeight - 7">{{ i / 8 }}</text>
+      <text v-for="i in ticks.filter(t => t % 8 === 0)" :key="i" :x="x(i / 8)" :y="ruleTop + ruleHeight - 7">
+        {{ i / 8 }}
+      </text>
     </g>
     <g class="here" :transform="`translate(${x(turnsOut)} ${ruleTop})`">
       <path d="M0 0l-9 -17h18z" fill="#fff" stroke="#0e3b35" stroke-width="1.5" />
-      <text :x="wordLeft ? -14 : 14" y="-4" :text-anchor="wordLeft ? 'end' : 'start'" font-size="15" fill="#fff" class="figure" stroke="#0e3b35" stroke-width="4" paint-order="stroke">now {{ sayTurns(turnsOut) }}</text>
+      <text
+        :x="wordLeft ? -14 : 14"
+        y="-4"
+        :text-anchor="wordLeft ? 'end' : 'start'"
+        font-size="15"
+        fill="#fff"
+        class="figure"
+        stroke="#0e3b35"
+        stroke-width="4"
+        paint-order="stroke"
+      >
+        now {{ sayTurns(turnsOut) }}
+      </text>
     </g>
     <g v-if="turn" :fill="turn > 0 ? '#ffb65c' : '#8ccbff'" :stroke="turn > 0 ? '#ffb65c' : '#8ccbff'">
       <path :d="`M${x(turnsOut)} ${below - 6}H${x(turnsOut + turn) + (turn > 0 ? -8 : 8)}`" stroke-width="5" />
       <path :d="`M${x(turnsOut + turn)} ${below - 6}l${turn > 0 ? -12 : 12} -9v18z`" stroke="none" />
-      <text :x="x(turnsOut + turn) + (turn > 0 ? 8 : -8)" :y="below" :text-anchor="turn > 0 ? 'start' : 'end'" font-size="17" font-weight="700" stroke="none">{{ sayTurns(turn) }} {{ turn > 0 ? 'out' : 'in' }}</text>
+      <text
+        :x="x(turnsOut + turn) + (turn > 0 ? 8 : -8)"
+        :y="below"
+        :text-anchor="turn > 0 ? 'start' : 'end'"
+        font-size="17"
+        font-weight="700"
+        stroke="none"
+      >
+        {{ sayTurns(turn) }} {{ turn > 0 ? 'out' : 'in' }}
+      </text>
     </g>
     <g font-size="13" fill="#c4d6d1">
       <text :x="PAD - 10" :y="height - 8">{{ sayTurns(turnsOut) }} left to slacken</text>
-      <text :x="width - PAD + 10" :y="height - 8" text-anchor="end">{{ sayTurns(rangeTurns - turnsOut) }} left to tighten</text>
+      <text :x="width - PAD + 10" :y="height - 8" text-anchor="end">
+        {{ sayTurns(rangeTurns - turnsOut) }} left to tighten
+      </text>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.here { transition: transform 200ms ease-out; }
-.clean { transition: x 200ms ease-out, width 200ms ease-out; }
-@media (prefers-reduced-motion: reduce) { .here, .clean { transition: none; } }
+.here {
+  transition: transform 200ms ease-out;
+}
+.clean {
+  transition:
+    x 200ms ease-out,
+    width 200ms ease-out;
+}
+@media (prefers-reduced-motion: reduce) {
+  .here,
+  .clean {
+    transition: none;
+  }
+}
 </style>

@@ -10,16 +10,27 @@ const H = 250
 const LINE = 92
 const laid = computed(() => {
   let at = 0
-  const lengths = props.run.pieces.map(p => (p.kind === 'guide' ? Math.max(40, (p.bend.deg * Math.PI / 180) * p.bend.radiusMm) : p.lengthMm))
+  const lengths = props.run.pieces.map(p =>
+    p.kind === 'guide' ? Math.max(40, ((p.bend.deg * Math.PI) / 180) * p.bend.radiusMm) : p.lengthMm,
+  )
   const whole = lengths.reduce((s, l) => s + l, 0)
   const x = scaleLinear([0, whole], [44, W - 44])
-  return { whole, pieces: props.run.pieces.map((p, i) => {
-    const from = x(at)
-    at += lengths[i]
-    const bends = p.kind === 'housing' ? p.bends : p.kind === 'guide' ? [p.bend] : []
-    const to = x(at)
-    return { p, from, to, middle: (from + to) / 2, bends: bends.map((b, k) => ({ ...b, x: from + ((to - from) * (k + 1)) / (bends.length + 1) })) }
-  }) }
+  return {
+    whole,
+    pieces: props.run.pieces.map((p, i) => {
+      const from = x(at)
+      at += lengths[i]
+      const bends = p.kind === 'housing' ? p.bends : p.kind === 'guide' ? [p.bend] : []
+      const to = x(at)
+      return {
+        p,
+        from,
+        to,
+        middle: (from + to) / 2,
+        bends: bends.map((b, k) => ({ ...b, x: from + ((to - from) * (k + 1)) / (bends.length + 1) })),
+      }
+    }),
+  }
 })
 /** Bends in the order of the run, each with its loss. */
 const bends = computed(() => laid.value.pieces.flatMap(l => l.bends).map((b, i) => ({ ...b, loss: props.losses[i] })))
@@ -33,28 +44,95 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="`Run of ${Math.round(laid.whole)} mm: ${run.pieces.map(p => p.name).join(', ')}; ${Math.round(left * 100)} % of the pull is left at the clamp`">
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="`Run of ${Math.round(laid.whole)} mm: ${run.pieces.map(p => p.name).join(', ')}; ${Math.round(left * 100)} % of the pull is left at the clamp`"
+  >
     <text x="14" y="20" font-size="13" fill="#c4d6d1">lever left, clamp right, lengths to scale</text>
-    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">wire {{ Math.round(laid.whole) }} mm</text>
+    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+      wire {{ Math.round(laid.whole) }} mm
+    </text>
     <path :d="`M44 ${LINE}H${W - 44}`" stroke="#c4d6d1" stroke-width="2" />
     <circle cx="36" :cy="LINE" r="7" fill="#fff" />
     <path :d="`M${W - 40} ${LINE - 10}v20`" stroke="#fff" stroke-width="6" />
     <g v-for="l in laid.pieces" :key="l.p.name" class="cursor-pointer" @click="emit('choose', l.p.name)">
       <rect :x="l.from" :y="LINE - 24" :width="l.to - l.from" height="48" fill="transparent" />
-      <rect v-if="l.p.kind === 'housing'" :x="l.from" :y="LINE - 8" :width="Math.max(4, l.to - l.from)" height="16" rx="3" :fill="l.p.name === chosen ? '#ffffff' : '#b9cbc5'" />
-      <path v-else-if="l.p.kind === 'guide'" :d="`M${l.from} ${LINE}Q${l.middle} ${LINE + 22} ${l.to} ${LINE}`" fill="none" :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'" stroke-width="6" />
-      <path v-else :d="`M${l.from} ${LINE}H${l.to}`" :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'" stroke-width="3" />
-      <text :x="l.middle" :y="LINE + 34" text-anchor="middle" font-size="12.5" :fill="l.p.name === chosen ? '#fff' : '#c4d6d1'">{{ l.to - l.from > 54 ? l.p.name : '' }}</text>
-      <text v-if="l.p.kind !== 'guide' && l.to - l.from > 44" :x="l.middle" :y="LINE - 18" text-anchor="middle" font-size="13" fill="#fff" class="figure">{{ l.p.lengthMm }}</text>
+      <rect
+        v-if="l.p.kind === 'housing'"
+        :x="l.from"
+        :y="LINE - 8"
+        :width="Math.max(4, l.to - l.from)"
+        height="16"
+        rx="3"
+        :fill="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+      />
+      <path
+        v-else-if="l.p.kind === 'guide'"
+        :d="`M${l.from} ${LINE}Q${l.middle} ${LINE + 22} ${l.to} ${LINE}`"
+        fill="none"
+        :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+        stroke-width="6"
+      />
+      <path
+        v-else
+        :d="`M${l.from} ${LINE}H${l.to}`"
+        :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+        stroke-width="3"
+      />
+      <text
+        :x="l.middle"
+        :y="LINE + 34"
+        text-anchor="middle"
+        font-size="12.5"
+        :fill="l.p.name === chosen ? '#fff' : '#c4d6d1'"
+      >
+        {{ l.to - l.from > 54 ? l.p.name : '' }}
+      </text>
+      <text
+        v-if="l.p.kind !== 'guide' && l.to - l.from > 44"
+        :x="l.middle"
+        :y="LINE - 18"
+        text-anchor="middle"
+        font-size="13"
+        fill="#fff"
+        class="figure"
+      >
+        {{ l.p.lengthMm }}
+      </text>
     </g>
     <g v-for="(b, i) in bends" :key="i">
       <path :d="`M${b.x - 8} 44q8 16 16 0`" fill="none" :stroke="b.loss?.tight ? '#ff8270' : '#fff'" stroke-width="3" />
-      <text :x="b.x" y="38" text-anchor="middle" font-size="12.5" :fill="b.loss?.tight ? '#ff8270' : '#fff'" class="figure">{{ b.deg }}°{{ b.loss?.tight ? ' tight' : '' }}</text>
-      <text :x="b.x - 6" :y="Math.max(y(((b.loss?.before ?? 1) + (b.loss?.after ?? 1)) / 2) + 5, y(b.loss?.before ?? 1) + 16)" font-size="12.5" fill="#fff" text-anchor="end" class="figure">−{{ Math.round(100 * (1 - (b.loss?.after ?? 1) / (b.loss?.before ?? 1))) }} %</text>
+      <text
+        :x="b.x"
+        y="38"
+        text-anchor="middle"
+        font-size="12.5"
+        :fill="b.loss?.tight ? '#ff8270' : '#fff'"
+        class="figure"
+      >
+        {{ b.deg }}°{{ b.loss?.tight ? ' tight' : '' }}
+      </text>
+      <text
+        :x="b.x - 6"
+        :y="Math.max(y(((b.loss?.before ?? 1) + (b.loss?.after ?? 1)) / 2) + 5, y(b.loss?.before ?? 1) + 16)"
+        font-size="12.5"
+        fill="#fff"
+        text-anchor="end"
+        class="figure"
+      >
+        −{{ Math.round(100 * (1 - (b.loss?.after ?? 1) / (b.loss?.before ?? 1))) }} %
+      </text>
     </g>
     <path :d="steps" fill="none" stroke="#7fe0b4" stroke-width="3" />
-    <g class="figure" font-size="12" fill="#c4d6d1"><text x="38" :y="y(1) + 4" text-anchor="end">100</text><text x="38" :y="y(0) + 2" text-anchor="end">0</text></g>
+    <g class="figure" font-size="12" fill="#c4d6d1">
+      <text x="38" :y="y(1) + 4" text-anchor="end">100</text>
+      <text x="38" :y="y(0) + 2" text-anchor="end">0</text>
+    </g>
     <text x="50" :y="y(0)" font-size="12.5" fill="#c4d6d1">share of the lever’s pull, %</text>
-    <text :x="W - 40" :y="y(left) - 8" text-anchor="end" font-size="18" font-weight="700" fill="#7fe0b4" class="figure">{{ Math.round(left * 100) }} %</text>
+    <text :x="W - 40" :y="y(left) - 8" text-anchor="end" font-size="18" font-weight="700" fill="#7fe0b4" class="figure">
+      {{ Math.round(left * 100) }} %
+    </text>
   </svg>
 </template>

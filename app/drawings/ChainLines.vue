@@ -2,7 +2,15 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 
-const props = defineProps<{ ringMm: readonly number[]; rings: readonly number[]; sprocketMm: readonly number[]; teeth: readonly number[]; cage: { from: number; to: number; behindMm: number } | null; chainstayMm: number; pair: { ring: number; sprocket: number; angleDeg: number } | null }>()
+const props = defineProps<{
+  ringMm: readonly number[]
+  rings: readonly number[]
+  sprocketMm: readonly number[]
+  teeth: readonly number[]
+  cage: { from: number; to: number; behindMm: number } | null
+  chainstayMm: number
+  pair: { ring: number; sprocket: number; angleDeg: number } | null
+}>()
 const W = 690
 const H = 250
 /** Across is true; along is shortened, so that a chain's slant is seen: the scale says so. */
@@ -15,22 +23,76 @@ const ringHalf = (t: number) => 18 + t * 0.55
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="pair ? `Chain from the ${rings[pair.ring]} to the ${teeth[pair.sprocket]}: ${pair.angleDeg.toFixed(1)} degrees` : 'Rings and sprockets from above'">
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="
+      pair
+        ? `Chain from the ${rings[pair.ring]} to the ${teeth[pair.sprocket]}: ${pair.angleDeg.toFixed(1)} degrees`
+        : 'Rings and sprockets from above'
+    "
+  >
     <text x="14" y="20" font-size="14" fill="#c4d6d1">from above, outboard is up; true across, shortened along</text>
-    <text :x="W - 14" y="20" font-size="14" fill="#c4d6d1" text-anchor="end" class="figure">chainstay {{ chainstayMm }} mm</text>
+    <text :x="W - 14" y="20" font-size="14" fill="#c4d6d1" text-anchor="end" class="figure">
+      chainstay {{ chainstayMm }} mm
+    </text>
     <g v-for="(r, i) in ringMm" :key="`r${i}`">
-      <path :d="`M${x(0) - ringHalf(rings[i])} ${y(r)}H${x(0) + ringHalf(rings[i])}`" :stroke="pair?.ring === i ? '#ffffff' : '#8fb3aa'" :stroke-width="pair?.ring === i ? 6 : 4" />
-      <text :x="x(0) - ringHalf(rings[i]) - 8" :y="y(r) + 5" text-anchor="end" font-size="15" fill="#fff" class="figure">{{ rings[i] }}</text>
+      <path
+        :d="`M${x(0) - ringHalf(rings[i])} ${y(r)}H${x(0) + ringHalf(rings[i])}`"
+        :stroke="pair?.ring === i ? '#ffffff' : '#8fb3aa'"
+        :stroke-width="pair?.ring === i ? 6 : 4"
+      />
+      <text
+        :x="x(0) - ringHalf(rings[i]) - 8"
+        :y="y(r) + 5"
+        text-anchor="end"
+        font-size="15"
+        fill="#fff"
+        class="figure"
+      >
+        {{ rings[i] }}
+      </text>
     </g>
     <g v-for="(s, k) in sprocketMm" :key="`s${k}`">
-      <path :d="`M${x(chainstayMm) - 10 - teeth[k] * 0.5} ${y(s)}H${x(chainstayMm) + 10 + teeth[k] * 0.5}`" :stroke="pair?.sprocket === k ? '#ffffff' : '#8fb3aa'" :stroke-width="pair?.sprocket === k ? 5 : 2.5" />
-      <text v-if="k === 0 || k === teeth.length - 1 || pair?.sprocket === k" :x="W - 14" :y="y(s) + 5" text-anchor="end" font-size="15" fill="#fff" class="figure">{{ teeth[k] }}</text>
+      <path
+        :d="`M${x(chainstayMm) - 10 - teeth[k] * 0.5} ${y(s)}H${x(chainstayMm) + 10 + teeth[k] * 0.5}`"
+        :stroke="pair?.sprocket === k ? '#ffffff' : '#8fb3aa'"
+        :stroke-width="pair?.sprocket === k ? 5 : 2.5"
+      />
+      <text
+        v-if="k === 0 || k === teeth.length - 1 || pair?.sprocket === k"
+        :x="W - 14"
+        :y="y(s) + 5"
+        text-anchor="end"
+        font-size="15"
+        fill="#fff"
+        class="figure"
+      >
+        {{ teeth[k] }}
+      </text>
     </g>
     <g v-if="cage">
       <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.to) - 3" height="3" fill="#ff8270" />
       <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.from)" height="3" fill="#ff8270" />
     </g>
-    <path v-if="pair" :d="`M${x(0)} ${y(ringMm[pair.ring])}L${x(chainstayMm)} ${y(sprocketMm[pair.sprocket])}`" stroke="#7fe0b4" stroke-width="3" />
-    <text v-if="pair" :x="x(chainstayMm / 2)" :y="H - 8" text-anchor="middle" font-size="17" font-weight="700" fill="#7fe0b4" class="figure">{{ rings[pair.ring] }} × {{ teeth[pair.sprocket] }}, {{ Math.abs(pair.angleDeg).toFixed(1) }}°</text>
+    <path
+      v-if="pair"
+      :d="`M${x(0)} ${y(ringMm[pair.ring])}L${x(chainstayMm)} ${y(sprocketMm[pair.sprocket])}`"
+      stroke="#7fe0b4"
+      stroke-width="3"
+    />
+    <text
+      v-if="pair"
+      :x="x(chainstayMm / 2)"
+      :y="H - 8"
+      text-anchor="middle"
+      font-size="17"
+      font-weight="700"
+      fill="#7fe0b4"
+      class="figure"
+    >
+      {{ rings[pair.ring] }} × {{ teeth[pair.sprocket] }}, {{ Math.abs(pair.angleDeg).toFixed(1) }}°
+    </text>
   </svg>
 </template>

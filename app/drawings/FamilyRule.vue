@@ -2,7 +2,13 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 
-const props = defineProps<{ title: string; unit: string; parts: readonly { id: string; at: number; chance: number }[]; reading: { mean: number; sd: number } | null; digits: number }>()
+const props = defineProps<{
+  title: string
+  unit: string
+  parts: readonly { id: string; at: number; chance: number }[]
+  reading: { mean: number; sd: number } | null
+  digits: number
+}>()
 const W = 620
 const H = 112
 const BASE = 64
@@ -20,25 +26,59 @@ const named = computed(() => {
   const places: { id: string; x: number; chance: number }[] = []
   for (const p of likely) {
     const at = x.value(p.at)
-    if (places.length < 6 && places.every(q => Math.abs(q.x - at) > 66)) places.push({ id: p.id, x: at, chance: p.chance })
+    if (places.length < 6 && places.every(q => Math.abs(q.x - at) > 66))
+      places.push({ id: p.id, x: at, chance: p.chance })
   }
   return places
 })
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="`${title}: ${reading ? `read ${reading.mean.toFixed(digits)} ${unit}` : 'not measured'}; ${named.map(n => n.id).join(', ') || 'nothing near it'}`">
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="`${title}: ${reading ? `read ${reading.mean.toFixed(digits)} ${unit}` : 'not measured'}; ${named.map(n => n.id).join(', ') || 'nothing near it'}`"
+  >
     <text x="14" y="18" font-size="13" fill="#c4d6d1">{{ title }}{{ unit ? `, ${unit}` : '' }}</text>
     <template v-if="reading">
-      <rect :x="x(reading.mean - 2 * reading.sd)" :width="Math.max(3, x(reading.mean + 2 * reading.sd) - x(reading.mean - 2 * reading.sd))" y="28" :height="BASE - 28 + 22" fill="#22574b" />
+      <rect
+        :x="x(reading.mean - 2 * reading.sd)"
+        :width="Math.max(3, x(reading.mean + 2 * reading.sd) - x(reading.mean - 2 * reading.sd))"
+        y="28"
+        :height="BASE - 28 + 22"
+        fill="#22574b"
+      />
       <path :d="`M${x(reading.mean)} 28V${BASE + 22}`" stroke="#fff" stroke-width="2" />
-      <text :x="W - 14" y="18" text-anchor="end" font-size="15" font-weight="700" fill="#fff" class="figure">{{ reading.mean.toFixed(digits) }} ± {{ reading.sd.toFixed(digits > 2 ? 3 : 2) }}</text>
+      <text :x="W - 14" y="18" text-anchor="end" font-size="15" font-weight="700" fill="#fff" class="figure">
+        {{ reading.mean.toFixed(digits) }} ± {{ reading.sd.toFixed(digits > 2 ? 3 : 2) }}
+      </text>
     </template>
     <rect x="16" :y="BASE" :width="W - 32" height="22" fill="#dde6e2" />
     <g class="figure" font-size="11" fill="#12181a">
-      <g v-for="t in ticks" :key="t"><path :d="`M${x(t)} ${BASE}v6`" stroke="#12181a" /><text :x="x(t)" :y="BASE + 18" text-anchor="middle">{{ t }}</text></g>
+      <g v-for="t in ticks" :key="t">
+        <path :d="`M${x(t)} ${BASE}v6`" stroke="#12181a" />
+        <text :x="x(t)" :y="BASE + 18" text-anchor="middle">{{ t }}</text>
+      </g>
     </g>
-    <path v-for="p in parts" :key="p.id" :d="`M${x(p.at)} ${BASE}v${-(6 + 22 * p.chance)}`" :stroke="p.chance >= 0.04 ? '#7fe0b4' : '#8fb3aa'" :stroke-width="p.chance >= 0.04 ? 4 : 2" />
-    <text v-for="n in named" :key="n.id" :x="Math.min(W - 34, Math.max(34, n.x))" :y="H - 8" text-anchor="middle" font-size="13" fill="#7fe0b4" class="figure">{{ n.id }}</text>
+    <path
+      v-for="p in parts"
+      :key="p.id"
+      :d="`M${x(p.at)} ${BASE}v${-(6 + 22 * p.chance)}`"
+      :stroke="p.chance >= 0.04 ? '#7fe0b4' : '#8fb3aa'"
+      :stroke-width="p.chance >= 0.04 ? 4 : 2"
+    />
+    <text
+      v-for="n in named"
+      :key="n.id"
+      :x="Math.min(W - 34, Math.max(34, n.x))"
+      :y="H - 8"
+      text-anchor="middle"
+      font-size="13"
+      fill="#7fe0b4"
+      class="figure"
+    >
+      {{ n.id }}
+    </text>
   </svg>
 </template>

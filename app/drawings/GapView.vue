@@ -2,7 +2,12 @@
 <script setup lang="ts">
 import { tipDiameterMm } from '#core/rear/gap'
 
-const props = defineProps<{ sprocketTeeth: number; pulleyTeeth: number; gapMm: number | null; target: { from: number; to: number } }>()
+const props = defineProps<{
+  sprocketTeeth: number
+  pulleyTeeth: number
+  gapMm: number | null
+  target: { from: number; to: number }
+}>()
 const W = 560
 const H = 380
 const PX = 3.2 // px a mm: the meeting of the two is what matters, the sprocket runs out of the picture
@@ -10,26 +15,77 @@ const sprocketR = computed(() => (tipDiameterMm(props.sprocketTeeth) / 2) * PX)
 const pulleyR = computed(() => (tipDiameterMm(props.pulleyTeeth) / 2) * PX)
 const meet = 170 // where the sprocket's tips stand, px from the top
 const gap = computed(() => Math.max(-6, Math.min(30, props.gapMm ?? (props.target.from + props.target.to) / 2)))
-const teeth = (n: number, r: number, depth: number) => Array.from({ length: n * 2 }, (_, i) => {
-  const a = (i * Math.PI) / n
-  const at = i % 2 ? r - depth : r
-  return `${i ? 'L' : 'M'}${(at * Math.sin(a)).toFixed(1)} ${(-at * Math.cos(a)).toFixed(1)}`
-}).join('') + 'Z'
+const teeth = (n: number, r: number, depth: number) =>
+  Array.from({ length: n * 2 }, (_, i) => {
+    const a = (i * Math.PI) / n
+    const at = i % 2 ? r - depth : r
+    return `${i ? 'L' : 'M'}${(at * Math.sin(a)).toFixed(1)} ${(-at * Math.cos(a)).toFixed(1)}`
+  }).join('') + 'Z'
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto max-h-full w-full" role="img" :aria-label="`B gap ${gapMm === null ? 'not measured' : `${gapMm.toFixed(1)} mm`}, wanted ${target.from} to ${target.to} mm`">
-    <g :transform="`translate(${W / 2} ${meet - sprocketR})`"><path :d="teeth(sprocketTeeth, sprocketR, 14)" fill="#dde6e2" /><text :y="sprocketR - 60" font-size="16" text-anchor="middle" fill="#12181a" class="figure" font-weight="600">{{ sprocketTeeth }}</text></g>
-    <rect x="40" :width="W - 150" :y="meet + target.from * PX" :height="(target.to - target.from) * PX" fill="#7fe0b4" opacity="0.5" />
-    <g class="pulley" :style="{ transform: `translate(${W / 2}px, ${meet + gap * PX + pulleyR}px)` }"><path :d="teeth(pulleyTeeth, pulleyR, 12)" :fill="gapMm === null ? 'none' : '#ffffff'" stroke="#ffffff" stroke-width="2" :stroke-dasharray="gapMm === null ? '5 5' : undefined" /><circle r="7" fill="#0e3b35" /></g>
-    <g v-if="gapMm !== null" stroke="#ffffff" stroke-width="3"><path :d="`M${W - 150} ${meet}h60M${W - 150} ${meet + gap * PX}h60M${W - 120} ${meet}V${meet + gap * PX}`" /></g>
-    <text v-if="gapMm !== null" :x="W - 84" :y="meet + (gap * PX) / 2 + 7" font-size="20" fill="#fff" class="figure" stroke="#0e3b35" stroke-width="5" paint-order="stroke">{{ gapMm.toFixed(1) }}</text>
-    <text x="12" :y="H - 12" font-size="13" fill="#c4d6d1">largest sprocket and guide pulley, tips to tips, to scale</text>
-    <text x="44" :y="meet + target.to * PX + 18" font-size="13" fill="#7fe0b4">wanted {{ target.from }} to {{ target.to }} mm</text>
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto max-h-full w-full"
+    role="img"
+    :aria-label="`B gap ${gapMm === null ? 'not measured' : `${gapMm.toFixed(1)} mm`}, wanted ${target.from} to ${target.to} mm`"
+  >
+    <g :transform="`translate(${W / 2} ${meet - sprocketR})`">
+      <path :d="teeth(sprocketTeeth, sprocketR, 14)" fill="#dde6e2" />
+      <text :y="sprocketR - 60" font-size="16" text-anchor="middle" fill="#12181a" class="figure" font-weight="600">
+        {{ sprocketTeeth }}
+      </text>
+    </g>
+    <rect
+      x="40"
+      :width="W - 150"
+      :y="meet + target.from * PX"
+      :height="(target.to - target.from) * PX"
+      fill="#7fe0b4"
+      opacity="0.5"
+    />
+    <g class="pulley" :style="{ transform: `translate(${W / 2}px, ${meet + gap * PX + pulleyR}px)` }">
+      <path
+        :d="teeth(pulleyTeeth, pulleyR, 12)"
+        :fill="gapMm === null ? 'none' : '#ffffff'"
+        stroke="#ffffff"
+        stroke-width="2"
+        :stroke-dasharray="gapMm === null ? '5 5' : undefined"
+      />
+      <circle r="7" fill="#0e3b35" />
+    </g>
+    <g v-if="gapMm !== null" stroke="#ffffff" stroke-width="3">
+      <path :d="`M${W - 150} ${meet}h60M${W - 150} ${meet + gap * PX}h60M${W - 120} ${meet}V${meet + gap * PX}`" />
+    </g>
+    <text
+      v-if="gapMm !== null"
+      :x="W - 84"
+      :y="meet + (gap * PX) / 2 + 7"
+      font-size="20"
+      fill="#fff"
+      class="figure"
+      stroke="#0e3b35"
+      stroke-width="5"
+      paint-order="stroke"
+    >
+      {{ gapMm.toFixed(1) }}
+    </text>
+    <text x="12" :y="H - 12" font-size="13" fill="#c4d6d1">
+      largest sprocket and guide pulley, tips to tips, to scale
+    </text>
+    <text x="44" :y="meet + target.to * PX + 18" font-size="13" fill="#7fe0b4">
+      wanted {{ target.from }} to {{ target.to }} mm
+    </text>
   </svg>
 </template>
 
 <style scoped>
-.pulley { transition: transform 200ms ease; }
-@media (prefers-reduced-motion: reduce) { .pulley { transition: none; } }
+.pulley {
+  transition: transform 200ms ease;
+}
+@media (prefers-reduced-motion: reduce) {
+  .pulley {
+    transition: none;
+  }
+}
 </style>

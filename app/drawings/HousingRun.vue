@@ -2,7 +2,11 @@
 <script setup lang="ts">
 import type { HousingPlace } from '#core/rear/clamp'
 
-const props = defineProps<{ pieces: readonly { place: HousingPlace; lengthMm: number }[]; innerMm: number | null; active: HousingPlace }>()
+const props = defineProps<{
+  pieces: readonly { place: HousingPlace; lengthMm: number }[]
+  innerMm: number | null
+  active: HousingPlace
+}>()
 const W = 640
 /** Where each piece lies between lever (0) and derailleur (1), in the order of the run. */
 const ORDER: readonly HousingPlace[] = ['lever loop', 'along the frame', 'last loop', 'full length']
@@ -10,22 +14,41 @@ const sum = computed(() => props.pieces.reduce((s, p) => s + p.lengthMm, 0))
 const whole = computed(() => Math.max(props.innerMm ?? 0, sum.value + 300, 1200))
 const px = computed(() => (W - 60) / whole.value)
 /** The first pieces begin at the lever, the last loop ends at the derailleur, what lies along the frame in the middle. */
-const laid = computed(() => ORDER.flatMap(place => props.pieces.filter(p => p.place === place)).map(p => {
-  const w = p.lengthMm * px.value
-  const room = W - 60 - w
-  return { ...p, w, x: 30 + (p.place === 'last loop' ? room : p.place === 'along the frame' ? room / 2 : 0) }
-}))
+const laid = computed(() =>
+  ORDER.flatMap(place => props.pieces.filter(p => p.place === place)).map(p => {
+    const w = p.lengthMm * px.value
+    const room = W - 60 - w
+    return { ...p, w, x: 30 + (p.place === 'last loop' ? room : p.place === 'along the frame' ? room / 2 : 0) }
+  }),
+)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} 96`" class="block h-auto w-full" role="img" :aria-label="`Housing: ${pieces.map(p => `${p.place} ${p.lengthMm} mm`).join(', ') || 'no piece recorded'}; inner ${innerMm ?? 'not recorded'}`">
+  <svg
+    :viewBox="`0 0 ${W} 96`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="`Housing: ${pieces.map(p => `${p.place} ${p.lengthMm} mm`).join(', ') || 'no piece recorded'}; inner ${innerMm ?? 'not recorded'}`"
+  >
     <text x="12" y="18" font-size="13" fill="#c4d6d1">the run, lever left, derailleur right, pieces to scale</text>
-    <text :x="W - 12" y="18" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">{{ innerMm ? `inner ${innerMm} mm` : '' }}</text>
+    <text :x="W - 12" y="18" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+      {{ innerMm ? `inner ${innerMm} mm` : '' }}
+    </text>
     <path :d="`M30 52H${W - 30}`" stroke="#c4d6d1" stroke-width="2" />
-    <circle cx="24" cy="52" r="6" fill="#fff" /><path :d="`M${W - 30} 44v16`" stroke="#fff" stroke-width="5" />
+    <circle cx="24" cy="52" r="6" fill="#fff" />
+    <path :d="`M${W - 30} 44v16`" stroke="#fff" stroke-width="5" />
     <g v-for="p in laid" :key="p.place">
-      <rect :x="p.x" y="44" :width="Math.max(6, p.w)" height="16" rx="3" :fill="p.place === active ? '#ffffff' : '#dde6e2'" />
-      <text :x="p.x + p.w / 2" y="82" font-size="13" fill="#fff" text-anchor="middle" class="figure">{{ p.lengthMm }}</text>
+      <rect
+        :x="p.x"
+        y="44"
+        :width="Math.max(6, p.w)"
+        height="16"
+        rx="3"
+        :fill="p.place === active ? '#ffffff' : '#dde6e2'"
+      />
+      <text :x="p.x + p.w / 2" y="82" font-size="13" fill="#fff" text-anchor="middle" class="figure">
+        {{ p.lengthMm }}
+      </text>
     </g>
   </svg>
 </template>

@@ -1,50 +1,112 @@
 <!-- What is looked at in the setting gear, to scale: the rod in the nut's window, two marks, or the grip's play. No store, no physics. -->
 <script setup lang="ts">
-const props = defineProps<{ way: 'rod' | 'marks' | 'twin'; mm: number | null; wanted: { from: number; to: number }; words: string }>()
+const props = defineProps<{
+  way: 'rod' | 'marks' | 'twin'
+  mm: number | null
+  wanted: { from: number; to: number }
+  words: string
+}>()
 const W = 690
 const H = 200
 const PX = 22 // px a mm: half a millimetre is seen
 const MIDDLE = 96
 const AXLE = 300 // where the axle ends, or the marks meet
 const at = computed(() => AXLE + Math.max(-8, Math.min(14, props.mm ?? (props.wanted.from + props.wanted.to) / 2)) * PX)
-const right = computed(() => props.mm !== null && props.mm >= props.wanted.from - 1e-9 && props.mm <= props.wanted.to + 1e-9)
+const right = computed(
+  () => props.mm !== null && props.mm >= props.wanted.from - 1e-9 && props.mm <= props.wanted.to + 1e-9,
+)
 const colour = computed(() => (props.mm === null ? '#8fb3aa' : right.value ? '#7fe0b4' : '#ff8270'))
 const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wanted.to - props.wanted.from) * PX }))
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="`${words}, ${mm === null ? 'not read yet' : `${mm.toFixed(1)} mm`}, wanted ${wanted.from.toFixed(1)} to ${wanted.to.toFixed(1)}`">
-    <text x="14" y="22" font-size="13" fill="#c4d6d1">{{ way === 'rod' ? 'through the nut’s window, rod to scale' : way === 'marks' ? 'the two marks, square on, to scale' : 'the grip’s free play, to scale' }}</text>
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="`${words}, ${mm === null ? 'not read yet' : `${mm.toFixed(1)} mm`}, wanted ${wanted.from.toFixed(1)} to ${wanted.to.toFixed(1)}`"
+  >
+    <text x="14" y="22" font-size="13" fill="#c4d6d1">
+      {{
+        way === 'rod'
+          ? 'through the nut’s window, rod to scale'
+          : way === 'marks'
+            ? 'the two marks, square on, to scale'
+            : 'the grip’s free play, to scale'
+      }}
+    </text>
     <template v-if="way === 'rod'">
-      <rect x="40" :y="MIDDLE - 34" :width="AXLE - 40" height="68" rx="4" fill="#5f8a81" /><text :x="56" :y="MIDDLE + 6" font-size="15" fill="#12181a" font-weight="600">axle</text>
-      <path :d="`M${AXLE - 70} ${MIDDLE - 50}H${AXLE + 250}V${MIDDLE + 50}H${AXLE - 70}`" fill="none" stroke="#dde6e2" stroke-width="10" />
+      <rect x="40" :y="MIDDLE - 34" :width="AXLE - 40" height="68" rx="4" fill="#5f8a81" />
+      <text :x="56" :y="MIDDLE + 6" font-size="15" fill="#12181a" font-weight="600">axle</text>
+      <path
+        :d="`M${AXLE - 70} ${MIDDLE - 50}H${AXLE + 250}V${MIDDLE + 50}H${AXLE - 70}`"
+        fill="none"
+        stroke="#dde6e2"
+        stroke-width="10"
+      />
       <rect :x="band.x" :y="MIDDLE - 44" :width="Math.max(4, band.w)" height="88" fill="#7fe0b4" opacity="0.35" />
-      <rect class="moves" :x="AXLE - 180" :y="MIDDLE - 9" :width="180 + Math.min(0, at - AXLE)" height="18" fill="#dde6e2" />
-      <rect v-if="at < AXLE" :x="at" :y="MIDDLE - 9" :width="AXLE - at" height="18" fill="none" :stroke="colour" stroke-width="3" stroke-dasharray="5 4" />
+      <rect
+        class="moves"
+        :x="AXLE - 180"
+        :y="MIDDLE - 9"
+        :width="180 + Math.min(0, at - AXLE)"
+        height="18"
+        fill="#dde6e2"
+      />
+      <rect
+        v-if="at < AXLE"
+        :x="at"
+        :y="MIDDLE - 9"
+        :width="AXLE - at"
+        height="18"
+        fill="none"
+        :stroke="colour"
+        stroke-width="3"
+        stroke-dasharray="5 4"
+      />
       <rect :x="AXLE" :y="MIDDLE - 9" :width="Math.max(0, at - AXLE)" height="18" :fill="colour" class="moves" />
-      <path :d="`M${Math.max(AXLE, at)} ${MIDDLE}H${AXLE + 330}`" stroke="#dde6e2" stroke-width="5" stroke-dasharray="9 7" />
-      <path :d="`M${AXLE} ${MIDDLE - 48}V${MIDDLE + 62}`" stroke="#fff" stroke-width="2" /><text :x="AXLE" :y="MIDDLE + 78" font-size="13" fill="#c4d6d1" text-anchor="middle">axle end</text>
+      <path
+        :d="`M${Math.max(AXLE, at)} ${MIDDLE}H${AXLE + 330}`"
+        stroke="#dde6e2"
+        stroke-width="5"
+        stroke-dasharray="9 7"
+      />
+      <path :d="`M${AXLE} ${MIDDLE - 48}V${MIDDLE + 62}`" stroke="#fff" stroke-width="2" />
+      <text :x="AXLE" :y="MIDDLE + 78" font-size="13" fill="#c4d6d1" text-anchor="middle">axle end</text>
     </template>
     <template v-else-if="way === 'marks'">
-      <rect x="60" :y="MIDDLE - 56" width="480" height="44" rx="4" fill="#5f8a81" /><rect x="60" :y="MIDDLE + 2" width="480" height="44" rx="4" fill="#8fb3aa" />
+      <rect x="60" :y="MIDDLE - 56" width="480" height="44" rx="4" fill="#5f8a81" />
+      <rect x="60" :y="MIDDLE + 2" width="480" height="44" rx="4" fill="#8fb3aa" />
       <rect :x="band.x - 4" :y="MIDDLE - 62" :width="band.w + 8" height="114" fill="#7fe0b4" opacity="0.3" />
       <path :d="`M${AXLE} ${MIDDLE - 56}v44`" stroke="#fff" stroke-width="8" />
       <path class="moves" :d="`M${at} ${MIDDLE + 2}v44`" :stroke="colour" stroke-width="8" />
-      <text x="60" :y="MIDDLE + 68" font-size="13" fill="#c4d6d1">too slack</text><text x="540" :y="MIDDLE + 68" font-size="13" fill="#c4d6d1" text-anchor="end">too tight</text>
+      <text x="60" :y="MIDDLE + 68" font-size="13" fill="#c4d6d1">too slack</text>
+      <text x="540" :y="MIDDLE + 68" font-size="13" fill="#c4d6d1" text-anchor="end">too tight</text>
     </template>
     <template v-else>
       <rect x="60" :y="MIDDLE - 34" width="420" height="68" rx="34" fill="#5f8a81" />
       <rect :x="band.x - AXLE + 120" :y="MIDDLE - 48" :width="band.w" height="96" fill="#7fe0b4" opacity="0.35" />
-      <path :d="`M120 ${MIDDLE - 40}v80`" stroke="#fff" stroke-width="5" /><path class="moves" :d="`M${at - AXLE + 120} ${MIDDLE - 40}v80`" :stroke="colour" stroke-width="5" />
+      <path :d="`M120 ${MIDDLE - 40}v80`" stroke="#fff" stroke-width="5" />
+      <path class="moves" :d="`M${at - AXLE + 120} ${MIDDLE - 40}v80`" :stroke="colour" stroke-width="5" />
       <path :d="`M120 ${MIDDLE}H${at - AXLE + 120}`" :stroke="colour" stroke-width="8" />
     </template>
-    <text :x="W - 18" y="70" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">{{ mm === null ? '?' : mm.toFixed(1).replace('-', '−') }}</text>
+    <text :x="W - 18" y="70" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">
+      {{ mm === null ? '?' : mm.toFixed(1).replace('-', '−') }}
+    </text>
     <text :x="W - 18" y="92" font-size="13" fill="#c4d6d1" text-anchor="end">mm</text>
-    <text :x="W - 18" y="184" font-size="13" fill="#7fe0b4" text-anchor="end">wanted {{ wanted.from.toFixed(1) }} to {{ wanted.to.toFixed(1) }}</text>
+    <text :x="W - 18" y="184" font-size="13" fill="#7fe0b4" text-anchor="end">
+      wanted {{ wanted.from.toFixed(1) }} to {{ wanted.to.toFixed(1) }}
+    </text>
   </svg>
 </template>
 
 <style scoped>
-.moves { transition: all 160ms ease-out; }
-@media (prefers-reduced-motion: reduce) { .moves { transition: none; } }
+.moves {
+  transition: all 160ms ease-out;
+}
+@media (prefers-reduced-motion: reduce) {
+  .moves {
+    transition: none;
+  }
+}
 </style>

@@ -19,7 +19,10 @@ const props = defineProps<{
 const columns = computed(() => columnsAcross(props.placeMm, props.inset, props.width - props.inset))
 /** Reach of the scale, mm, and where its lines lie. */
 const STEPS = [1, 1.5, 2, 3, 4, 6]
-const lines = computed(() => { const mm = reach.value <= 1 ? 0.5 : reach.value <= 2 ? 1 : reach.value <= 4 ? 2 : 4; return [mm, 0, -mm] })
+const lines = computed(() => {
+  const mm = reach.value <= 1 ? 0.5 : reach.value <= 2 ? 1 : reach.value <= 4 ? 2 : 4
+  return [mm, 0, -mm]
+})
 const reach = computed(() => {
   const means = props.gears.flatMap(g => [g.inMm, g.outMm].flatMap(s => (s ? [Math.abs(s.mean)] : [])))
   const need = Math.max(0.9, ...means) + 0.1
@@ -30,8 +33,10 @@ const bottom = computed(() => props.height - (props.small ? 6 : 8))
 const y = computed(() => scaleLinear([reach.value, -reach.value], [top.value, bottom.value]).clamp(true))
 const half = computed(() => Math.min(30, columns.value.stepPx / 2))
 const size = computed(() => Math.min(9, half.value * 0.52))
-const spoke = (x: number, at: number) => `M${x + size.value} ${at - size.value}v${2 * size.value}l${-1.9 * size.value} ${-size.value}z`
-const frame = (x: number, at: number) => `M${x - size.value} ${at - size.value}v${2 * size.value}l${1.9 * size.value} ${-size.value}z`
+const spoke = (x: number, at: number) =>
+  `M${x + size.value} ${at - size.value}v${2 * size.value}l${-1.9 * size.value} ${-size.value}z`
+const frame = (x: number, at: number) =>
+  `M${x - size.value} ${at - size.value}v${2 * size.value}l${1.9 * size.value} ${-size.value}z`
 const last = computed(() => props.placeMm.length - 1)
 const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)}`
 </script>
@@ -46,8 +51,13 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
       <text :x="width - 114" y="18" fill="#fff">to the frame</text>
     </g>
     <rect
-      v-for="(g, k) in gears" :key="`band${k}`" :x="columns.at[k] - columns.stepPx / 2" :width="columns.stepPx"
-      :y="y(g.cleanMm.to)" :height="Math.max(0, y(g.cleanMm.from) - y(g.cleanMm.to))" fill="#22574b"
+      v-for="(g, k) in gears"
+      :key="`band${k}`"
+      :x="columns.at[k] - columns.stepPx / 2"
+      :width="columns.stepPx"
+      :y="y(g.cleanMm.to)"
+      :height="Math.max(0, y(g.cleanMm.from) - y(g.cleanMm.to))"
+      fill="#22574b"
     />
     <path :d="`M${inset - half} ${y(0)}H${width - inset + half}`" stroke="#8fb3aa" />
     <g v-if="!small" class="figure" font-size="13" fill="#c4d6d1">
@@ -58,25 +68,70 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
     </g>
     <g v-for="(g, k) in gears" :key="k">
       <template v-if="g.outMm">
-        <path v-if="!small" :d="`M${columns.at[k] + 4} ${y(g.outMm.low)}V${y(g.outMm.high)}`" stroke="#8fb3aa" stroke-width="2" />
-        <path class="mark" :d="frame(columns.at[k] + (small ? 0 : 4), y(g.outMm.mean))" fill="#0e3b35" stroke="#fff" stroke-width="2" />
+        <path
+          v-if="!small"
+          :d="`M${columns.at[k] + 4} ${y(g.outMm.low)}V${y(g.outMm.high)}`"
+          stroke="#8fb3aa"
+          stroke-width="2"
+        />
+        <path
+          class="mark"
+          :d="frame(columns.at[k] + (small ? 0 : 4), y(g.outMm.mean))"
+          fill="#0e3b35"
+          stroke="#fff"
+          stroke-width="2"
+        />
       </template>
       <template v-if="g.inMm">
-        <path v-if="!small" :d="`M${columns.at[k] - 4} ${y(g.inMm.low)}V${y(g.inMm.high)}`" stroke="#8fb3aa" stroke-width="2" />
+        <path
+          v-if="!small"
+          :d="`M${columns.at[k] - 4} ${y(g.inMm.low)}V${y(g.inMm.high)}`"
+          stroke="#8fb3aa"
+          stroke-width="2"
+        />
         <path class="mark" :d="spoke(columns.at[k] - (small ? 0 : 4), y(g.inMm.mean))" fill="#fff" />
       </template>
     </g>
     <g v-if="stops && !small" font-size="15" font-weight="700" fill="#ff8270">
-      <g v-for="s in [{ k: last, of: stops.L, name: 'L' }, { k: 0, of: stops.H, name: 'H' }]" :key="s.name">
-        <path v-if="s.of.seen" :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`" stroke="#ff8270" stroke-width="6" />
-        <path v-else :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`" stroke="#ff8270" stroke-width="2" stroke-dasharray="4 4" />
-        <text :x="columns.at[s.k] + (s.name === 'L' ? 1 : -1) * (half + 2)" :y="Math.max(top + 14, Math.min(bottom - 2, y(s.of.offset.mean) + (s.name === 'L' ? -8 : 18)))" :text-anchor="s.name === 'L' ? 'end' : 'start'">{{ s.name }}</text>
+      <g
+        v-for="s in [
+          { k: last, of: stops.L, name: 'L' },
+          { k: 0, of: stops.H, name: 'H' },
+        ]"
+        :key="s.name"
+      >
+        <path
+          v-if="s.of.seen"
+          :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`"
+          stroke="#ff8270"
+          stroke-width="6"
+        />
+        <path
+          v-else
+          :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`"
+          stroke="#ff8270"
+          stroke-width="2"
+          stroke-dasharray="4 4"
+        />
+        <text
+          :x="columns.at[s.k] + (s.name === 'L' ? 1 : -1) * (half + 2)"
+          :y="Math.max(top + 14, Math.min(bottom - 2, y(s.of.offset.mean) + (s.name === 'L' ? -8 : 18)))"
+          :text-anchor="s.name === 'L' ? 'end' : 'start'"
+        >
+          {{ s.name }}
+        </text>
       </g>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.mark { transition: d 200ms ease-out; }
-@media (prefers-reduced-motion: reduce) { .mark { transition: none; } }
+.mark {
+  transition: d 200ms ease-out;
+}
+@media (prefers-reduced-motion: reduce) {
+  .mark {
+    transition: none;
+  }
+}
 </style>

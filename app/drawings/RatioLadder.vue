@@ -2,7 +2,11 @@
 <script setup lang="ts">
 import { scaleLog } from 'd3-scale'
 
-const props = defineProps<{ ratios: readonly number[]; counts: readonly { gear: number; ratio: number | null; right: boolean }[]; chosen: number }>()
+const props = defineProps<{
+  ratios: readonly number[]
+  counts: readonly { gear: number; ratio: number | null; right: boolean }[]
+  chosen: number
+}>()
 const emit = defineEmits<{ choose: [gear: number] }>()
 const W = 690
 const H = 190
@@ -13,24 +17,90 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="group" aria-label="Gears by ratio and what was counted">
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">counted</text><text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end">gears by their ratio, where a line leans another answered</text>
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="group"
+    aria-label="Gears by ratio and what was counted"
+  >
+    <text x="14" y="20" font-size="13" fill="#c4d6d1">counted</text>
+    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end">
+      gears by their ratio, where a line leans another answered
+    </text>
     <path :d="`M20 ${TABLE}H${W - 20}`" stroke="#5f8a81" stroke-width="2" />
-    <g v-for="(r, i) in ratios" :key="i" class="rung" role="button" tabindex="0" :aria-label="`Gear ${i + 1}, ratio ${r}`" :aria-pressed="chosen === i + 1" @click="emit('choose', i + 1)" @keydown.enter.stop="emit('choose', i + 1)">
+    <g
+      v-for="(r, i) in ratios"
+      :key="i"
+      class="rung"
+      role="button"
+      tabindex="0"
+      :aria-label="`Gear ${i + 1}, ratio ${r}`"
+      :aria-pressed="chosen === i + 1"
+      @click="emit('choose', i + 1)"
+      @keydown.enter.stop="emit('choose', i + 1)"
+    >
       <rect :x="place(r) - 15" :y="ASKED - 20" width="30" height="52" fill="transparent" />
       <path :d="`M${place(r)} ${TABLE}V${ASKED - 24}`" stroke="#5f8a81" stroke-width="1.5" stroke-dasharray="3 5" />
       <circle :cx="place(r)" :cy="ASKED" r="15" :fill="chosen === i + 1 ? '#fff' : '#2b4a44'" />
-      <text :x="place(r)" :y="ASKED + 6" font-size="17" font-weight="600" text-anchor="middle" class="figure" :fill="chosen === i + 1 ? '#12181a' : '#fff'">{{ i + 1 }}</text>
-      <text v-if="ratios.length <= 9" :x="place(r)" :y="ASKED + 33" font-size="13" text-anchor="middle" class="figure" fill="#c4d6d1">{{ r }}</text>
+      <text
+        :x="place(r)"
+        :y="ASKED + 6"
+        font-size="17"
+        font-weight="600"
+        text-anchor="middle"
+        class="figure"
+        :fill="chosen === i + 1 ? '#12181a' : '#fff'"
+      >
+        {{ i + 1 }}
+      </text>
+      <text
+        v-if="ratios.length <= 9"
+        :x="place(r)"
+        :y="ASKED + 33"
+        font-size="13"
+        text-anchor="middle"
+        class="figure"
+        fill="#c4d6d1"
+      >
+        {{ r }}
+      </text>
     </g>
     <g v-for="(c, i) in counts" :key="`c${i}`">
-      <template v-if="c.ratio !== null"><path :d="`M${place(ratios[c.gear - 1]!)} ${ASKED - 16}L${place(c.ratio)} ${TABLE + 9}`" :stroke="c.right ? '#7fe0b4' : '#ff8270'" stroke-width="3" /><circle :cx="place(c.ratio)" :cy="TABLE" r="8" :fill="c.right ? '#7fe0b4' : '#ff8270'" /><text :x="place(c.ratio)" :y="TABLE - 16" font-size="14" text-anchor="middle" class="figure" fill="#fff">{{ c.ratio.toFixed(2) }}</text></template>
-      <text v-else :x="place(ratios[c.gear - 1]!)" :y="ASKED - 26" font-size="14" text-anchor="middle" font-weight="600" fill="#ff8270" stroke="#103a36" stroke-width="6" paint-order="stroke">slips</text>
+      <template v-if="c.ratio !== null">
+        <path
+          :d="`M${place(ratios[c.gear - 1]!)} ${ASKED - 16}L${place(c.ratio)} ${TABLE + 9}`"
+          :stroke="c.right ? '#7fe0b4' : '#ff8270'"
+          stroke-width="3"
+        />
+        <circle :cx="place(c.ratio)" :cy="TABLE" r="8" :fill="c.right ? '#7fe0b4' : '#ff8270'" />
+        <text :x="place(c.ratio)" :y="TABLE - 16" font-size="14" text-anchor="middle" class="figure" fill="#fff">
+          {{ c.ratio.toFixed(2) }}
+        </text>
+      </template>
+      <text
+        v-else
+        :x="place(ratios[c.gear - 1]!)"
+        :y="ASKED - 26"
+        font-size="14"
+        text-anchor="middle"
+        font-weight="600"
+        fill="#ff8270"
+        stroke="#103a36"
+        stroke-width="6"
+        paint-order="stroke"
+      >
+        slips
+      </text>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.rung { cursor: pointer; }
-.rung:focus-visible circle { stroke: #7fe0b4; stroke-width: 3; }
+.rung {
+  cursor: pointer;
+}
+.rung:focus-visible circle {
+  stroke: #7fe0b4;
+  stroke-width: 3;
+}
 </style>

@@ -26,14 +26,24 @@ const grid = computed(() => {
   const { mmPx } = columns.value
   const count = Math.floor((props.width - 16) / mmPx / 2)
   const middle = props.width / 2
-  return Array.from({ length: count * 2 + 1 }, (_, i) => ({ x: middle + (i - count) * mmPx, heavy: (i - count) % 5 === 0 }))
+  return Array.from({ length: count * 2 + 1 }, (_, i) => ({
+    x: middle + (i - count) * mmPx,
+    heavy: (i - count) % 5 === 0,
+  }))
 })
-const pulleyX = computed(() => props.pulleyMm === null ? null : (columns.value.at[0] ?? 0) - props.pulleyMm * columns.value.mmPx)
+const pulleyX = computed(() =>
+  props.pulleyMm === null ? null : (columns.value.at[0] ?? 0) - props.pulleyMm * columns.value.mmPx,
+)
 </script>
 
 <template>
   <svg :width="width" :height="height" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true" class="block">
-    <path v-for="line in grid" :key="line.x" :d="`M${line.x} 30V${floor}`" :stroke="line.heavy ? '#2b5a53' : '#1d4b44'" />
+    <path
+      v-for="line in grid"
+      :key="line.x"
+      :d="`M${line.x} 30V${floor}`"
+      :stroke="line.heavy ? '#2b5a53' : '#1d4b44'"
+    />
     <g fill="#c4d6d1" font-size="13">
       <text x="14" y="20" fill="#fff">spokes</text>
       <text :x="width / 2" y="20" text-anchor="middle">seen from behind, 1 mm grid, true across</text>
@@ -41,12 +51,32 @@ const pulleyX = computed(() => props.pulleyMm === null ? null : (columns.value.a
     </g>
     <g v-for="(t, k) in teeth" :key="k">
       <rect
-        :x="columns.at[k] - Math.max(5, THICK_MM * columns.mmPx / 2)" :width="Math.max(10, THICK_MM * columns.mmPx)"
-        :y="floor - tall(t)" :height="tall(t)" rx="2"
+        :x="columns.at[k] - Math.max(5, (THICK_MM * columns.mmPx) / 2)"
+        :width="Math.max(10, THICK_MM * columns.mmPx)"
+        :y="floor - tall(t)"
+        :height="tall(t)"
+        rx="2"
         :fill="barredFrom !== null && k >= barredFrom ? '#5f807a' : '#dde6e2'"
       />
-      <text :x="columns.at[k]" :y="floor - tall(t) - 6" text-anchor="middle" font-size="15" fill="#fff" class="figure" :font-weight="selected === k ? 600 : 400">{{ t }}</text>
-      <rect v-if="barredFrom !== null && k >= barredFrom" :x="columns.at[k] - 14" :y="floor - 6" width="28" height="6" fill="#ff8270" />
+      <text
+        :x="columns.at[k]"
+        :y="floor - tall(t) - 6"
+        text-anchor="middle"
+        font-size="15"
+        fill="#fff"
+        class="figure"
+        :font-weight="selected === k ? 600 : 400"
+      >
+        {{ t }}
+      </text>
+      <rect
+        v-if="barredFrom !== null && k >= barredFrom"
+        :x="columns.at[k] - 14"
+        :y="floor - 6"
+        width="28"
+        height="6"
+        fill="#ff8270"
+      />
     </g>
     <g v-if="pulleyX !== null" class="pulley" :transform="`translate(${pulleyX} ${height - 7})`">
       <circle r="6" fill="none" stroke="#fff" stroke-width="2" />
@@ -56,6 +86,12 @@ const pulleyX = computed(() => props.pulleyMm === null ? null : (columns.value.a
 </template>
 
 <style scoped>
-.pulley { transition: transform 200ms ease-out; }
-@media (prefers-reduced-motion: reduce) { .pulley { transition: none; } }
+.pulley {
+  transition: transform 200ms ease-out;
+}
+@media (prefers-reduced-motion: reduce) {
+  .pulley {
+    transition: none;
+  }
+}
 </style>

@@ -1,6 +1,14 @@
 <!-- An end sprocket seen from behind, true across: its plane, where the stop holds the pulley, where it is to stand. -->
 <script setup lang="ts">
-const props = defineProps<{ stop: 'H' | 'L'; teeth: number; neighbourTeeth: number; pitchMm: number; offsetMm: number | null; target: { from: number; to: number }; safe: { from: number; to: number } }>()
+const props = defineProps<{
+  stop: 'H' | 'L'
+  teeth: number
+  neighbourTeeth: number
+  pitchMm: number
+  offsetMm: number | null
+  target: { from: number; to: number }
+  safe: { from: number; to: number }
+}>()
 const W = 460
 const H = 250
 /** 26 px a mm: wide enough for 0.5 mm to be seen at arm's length. */
@@ -12,24 +20,46 @@ const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbou
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="`${stop} stop, ${offsetMm === null ? 'not seen yet' : `${offsetMm.toFixed(1)} mm from the plane of the ${teeth}, + towards the spokes`}`">
-    <text x="12" y="18" font-size="13" fill="#c4d6d1">{{ stop }} stop at the {{ teeth }}, seen from behind, 1 mm grid</text>
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="`${stop} stop, ${offsetMm === null ? 'not seen yet' : `${offsetMm.toFixed(1)} mm from the plane of the ${teeth}, + towards the spokes`}`"
+  >
+    <text x="12" y="18" font-size="13" fill="#c4d6d1">
+      {{ stop }} stop at the {{ teeth }}, seen from behind, 1 mm grid
+    </text>
     <path v-for="i in 17" :key="i" :d="`M${x(i - 9)} 30V${H - 44}`" stroke="#2b5a53" />
     <rect :x="x(safe.to)" :width="(safe.to - safe.from) * MM" y="150" height="18" fill="#22574b" />
     <rect :x="x(target.to)" :width="(target.to - target.from) * MM" y="150" height="18" fill="#7fe0b4" opacity="0.8" />
-    <rect :x="x(0) - 8" y="44" width="16" height="96" fill="#dde6e2" /><text :x="x(0)" y="40" font-size="14" fill="#fff" text-anchor="middle" class="figure">{{ teeth }}</text>
-    <rect :x="x(side * pitchMm) - 8" y="70" width="16" height="70" fill="#dde6e2" opacity="0.4" /><text :x="x(side * pitchMm)" y="64" font-size="13" fill="#c4d6d1" text-anchor="middle" class="figure">{{ neighbourTeeth }}</text>
+    <rect :x="x(0) - 8" y="44" width="16" height="96" fill="#dde6e2" />
+    <text :x="x(0)" y="40" font-size="14" fill="#fff" text-anchor="middle" class="figure">{{ teeth }}</text>
+    <rect :x="x(side * pitchMm) - 8" y="70" width="16" height="70" fill="#dde6e2" opacity="0.4" />
+    <text :x="x(side * pitchMm)" y="64" font-size="13" fill="#c4d6d1" text-anchor="middle" class="figure">
+      {{ neighbourTeeth }}
+    </text>
     <g v-if="offsetMm !== null" class="here" :style="{ transform: `translateX(${x(clamp(offsetMm))}px)` }">
       <rect x="-3" y="142" width="6" height="34" fill="#ff8270" />
       <circle cy="192" r="11" fill="none" stroke="#fff" stroke-width="3" />
-      <text y="222" font-size="15" fill="#fff" text-anchor="middle" class="figure">{{ offsetMm > 0.04 ? '+' : offsetMm < -0.04 ? '−' : '' }}{{ Math.abs(offsetMm).toFixed(1) }}</text>
+      <text y="222" font-size="15" fill="#fff" text-anchor="middle" class="figure">
+        {{ offsetMm > 0.04 ? '+' : offsetMm < -0.04 ? '−' : '' }}{{ Math.abs(offsetMm).toFixed(1) }}
+      </text>
     </g>
-    <text x="12" :y="H - 8" font-size="13" fill="#c4d6d1">spokes</text><text :x="W - 12" :y="H - 8" font-size="13" fill="#c4d6d1" text-anchor="end">frame</text>
-    <text :x="W / 2" :y="H - 8" font-size="13" fill="#7fe0b4" text-anchor="middle">bright: where it is to stand; dark: safe</text>
+    <text x="12" :y="H - 8" font-size="13" fill="#c4d6d1">spokes</text>
+    <text :x="W - 12" :y="H - 8" font-size="13" fill="#c4d6d1" text-anchor="end">frame</text>
+    <text :x="W / 2" :y="H - 8" font-size="13" fill="#7fe0b4" text-anchor="middle">
+      bright: where it is to stand; dark: safe
+    </text>
   </svg>
 </template>
 
 <style scoped>
-.here { transition: transform 200ms ease; }
-@media (prefers-reduced-motion: reduce) { .here { transition: none; } }
+.here {
+  transition: transform 200ms ease;
+}
+@media (prefers-reduced-motion: reduce) {
+  .here {
+    transition: none;
+  }
+}
 </style>

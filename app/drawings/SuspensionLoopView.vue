@@ -2,35 +2,108 @@
 <script setup lang="ts">
 import type { LoopAt, LoopGeometry } from '#core/cable/loop'
 
-const props = defineProps<{ geometry: LoopGeometry; loop: LoopAt | null; turnDeg: number; axleMm: number; slackMm: number; leastMm: number }>()
+const props = defineProps<{
+  geometry: LoopGeometry
+  loop: LoopAt | null
+  turnDeg: number
+  axleMm: number
+  slackMm: number
+  leastMm: number
+}>()
 const W = 520
 const H = 330
 const MM = 0.55
 /** From the drive side: forward is right, up is up; the pivot right of the middle. */
 const px = (x: number, z: number): [number, number] => [W * 0.58 + x * MM, H * 0.62 - z * MM]
 const rad = computed(() => (props.turnDeg * Math.PI) / 180)
-const turned = (x: number, z: number) => px(x * Math.cos(rad.value) + z * Math.sin(rad.value), -x * Math.sin(rad.value) + z * Math.cos(rad.value))
-const path = computed(() => (props.loop ? props.loop.points.map((p, i) => `${i ? 'L' : 'M'}${px(p[0], p[2]).map(v => v.toFixed(1)).join(' ')}`).join('') : ''))
+const turned = (x: number, z: number) =>
+  px(x * Math.cos(rad.value) + z * Math.sin(rad.value), -x * Math.sin(rad.value) + z * Math.cos(rad.value))
+const path = computed(() =>
+  props.loop
+    ? props.loop.points
+        .map(
+          (p, i) =>
+            `${i ? 'L' : 'M'}${px(p[0], p[2])
+              .map(v => v.toFixed(1))
+              .join(' ')}`,
+        )
+        .join('')
+    : '',
+)
 const arm = computed(() => `M${px(0, 0).join(' ')}L${turned(-props.axleMm, 0).join(' ')}`)
 const armStop = computed(() => turned(props.geometry.movingAt[0], props.geometry.movingAt[2]))
 const frameStop = computed(() => px(props.geometry.fixedAt[0], props.geometry.fixedAt[2]))
-const tight = computed(() => { const l = props.loop; if (!l) return null; const p = l.points[Math.round(l.tightestAt * (l.points.length - 1))]!; return { at: px(p[0], p[2]), bad: l.minRadiusMm < props.leastMm, mm: l.minRadiusMm } })
+const tight = computed(() => {
+  const l = props.loop
+  if (!l) return null
+  const p = l.points[Math.round(l.tightestAt * (l.points.length - 1))]!
+  return { at: px(p[0], p[2]), bad: l.minRadiusMm < props.leastMm, mm: l.minRadiusMm }
+})
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="loop ? `Loop at the pivot from the side, arm ${Math.round(turnDeg)}° up: tightest bend ${Math.round(loop.minRadiusMm)} mm, ${Math.round(slackMm)} mm over the straight line` : 'The housing is too short to reach'">
+  <svg
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block h-auto w-full"
+    role="img"
+    :aria-label="
+      loop
+        ? `Loop at the pivot from the side, arm ${Math.round(turnDeg)}° up: tightest bend ${Math.round(loop.minRadiusMm)} mm, ${Math.round(slackMm)} mm over the straight line`
+        : 'The housing is too short to reach'
+    "
+  >
     <text x="14" y="20" font-size="13" fill="#c4d6d1">from the drive side, to scale</text>
-    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">arm {{ turnDeg.toFixed(1) }}° up</text>
-    <path :d="`M${px(0, 0).join(' ')}L${px(190, 210).join(' ')}`" stroke="#2b5a53" stroke-width="20" stroke-linecap="round" />
+    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+      arm {{ turnDeg.toFixed(1) }}° up
+    </text>
+    <path
+      :d="`M${px(0, 0).join(' ')}L${px(190, 210).join(' ')}`"
+      stroke="#2b5a53"
+      stroke-width="20"
+      stroke-linecap="round"
+    />
     <path :d="arm" stroke="#5f8a81" stroke-width="14" stroke-linecap="round" />
-    <circle :cx="turned(-axleMm, 0)[0]" :cy="turned(-axleMm, 0)[1]" r="10" fill="none" stroke="#dde6e2" stroke-width="4" />
+    <circle
+      :cx="turned(-axleMm, 0)[0]"
+      :cy="turned(-axleMm, 0)[1]"
+      r="10"
+      fill="none"
+      stroke="#dde6e2"
+      stroke-width="4"
+    />
     <circle :cx="px(0, 0)[0]" :cy="px(0, 0)[1]" r="9" fill="#dde6e2" />
     <path v-if="loop" :d="path" fill="none" stroke="#fff" stroke-width="5" stroke-linecap="round" />
-    <rect v-for="(s, i) in [armStop, frameStop]" :key="i" :x="s[0] - 6" :y="s[1] - 6" width="12" height="12" fill="#dde6e2" />
+    <rect
+      v-for="(s, i) in [armStop, frameStop]"
+      :key="i"
+      :x="s[0] - 6"
+      :y="s[1] - 6"
+      width="12"
+      height="12"
+      fill="#dde6e2"
+    />
     <g v-if="tight">
-      <circle :cx="tight.at[0]" :cy="tight.at[1]" r="11" fill="none" :stroke="tight.bad ? '#ff8270' : '#7fe0b4'" stroke-width="3" />
-      <text :x="Math.min(W - 90, tight.at[0] + 18)" :y="tight.at[1] + 30" font-size="15" font-weight="700" :fill="tight.bad ? '#ff8270' : '#7fe0b4'" class="figure">{{ Math.round(tight.mm) }} mm</text>
+      <circle
+        :cx="tight.at[0]"
+        :cy="tight.at[1]"
+        r="11"
+        fill="none"
+        :stroke="tight.bad ? '#ff8270' : '#7fe0b4'"
+        stroke-width="3"
+      />
+      <text
+        :x="Math.min(W - 90, tight.at[0] + 18)"
+        :y="tight.at[1] + 30"
+        font-size="15"
+        font-weight="700"
+        :fill="tight.bad ? '#ff8270' : '#7fe0b4'"
+        class="figure"
+      >
+        {{ Math.round(tight.mm) }} mm
+      </text>
     </g>
-    <text v-if="!loop" :x="W / 2" :y="H - 16" text-anchor="middle" font-size="16" font-weight="700" fill="#ff8270">too short: it pulls straight here</text>
+    <text v-if="!loop" :x="W / 2" :y="H - 16" text-anchor="middle" font-size="16" font-weight="700" fill="#ff8270">
+      too short: it pulls straight here
+    </text>
   </svg>
 </template>

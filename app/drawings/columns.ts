@@ -5,5 +5,9 @@ export function columnsAcross(placeMm: readonly number[], from: number, to: numb
   const last = placeMm.at(-1) ?? 1
   const x = scaleLinear([last, 0], [from, to])
   const mmPx = (to - from) / last
-  return { at: placeMm.map(p => x(p)), mmPx, stepPx: placeMm.length > 1 ? (to - from) / (placeMm.length - 1) : to - from }
+  return {
+    at: placeMm.map(p => x(p)),
+    mmPx,
+    stepPx: placeMm.length > 1 ? (to - from) / (placeMm.length - 1) : to - from,
+  }
 }

@@ -26,14 +26,27 @@ const FIELDS = [
 
 <template>
   <main class="mx-auto max-w-lg p-5 py-10">
-    <div class="flex items-center gap-3"><TheMark /><h1 class="text-3xl font-bold">Set up your shop</h1></div>
+    <div class="flex items-center gap-3">
+      <TheMark />
+      <h1 class="text-3xl font-bold">Set up your shop</h1>
+    </div>
     <form class="mt-6 grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
       <form.Field v-for="f in FIELDS" :key="f.name" v-slot="{ field, state }" :name="f.name">
-        <TextField :model-value="state.value" :label="f.label" :hint="'hint' in f ? f.hint : ''" :type="'type' in f ? f.type : 'text'" :autocomplete="f.name === 'password' ? 'new-password' : 'off'" :error="firstError(state.meta.errors) ?? server[f.name]" @update:model-value="field.handleChange($event)" />
+        <TextField
+          :model-value="state.value"
+          :label="f.label"
+          :hint="'hint' in f ? f.hint : ''"
+          :type="'type' in f ? f.type : 'text'"
+          :autocomplete="f.name === 'password' ? 'new-password' : 'off'"
+          :error="firstError(state.meta.errors) ?? server[f.name]"
+          @update:model-value="field.handleChange($event)"
+        />
       </form.Field>
       <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
       <form.Subscribe v-slot="{ isSubmitting }">
-        <button class="act justify-center" :disabled="isSubmitting">{{ isSubmitting ? 'Setting up' : 'Set up' }}</button>
+        <button class="act justify-center" :disabled="isSubmitting">
+          {{ isSubmitting ? 'Setting up' : 'Set up' }}
+        </button>
       </form.Subscribe>
     </form>
   </main>

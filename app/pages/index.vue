@@ -11,7 +11,12 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 
 const rail = computed(() => floor.value?.jobs.filter(j => j.place === 'rack') ?? [])
 const door = computed(() => floor.value?.jobs.filter(j => j.place === 'door') ?? [])
-const stands = computed(() => Array.from({ length: floor.value?.stands ?? 4 }, (_, i) => ({ stand: i + 1, job: floor.value?.jobs.find(j => j.place === 'stand' && j.stand === i + 1) ?? null })))
+const stands = computed(() =>
+  Array.from({ length: floor.value?.stands ?? 4 }, (_, i) => ({
+    stand: i + 1,
+    job: floor.value?.jobs.find(j => j.place === 'stand' && j.stand === i + 1) ?? null,
+  })),
+)
 
 /** A bike is moved by two taps: it, then where. */
 const moving = shallowRef<FloorJob | null>(null)
@@ -20,10 +25,20 @@ async function place(job: FloorJob, where: 'rack' | 'stand' | 'gone', stand: num
   const by = session.now?.person?.id
   if (!by) return void (trouble.value = 'Say who works: choose your name at the top right')
   const asked = await ask<{ answers: { is: string; message?: string }[] }>(`/api/jobs/${job.number}/events`, {
-    method: 'POST', body: { entries: [{ id: newUuid(), v: 1, at: new Date().toISOString(), basedOn: 0, by, event: { kind: 'placed', where, stand } }] },
+    method: 'POST',
+    body: {
+      entries: [
+        { id: newUuid(), v: 1, at: new Date().toISOString(), basedOn: 0, by, event: { kind: 'placed', where, stand } },
+      ],
+    },
   })
   moving.value = null
-  trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : asked.value.answers[0]?.message ?? ''
+  trouble.value =
+    asked.is === 'offline'
+      ? OFFLINE_WORDS
+      : asked.is === 'refused'
+        ? asked.message
+        : (asked.value.answers[0]?.message ?? '')
   await refresh()
 }
 
@@ -57,31 +72,77 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 <template>
   <div>
     <PageHead :title="session.now?.shop.name ?? 'Floor'" wide>
-      <span v-if="floor" class="text-soft hidden sm:inline">{{ format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM') }}</span>
+      <span v-if="floor" class="text-soft hidden sm:inline">{{
+        format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM')
+      }}</span>
       <div class="relative order-last w-full sm:order-none sm:ml-auto sm:w-80">
         <label class="sr-only" for="search">Find a bike by tag, name or frame number</label>
-        <input id="search" ref="field" v-model="words" class="field" placeholder="Tag, name or frame number" autocomplete="off" data-test="search">
+        <input
+          id="search"
+          ref="field"
+          v-model="words"
+          class="field"
+          placeholder="Tag, name or frame number"
+          autocomplete="off"
+          data-test="search"
+        />
         <span class="key absolute top-3.5 right-3 text-soft" aria-hidden="true">/</span>
-        <ul v-if="found" class="absolute top-full right-0 left-0 z-40 mt-1 max-h-96 overflow-auto rounded-md border-2 border-ink bg-panel" data-test="found">
-          <li v-if="!found.length" class="p-3">Nothing of that name, tag or number. <NuxtLink class="underline" to="/take-in">Take it in as new</NuxtLink></li>
+        <ul
+          v-if="found"
+          class="absolute top-full right-0 left-0 z-40 mt-1 max-h-96 overflow-auto rounded-md border-2 border-ink bg-panel"
+          data-test="found"
+        >
+          <li v-if="!found.length" class="p-3">
+            Nothing of that name, tag or number. <NuxtLink class="underline" to="/take-in">Take it in as new</NuxtLink>
+          </li>
           <li v-for="f in found" :key="f.bike.id" class="border-b border-rule last:border-0">
-            <NuxtLink class="block min-h-14 px-3 py-2" :to="f.open ? `/jobs/${f.open.number}/rear` : `/take-in?bike=${encodeURIComponent(f.bike.id)}&q=${encodeURIComponent(words)}`">
+            <NuxtLink
+              class="block min-h-14 px-3 py-2"
+              :to="
+                f.open
+                  ? `/jobs/${f.open.number}/rear`
+                  : `/take-in?bike=${encodeURIComponent(f.bike.id)}&q=${encodeURIComponent(words)}`
+              "
+            >
               <span class="font-semibold">{{ f.bike.name }}</span> <span class="text-soft">{{ f.customer.name }}</span>
-              <span class="small block">{{ f.open ? `here now, tag ${f.open.tag}` : f.last ? `last here ${sayWhen(f.last.closedAt, zone)}: take in again` : 'take in' }}{{ f.bike.frameNumber ? `, frame ${f.bike.frameNumber}` : '' }}</span>
+              <span class="small block"
+                >{{
+                  f.open
+                    ? `here now, tag ${f.open.tag}`
+                    : f.last
+                      ? `last here ${sayWhen(f.last.closedAt, zone)}: take in again`
+                      : 'take in'
+                }}{{ f.bike.frameNumber ? `, frame ${f.bike.frameNumber}` : '' }}</span
+              >
             </NuxtLink>
           </li>
         </ul>
       </div>
       <NuxtLink to="/standards" class="quiet" data-test="standards">Standards</NuxtLink>
-      <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in">Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink>
+      <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in"
+        >Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink
+      >
     </PageHead>
 
     <main class="mx-auto max-w-[1400px] px-4 pt-5 pb-10 sm:px-6">
-      <p v-if="error" class="stopped mb-4" role="alert">{{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button></p>
+      <p v-if="error" class="stopped mb-4" role="alert">
+        {{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button>
+      </p>
       <p v-if="trouble" class="stopped mb-4" role="alert">{{ trouble }}</p>
-      <p v-if="moving" class="mb-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-panel px-4 py-2" role="status">
-        <span>Where does <b>{{ moving.tag }}</b>, {{ moving.bike }}, go? {{ stands.some(s => !s.job) ? 'Tap a stand.' : 'Every stand is taken: move one back to the rail first.' }}</span>
-        <button v-if="moving.place !== 'rack'" type="button" class="also" @click="place(moving, 'rack', null)">Back to the rail</button>
+      <p
+        v-if="moving"
+        class="mb-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-panel px-4 py-2"
+        role="status"
+      >
+        <span
+          >Where does <b>{{ moving.tag }}</b>, {{ moving.bike }}, go?
+          {{
+            stands.some(s => !s.job) ? 'Tap a stand.' : 'Every stand is taken: move one back to the rail first.'
+          }}</span
+        >
+        <button v-if="moving.place !== 'rack'" type="button" class="also" @click="place(moving, 'rack', null)">
+          Back to the rail
+        </button>
         <button type="button" class="quiet" @click="moving = null">Leave it</button>
       </p>
 
@@ -90,17 +151,33 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <div class="h-2 bg-ink" />
         <ul class="grid grid-cols-1 gap-4 px-2 sm:grid-cols-2 sm:px-8 lg:grid-cols-4 xl:grid-cols-5">
           <li v-for="j in rail" :key="j.number" class="relative pt-4">
-            <svg class="absolute top-[-6px] left-6" width="24" height="34" aria-hidden="true"><path d="M4 0v24q0 8 8 8h8" fill="none" stroke="var(--ink)" stroke-width="3.5" /></svg>
+            <svg class="absolute top-[-6px] left-6" width="24" height="34" aria-hidden="true">
+              <path d="M4 0v24q0 8 8 8h8" fill="none" stroke="var(--ink)" stroke-width="3.5" />
+            </svg>
             <div class="flex h-full min-h-36 flex-col rounded border border-rule bg-panel px-3.5 py-2.5">
-              <NuxtLink :to="j.derailleur ? `/jobs/${j.number}/rear` : `/jobs/${j.number}`" class="flex-1" :data-test="`tag-${j.tag}`">
-                <span class="flex items-baseline justify-between"><span class="figure text-2xl font-semibold">{{ j.tag }}</span><span class="text-soft">{{ sayWhen(j.promisedAt, zone) }}</span></span>
+              <NuxtLink
+                :to="j.derailleur ? `/jobs/${j.number}/rear` : `/jobs/${j.number}`"
+                class="flex-1"
+                :data-test="`tag-${j.tag}`"
+              >
+                <span class="flex items-baseline justify-between"
+                  ><span class="figure text-2xl font-semibold">{{ j.tag }}</span
+                  ><span class="text-soft">{{ sayWhen(j.promisedAt, zone) }}</span></span
+                >
                 <span class="block font-semibold">{{ j.bike }}</span>
                 <span class="text-soft line-clamp-2">“{{ j.complaint }}”</span>
               </NuxtLink>
-              <button type="button" class="quiet -mb-1 -ml-2 self-start text-sm" @click="moving = j">Put on a stand</button>
+              <button type="button" class="quiet -mb-1 -ml-2 self-start text-sm" @click="moving = j">
+                Put on a stand
+              </button>
             </div>
           </li>
-          <li v-if="!rail.length && floor" class="mt-4 rounded border-2 border-dashed border-rule p-6 text-center text-soft sm:col-span-2">No bike waits. <NuxtLink to="/take-in" class="underline">Take one in</NuxtLink></li>
+          <li
+            v-if="!rail.length && floor"
+            class="mt-4 rounded border-2 border-dashed border-rule p-6 text-center text-soft sm:col-span-2"
+          >
+            No bike waits. <NuxtLink to="/take-in" class="underline">Take one in</NuxtLink>
+          </li>
         </ul>
       </section>
 
@@ -109,9 +186,26 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <ul class="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-4">
           <li v-for="s in stands" :key="s.stand" class="relative min-h-52">
             <StandMat v-if="s.job" :key="s.job.number" :job="s.job" />
-            <button v-if="s.job" type="button" class="quiet absolute top-9 right-1 text-sm text-white" @click="moving = s.job">Move</button>
-            <button v-else-if="moving" type="button" class="also h-full w-full justify-center" :data-test="`to-stand-${s.stand}`" @click="place(moving, 'stand', s.stand)">Put {{ moving.tag }} on stand {{ s.stand }}</button>
-            <div v-else class="grid h-full place-items-center rounded-md border-2 border-dashed border-rule text-soft">Stand {{ s.stand }} is free</div>
+            <button
+              v-if="s.job"
+              type="button"
+              class="quiet absolute top-9 right-1 text-sm text-white"
+              @click="moving = s.job"
+            >
+              Move
+            </button>
+            <button
+              v-else-if="moving"
+              type="button"
+              class="also h-full w-full justify-center"
+              :data-test="`to-stand-${s.stand}`"
+              @click="place(moving, 'stand', s.stand)"
+            >
+              Put {{ moving.tag }} on stand {{ s.stand }}
+            </button>
+            <div v-else class="grid h-full place-items-center rounded-md border-2 border-dashed border-rule text-soft">
+              Stand {{ s.stand }} is free
+            </div>
           </li>
         </ul>
       </section>
@@ -120,11 +214,21 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <section aria-labelledby="door-title">
           <h2 id="door-title" class="mb-2 font-bold">By the door</h2>
           <ul class="border-t border-rule">
-            <li v-for="j in door" :key="j.number" class="grid grid-cols-[3rem_1fr_auto] items-center gap-x-3 border-b border-rule py-1 md:grid-cols-[3rem_1fr_1.3fr_auto_auto]">
+            <li
+              v-for="j in door"
+              :key="j.number"
+              class="grid grid-cols-[3rem_1fr_auto] items-center gap-x-3 border-b border-rule py-1 md:grid-cols-[3rem_1fr_1.3fr_auto_auto]"
+            >
               <span class="figure text-lg font-semibold">{{ j.tag }}</span>
-              <NuxtLink :to="`/jobs/${j.number}/sheet`" class="flex min-h-11 items-center font-semibold">{{ j.bike }}</NuxtLink>
+              <NuxtLink :to="`/jobs/${j.number}/sheet`" class="flex min-h-11 items-center font-semibold">{{
+                j.bike
+              }}</NuxtLink>
               <span class="text-soft col-start-2 row-start-2 md:col-start-auto md:row-start-auto">{{ j.summary }}</span>
-              <span class="text-soft hidden md:block">{{ j.unridable ? '' : j.recallOn ? `recall ${format(new Date(`${j.recallOn}T12:00:00`), 'd MMMM')}` : '' }}<b v-if="j.unridable" class="text-stop">unridable</b></span>
+              <span class="text-soft hidden md:block"
+                >{{
+                  j.unridable ? '' : j.recallOn ? `recall ${format(new Date(`${j.recallOn}T12:00:00`), 'd MMMM')}` : ''
+                }}<b v-if="j.unridable" class="text-stop">unridable</b></span
+              >
               <button type="button" class="quiet text-sm" @click="place(j, 'gone', null)">Collected</button>
             </li>
             <li v-if="!door.length" class="py-3 text-soft">Nothing is ready to go yet.</li>

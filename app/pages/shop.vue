@@ -5,12 +5,18 @@ import { NewPerson, type DeviceView, type Role } from '#core/http/session'
 useHead({ title: 'Shop · Ocho' })
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const { data: devices, error, refresh } = await useFetch<DeviceView[]>('/api/shop/devices', { immediate: session.now?.person?.role === 'owner' })
+const {
+  data: devices,
+  error,
+  refresh,
+} = await useFetch<DeviceView[]>('/api/shop/devices', { immediate: session.now?.person?.role === 'owner' })
 const trouble = ref('')
 
 const owner = computed(() => session.now?.person?.role === 'owner')
 const whose = ref<'shop' | 'me'>(owner.value ? 'shop' : 'me')
-const inForce = computed(() => schoolsOf(whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop).ids)
+const inForce = computed(
+  () => schoolsOf(whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop).ids,
+)
 const schoolTrouble = ref('')
 async function choose(choice: SchoolChoice) {
   const asked = await ask('/api/shop/schools', { method: 'POST', body: { of: whose.value, choice } })
@@ -33,7 +39,11 @@ async function renewed(name: string) {
 }
 
 const initial: { name: string; role: Role; pin: string } = { name: '', role: 'mechanic', pin: '' }
-const { form, trouble: formTrouble, server } = useContractForm({
+const {
+  form,
+  trouble: formTrouble,
+  server,
+} = useContractForm({
   initial,
   schema: NewPerson,
   send: value => ask<{ id: string }>('/api/shop/people', { method: 'POST', body: value }),
@@ -54,31 +64,95 @@ const { form, trouble: formTrouble, server } = useContractForm({
           <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
             <div class="flex min-h-11 items-center justify-between gap-3">
               <span class="font-semibold">{{ p.name }}</span>
-              <span class="flex items-center gap-3 text-soft">{{ p.role }}<button v-if="session.now?.person?.role === 'owner'" type="button" class="quiet" :aria-expanded="renewing === p.id" :data-test="`renew-${p.name}`" @click="renewing = renewing === p.id ? null : p.id">New PIN</button></span>
+              <span class="flex items-center gap-3 text-soft"
+                >{{ p.role
+                }}<button
+                  v-if="session.now?.person?.role === 'owner'"
+                  type="button"
+                  class="quiet"
+                  :aria-expanded="renewing === p.id"
+                  :data-test="`renew-${p.name}`"
+                  @click="renewing = renewing === p.id ? null : p.id"
+                >
+                  New PIN
+                </button></span
+              >
             </div>
             <NewSecretsForm v-if="renewing === p.id" :person="p" @done="renewed(p.name)" />
           </li>
         </ul>
-        <p v-if="renewedFor" class="mt-2 font-semibold text-clean" role="status">{{ renewedFor }} has new ones: the old no longer count.</p>
-        <form v-if="owner" class="mt-6 grid gap-4" novalidate data-test="new-person" @submit.prevent="form.handleSubmit()">
+        <p v-if="renewedFor" class="mt-2 font-semibold text-clean" role="status">
+          {{ renewedFor }} has new ones: the old no longer count.
+        </p>
+        <form
+          v-if="owner"
+          class="mt-6 grid gap-4"
+          novalidate
+          data-test="new-person"
+          @submit.prevent="form.handleSubmit()"
+        >
           <h3 class="font-bold">Add a person</h3>
-          <form.Field v-slot="{ field, state }" name="name"><TextField :model-value="state.value" label="Name" :error="firstError(state.meta.errors) ?? server.name" @update:model-value="field.handleChange($event)" /></form.Field>
+          <form.Field v-slot="{ field, state }" name="name"
+            ><TextField
+              :model-value="state.value"
+              label="Name"
+              :error="firstError(state.meta.errors) ?? server.name"
+              @update:model-value="field.handleChange($event)"
+          /></form.Field>
           <form.Field v-slot="{ field, state }" name="role">
-            <fieldset><legend class="label">Role</legend>
+            <fieldset>
+              <legend class="label">Role</legend>
               <div class="flex gap-2">
-                <button v-for="r in (['owner', 'mechanic', 'trainee'] as const)" :key="r" type="button" class="also flex-1 justify-center" :class="{ 'bg-act! text-act-ink!': state.value === r }" :aria-pressed="state.value === r" @click="field.handleChange(r)">{{ r }}</button>
+                <button
+                  v-for="r in ['owner', 'mechanic', 'trainee'] as const"
+                  :key="r"
+                  type="button"
+                  class="also flex-1 justify-center"
+                  :class="{ 'bg-act! text-act-ink!': state.value === r }"
+                  :aria-pressed="state.value === r"
+                  @click="field.handleChange(r)"
+                >
+                  {{ r }}
+                </button>
               </div>
             </fieldset>
           </form.Field>
-          <form.Field v-slot="{ field, state }" name="pin"><TextField :model-value="state.value" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" :error="firstError(state.meta.errors) ?? server.pin" @update:model-value="field.handleChange($event)" /></form.Field>
+          <form.Field v-slot="{ field, state }" name="pin"
+            ><TextField
+              :model-value="state.value"
+              label="PIN"
+              type="password"
+              inputmode="numeric"
+              hint="4 to 8 digits"
+              :error="firstError(state.meta.errors) ?? server.pin"
+              @update:model-value="field.handleChange($event)"
+          /></form.Field>
           <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
           <button class="act justify-center">Add</button>
         </form>
       </section>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>
-        <div class="mt-2 grid grid-cols-2 gap-1"><button v-for="w in (owner ? ['shop', 'me'] as const : ['me'] as const)" :key="w" type="button" class="also min-h-11! justify-center" :class="{ 'bg-act! text-act-ink!': whose === w }" :aria-pressed="whose === w" :data-test="`schools-${w}`" @click="whose = w">{{ w === 'shop' ? 'For the shop' : session.now?.person?.name ?? 'For me' }}</button></div>
-        <SchoolPick class="mt-3" :chosen="whose === 'shop' ? session.now?.schools.shop ?? {} : session.now?.schools.person ?? {}" :in-force="inForce" @choose="choose" />
+        <div class="mt-2 grid grid-cols-2 gap-1">
+          <button
+            v-for="w in owner ? (['shop', 'me'] as const) : (['me'] as const)"
+            :key="w"
+            type="button"
+            class="also min-h-11! justify-center"
+            :class="{ 'bg-act! text-act-ink!': whose === w }"
+            :aria-pressed="whose === w"
+            :data-test="`schools-${w}`"
+            @click="whose = w"
+          >
+            {{ w === 'shop' ? 'For the shop' : (session.now?.person?.name ?? 'For me') }}
+          </button>
+        </div>
+        <SchoolPick
+          class="mt-3"
+          :chosen="whose === 'shop' ? (session.now?.schools.shop ?? {}) : (session.now?.schools.person ?? {})"
+          :in-force="inForce"
+          @choose="choose"
+        />
         <p v-if="schoolTrouble" class="stopped mt-2" role="alert">{{ schoolTrouble }}</p>
       </section>
       <section v-if="owner">
@@ -86,8 +160,18 @@ const { form, trouble: formTrouble, server } = useContractForm({
         <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
         <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>
         <ul class="mt-2 border-t border-rule">
-          <li v-for="d in devices" :key="d.id" class="flex items-center justify-between gap-3 border-b border-rule py-1">
-            <span><b>{{ d.device }}</b><span v-if="d.current"> (this one)</span><span class="small block">{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span></span>
+          <li
+            v-for="d in devices"
+            :key="d.id"
+            class="flex items-center justify-between gap-3 border-b border-rule py-1"
+          >
+            <span
+              ><b>{{ d.device }}</b
+              ><span v-if="d.current"> (this one)</span
+              ><span class="small block"
+                >{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span
+              ></span
+            >
             <button v-if="!d.current" type="button" class="quiet text-stop" @click="revoke(d)">Sign out</button>
           </li>
         </ul>

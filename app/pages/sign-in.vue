@@ -29,22 +29,47 @@ function fill(person: { name: string; password: string | null }) {
 <template>
   <main class="mx-auto grid min-h-dvh max-w-4xl content-center gap-8 p-5 md:grid-cols-2 md:gap-12">
     <section>
-      <div class="flex items-center gap-3"><TheMark /><h1 class="text-3xl font-bold">Ocho</h1></div>
+      <div class="flex items-center gap-3">
+        <TheMark />
+        <h1 class="text-3xl font-bold">Ocho</h1>
+      </div>
       <p class="mt-3 text-lg">Sign this device in for your shop. At the bench you only tap your name.</p>
       <p v-if="doorError" class="stopped mt-4" role="alert">{{ OFFLINE_WORDS }}</p>
       <form class="mt-6 grid gap-4" novalidate data-test="sign-in" @submit.prevent="form.handleSubmit()">
         <form.Field v-slot="{ field, state }" name="shop">
-          <TextField :model-value="state.value" label="Shop code" mono autocomplete="organization" :error="firstError(state.meta.errors) ?? server.shop" @update:model-value="field.handleChange($event)" />
+          <TextField
+            :model-value="state.value"
+            label="Shop code"
+            mono
+            autocomplete="organization"
+            :error="firstError(state.meta.errors) ?? server.shop"
+            @update:model-value="field.handleChange($event)"
+          />
         </form.Field>
         <form.Field v-slot="{ field, state }" name="name">
-          <TextField :model-value="state.value" label="Name" autocomplete="username" :error="firstError(state.meta.errors) ?? server.name" @update:model-value="field.handleChange($event)" />
+          <TextField
+            :model-value="state.value"
+            label="Name"
+            autocomplete="username"
+            :error="firstError(state.meta.errors) ?? server.name"
+            @update:model-value="field.handleChange($event)"
+          />
         </form.Field>
         <form.Field v-slot="{ field, state }" name="password">
-          <TextField :model-value="state.value" label="Password" type="password" autocomplete="current-password" :error="firstError(state.meta.errors) ?? server.password" @update:model-value="field.handleChange($event)" />
+          <TextField
+            :model-value="state.value"
+            label="Password"
+            type="password"
+            autocomplete="current-password"
+            :error="firstError(state.meta.errors) ?? server.password"
+            @update:model-value="field.handleChange($event)"
+          />
         </form.Field>
         <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
         <form.Subscribe v-slot="{ isSubmitting }">
-          <button class="act justify-center" :disabled="isSubmitting">{{ isSubmitting ? 'Signing in' : 'Sign in' }}</button>
+          <button class="act justify-center" :disabled="isSubmitting">
+            {{ isSubmitting ? 'Signing in' : 'Sign in' }}
+          </button>
         </form.Subscribe>
       </form>
     </section>
@@ -52,11 +77,19 @@ function fill(person: { name: string; password: string | null }) {
       <h2 class="text-lg font-bold">The demo shop</h2>
       <p class="small mt-1">Invented people; anyone can read these. Tap one with a password to fill the form.</p>
       <table class="mt-4 w-full border-collapse text-left">
-        <thead><tr class="small border-b border-rule"><th class="py-2 font-normal">Name</th><th class="font-normal">Password</th><th class="font-normal">PIN</th></tr></thead>
+        <thead>
+          <tr class="small border-b border-rule">
+            <th class="py-2 font-normal">Name</th>
+            <th class="font-normal">Password</th>
+            <th class="font-normal">PIN</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="p in door.demo.people" :key="p.name" class="border-b border-rule">
             <td class="py-1">
-              <button v-if="p.password" type="button" class="quiet -ml-2 underline" @click="fill(p)">{{ p.name }}</button>
+              <button v-if="p.password" type="button" class="quiet -ml-2 underline" @click="fill(p)">
+                {{ p.name }}
+              </button>
               <span v-else class="inline-flex min-h-11 items-center">{{ p.name }}</span>
               <span class="small block sm:ml-1 sm:inline">{{ p.role }}</span>
             </td>

@@ -1,14 +1,19 @@
 import type { JobView } from '#core/http/job'
-import { EVENT_VERSION, Entry, type EntryAnswer, type EventId, type LedgerEvent, type Stored } from '#core/ledger/events'
+import {
+  EVENT_VERSION,
+  Entry,
+  type EntryAnswer,
+  type EventId,
+  type LedgerEvent,
+  type Stored,
+} from '#core/ledger/events'
 import { reduce, undoable } from '#core/ledger/reduce'
 import { kept } from './kept'
 import { useSession } from './session'
 
 /** Why something is not as it should be; the screen says what to do. */
 export type Trouble =
-  | { is: 'offline' }
-  | { is: 'refused'; field: string; message: string; entry: Entry | null }
-  | { is: 'signed-out' }
+  { is: 'offline' } | { is: 'refused'; field: string; message: string; entry: Entry | null } | { is: 'signed-out' }
 
 type Sign = { person: string; pin: string }
 
@@ -56,27 +61,31 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   /** Takes what is new from the server, and sends what waits. */
-  const refresh = () => inTurn(async () => {
-    const job = number.value
-    const [got, log] = await Promise.all([ask<JobView>(`/api/jobs/${job}`), ask<{ entries: Stored[]; newer: boolean }>(`/api/jobs/${job}/events?after=${lastSeq.value}`)])
-    if (number.value !== job) return
-    if (got.is === 'done' && log.is === 'done') {
-      record.value = got.value
-      outdated.value = log.value.newer
-      take(log.value.entries)
-      loaded.value = 'ready'
-      if (trouble.value?.is === 'offline') trouble.value = null
-      await keep()
-      await send()
-      return
-    }
-    if (got.is === 'refused' && got.status === 404) loaded.value = 'missing'
-    else if (got.is === 'refused' && got.status === 401) trouble.value = { is: 'signed-out' }
-    else {
-      trouble.value = { is: 'offline' }
-      if (!record.value) loaded.value = 'unreachable'
-    }
-  })
+  const refresh = () =>
+    inTurn(async () => {
+      const job = number.value
+      const [got, log] = await Promise.all([
+        ask<JobView>(`/api/jobs/${job}`),
+        ask<{ entries: Stored[]; newer: boolean }>(`/api/jobs/${job}/events?after=${lastSeq.value}`),
+      ])
+      if (number.value !== job) return
+      if (got.is === 'done' && log.is === 'done') {
+        record.value = got.value
+        outdated.value = log.value.newer
+        take(log.value.entries)
+        loaded.value = 'ready'
+        if (trouble.value?.is === 'offline') trouble.value = null
+        await keep()
+        await send()
+        return
+      }
+      if (got.is === 'refused' && got.status === 404) loaded.value = 'missing'
+      else if (got.is === 'refused' && got.status === 401) trouble.value = { is: 'signed-out' }
+      else {
+        trouble.value = { is: 'offline' }
+        if (!record.value) loaded.value = 'unreachable'
+      }
+    })
 
   function take(entries: readonly Stored[]): void {
     if (!entries.length) return
@@ -87,7 +96,9 @@ export const useLedger = defineStore('ledger', () => {
     if (waiting.value.some(e => ids.has(e.id))) waiting.value = waiting.value.filter(e => !ids.has(e.id))
   }
 
-  const keep = async () => { if (record.value) await kept.keepJob(number.value, record.value, stored.value) }
+  const keep = async () => {
+    if (record.value) await kept.keepJob(number.value, record.value, stored.value)
+  }
 
   /** Records something: on screen in this frame, kept here before it is sent. */
   async function append(event: LedgerEvent, sign?: Sign): Promise<void> {
@@ -97,10 +108,17 @@ export const useLedger = defineStore('ledger', () => {
       return
     }
     // entries that wait count as placed: the next one is based on them too
-    const entry = Entry.parse({ id: newUuid(), v: EVENT_VERSION, at: new Date().toISOString(), basedOn: lastSeq.value + waiting.value.length, by, event })
+    const entry = Entry.parse({
+      id: newUuid(),
+      v: EVENT_VERSION,
+      at: new Date().toISOString(),
+      basedOn: lastSeq.value + waiting.value.length,
+      by,
+      event,
+    })
     waiting.value = [...waiting.value, entry]
     if (trouble.value?.is === 'refused') trouble.value = null
-    await kept.putOut(number.value, entry, Date.now() + performance.now() % 1)
+    await kept.putOut(number.value, entry, Date.now() + (performance.now() % 1))
     await inTurn(() => send(sign))
   }
 
@@ -112,13 +130,20 @@ export const useLedger = defineStore('ledger', () => {
     const asked = await ask<{ answers: EntryAnswer[] }>(`/api/jobs/${job}/events`, { method: 'POST', body })
     if (asked.is === 'offline') {
       trouble.value = { is: 'offline' }
-      setTimeout(() => { if (number.value === job) void refresh() }, AGAIN_MS)
+      setTimeout(() => {
+        if (number.value === job) void refresh()
+      }, AGAIN_MS)
       return
     }
     if (asked.is === 'refused') {
       if (asked.status === 401 && !sign) trouble.value = { is: 'signed-out' }
       else {
-        trouble.value = { is: 'refused', field: asked.issues[0]?.field ?? 'entry', message: asked.message, entry: entries.at(-1) ?? null }
+        trouble.value = {
+          is: 'refused',
+          field: asked.issues[0]?.field ?? 'entry',
+          message: asked.message,
+          entry: entries.at(-1) ?? null,
+        }
         if (sign) await drop([entries.at(-1)!.id]) // a gate is not kept without its hand
       }
       return
@@ -134,7 +159,8 @@ export const useLedger = defineStore('ledger', () => {
     answers.forEach((answer, i) => {
       const entry = sent[i]
       gone.push(entry.id)
-      if (answer.is === 'refused') trouble.value = { is: 'refused', field: answer.field, message: answer.message, entry }
+      if (answer.is === 'refused')
+        trouble.value = { is: 'refused', field: answer.field, message: answer.message, entry }
     })
     await keep()
     await drop(gone)
@@ -162,8 +188,25 @@ export const useLedger = defineStore('ledger', () => {
     if (last) await append({ kind: 'undo', undoes: last.id })
   }
 
-  const clearTrouble = () => { trouble.value = null }
+  const clearTrouble = () => {
+    trouble.value = null
+  }
 
-  return { number, record, stored, waiting, trouble, loaded, outdated, state, lastSeq, canUndo, open, refresh, append, undo, clearTrouble }
+  return {
+    number,
+    record,
+    stored,
+    waiting,
+    trouble,
+    loaded,
+    outdated,
+    state,
+    lastSeq,
+    canUndo,
+    open,
+    refresh,
+    append,
+    undo,
+    clearTrouble,
+  }
 })
-

@@ -25,7 +25,10 @@ export const useSession = defineStore('session', () => {
   }
 
   async function choose(person: PersonId, pin?: string) {
-    const asked = await ask('/api/session/person', { method: 'POST', body: { person, ...(pin === undefined ? {} : { pin }) } })
+    const asked = await ask('/api/session/person', {
+      method: 'POST',
+      body: { person, ...(pin === undefined ? {} : { pin }) },
+    })
     if (asked.is === 'done') await load()
     return asked
   }
@@ -37,7 +40,9 @@ export const useSession = defineStore('session', () => {
     const asked = await ask('/api/sign-out', { method: 'POST' })
     if (asked.is === 'offline') return -1
     await kept.wipe()
-    await Promise.all((await globalThis.caches?.keys() ?? []).filter(k => k.startsWith('bench-shell')).map(k => caches.delete(k)))
+    await Promise.all(
+      ((await globalThis.caches?.keys()) ?? []).filter(k => k.startsWith('bench-shell')).map(k => caches.delete(k)),
+    )
     now.value = null
     return 0
   }

@@ -13,8 +13,12 @@ cleanupOutdatedCaches()
 const SHELL_CACHE = 'bench-shell-1'
 const SHELL = '/jobs/shell'
 
-self.addEventListener('install', () => { void self.skipWaiting() })
-self.addEventListener('activate', event => { event.waitUntil(self.clients.claim()) })
+self.addEventListener('install', () => {
+  void self.skipWaiting()
+})
+self.addEventListener('activate', event => {
+  event.waitUntil(self.clients.claim())
+})
 
 self.addEventListener('fetch', event => {
   const { request } = event

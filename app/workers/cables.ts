@@ -18,7 +18,9 @@ const api = {
     const lengthMm = givenMm ?? loopLengthMm(geometry)
     const degs = geometry.poses.map(p => p.deg)
     const [from, to] = [Math.min(...degs), Math.max(...degs)]
-    const frames = Array.from({ length: count }, (_, i) => loopAt(geometry, lengthMm, from + ((to - from) * i) / (count - 1)))
+    const frames = Array.from({ length: count }, (_, i) =>
+      loopAt(geometry, lengthMm, from + ((to - from) * i) / (count - 1)),
+    )
     return { lengthMm, judged: judgeLoop(geometry, lengthMm), frames, tookMs: performance.now() - start }
   },
 }

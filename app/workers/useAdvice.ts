@@ -42,7 +42,10 @@ export function askAdvice(question: Question): Promise<Picture> {
     broken = reject
     // reactive proxies do not cross into a worker
     const { setup, log, prior } = JSON.parse(JSON.stringify(question)) as Question
-    theWorker().picture(setup, log, prior).then(resolve, reject).finally(() => clearTimeout(timer))
+    theWorker()
+      .picture(setup, log, prior)
+      .then(resolve, reject)
+      .finally(() => clearTimeout(timer))
   })
 }
 
@@ -73,14 +76,18 @@ export function useAdvice(question: Ref<Question | null>) {
   let job: number | null = null
   onMounted(() => {
     // by what it says: a tap acknowledged by the server is the same question and must not make the move stale under a finger
-    watch(() => JSON.stringify(question.value), () => {
-      const now = question.value
-      if (!now) return
-      asked++
-      answer.value = { is: 'thinking', picture: job === now.job ? before() : null }
-      job = now.job
-      void work()
-    }, { immediate: true })
+    watch(
+      () => JSON.stringify(question.value),
+      () => {
+        const now = question.value
+        if (!now) return
+        asked++
+        answer.value = { is: 'thinking', picture: job === now.job ? before() : null }
+        job = now.job
+        void work()
+      },
+      { immediate: true },
+    )
   })
   const again = () => {
     asked++

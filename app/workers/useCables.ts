@@ -29,10 +29,11 @@ export function useCables() {
   }
 
   /** The loop of a geometry as it changes. */
-  const useLoop = (asked: Ref<{ geometry: LoopGeometry; givenMm: number | null } | null>) => useLatest(asked, async now => {
-    const picture = await theApi().loop(now.geometry, now.givenMm, LOOP_FRAMES)
-    performance.measure('loop', { start: performance.now() - picture.tookMs }) // read by bench/page.ts
-    return picture
-  })
+  const useLoop = (asked: Ref<{ geometry: LoopGeometry; givenMm: number | null } | null>) =>
+    useLatest(asked, async now => {
+      const picture = await theApi().loop(now.geometry, now.givenMm, LOOP_FRAMES)
+      performance.measure('loop', { start: performance.now() - picture.tookMs }) // read by bench/page.ts
+      return picture
+    })
   return { cut, useLoop }
 }

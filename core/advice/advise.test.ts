@@ -9,8 +9,18 @@ import { priorOfMatch } from './know'
 
 const setup = setupOfStandard('r14-11')
 const g = geometryOf(setup)
-const well: HiddenBike = { ...perfectBike(g), sharpness: 1, asymmetryPitch: 0, mmPerTurnH: 1, mmPerTurnL: 1, worn: new Set() }
-const stopsSeen: BenchEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0.1 }, { kind: 'sight', at: 'H', offsetMm: -0.5 }]
+const well: HiddenBike = {
+  ...perfectBike(g),
+  sharpness: 1,
+  asymmetryPitch: 0,
+  mmPerTurnH: 1,
+  mmPerTurnL: 1,
+  worn: new Set(),
+}
+const stopsSeen: BenchEvent[] = [
+  { kind: 'sight', at: 'L', offsetMm: 0.1 },
+  { kind: 'sight', at: 'H', offsetMm: -0.5 },
+]
 
 /** Follows the advice on a simulated bike; stops early at a kind of move. */
 function follow(bike: HiddenBike, seed: number, until?: Move['do'], s = setup) {
@@ -29,7 +39,12 @@ function follow(bike: HiddenBike, seed: number, until?: Move['do'], s = setup) {
 describe('safety', () => {
   test('L is seen first, then H, whatever has been heard', () => {
     expect(advise(setup, []).move).toEqual({ do: 'sight', at: 'L' })
-    expect(advise(setup, [{ kind: 'shift', from: 0, to: 1, heard: 'slow' }, { kind: 'shift', from: 1, to: 2, heard: 'slow' }]).move).toEqual({ do: 'sight', at: 'L' })
+    expect(
+      advise(setup, [
+        { kind: 'shift', from: 0, to: 1, heard: 'slow' },
+        { kind: 'shift', from: 1, to: 2, heard: 'slow' },
+      ]).move,
+    ).toEqual({ do: 'sight', at: 'L' })
     expect(advise(setup, [stopsSeen[0]]).move).toEqual({ do: 'sight', at: 'H' })
   })
   test('an L seen far inboard is wound in before anything else', () => {
@@ -38,7 +53,8 @@ describe('safety', () => {
     expect(move.do === 'turn' && move.turns).toBeGreaterThan(1)
   })
   test('after a new hanger, derailleur or cassette both stops are to be seen again; after a cable not', () => {
-    for (const part of ['hanger', 'derailleur', 'cassette'] as const) expect(advise(setup, [...stopsSeen, { kind: 'replace', part }]).move).toEqual({ do: 'sight', at: 'L' })
+    for (const part of ['hanger', 'derailleur', 'cassette'] as const)
+      expect(advise(setup, [...stopsSeen, { kind: 'replace', part }]).move).toEqual({ do: 'sight', at: 'L' })
     expect(advise(setup, [...stopsSeen, { kind: 'replace', part: 'cable' }]).move).not.toMatchObject({ do: 'sight' })
   })
   test('no chain leaves the cassette on forty bikes followed to the end', () => {
@@ -61,9 +77,15 @@ describe('what it is', () => {
     expect(end.causes.friction).toBeLessThan(0.2)
   })
   test('the why of a barrel turn names cable, pulley and direction', () => {
-    const log: BenchEvent[] = [...stopsSeen, ...[1, 2, 3, 4].map((to): BenchEvent => ({ kind: 'shift', from: to - 1, to, heard: 'slow' })), { kind: 'edge', click: 2, way: 'out', turns: 1.25, found: true }, { kind: 'edge', click: 8, way: 'in', turns: -0.75, found: true }]
+    const log: BenchEvent[] = [
+      ...stopsSeen,
+      ...[1, 2, 3, 4].map((to): BenchEvent => ({ kind: 'shift', from: to - 1, to, heard: 'slow' })),
+      { kind: 'edge', click: 2, way: 'out', turns: 1.25, found: true },
+      { kind: 'edge', click: 8, way: 'in', turns: -0.75, found: true },
+    ]
     const advice = advise(setup, log)
-    if (advice.move.do === 'turn') expect(advice.why).toMatch(/\d\.\d\d mm of cable, \d\.\d\d mm towards the (spokes|frame)/)
+    if (advice.move.do === 'turn')
+      expect(advice.why).toMatch(/\d\.\d\d mm of cable, \d\.\d\d mm towards the (spokes|frame)/)
     else expect(['edge', 'shift']).toContain(advice.move.do)
   })
   test('slow both ways in the same gears is friction: stop turning the barrel, renew the cable', () => {
@@ -82,7 +104,12 @@ describe('what it is', () => {
     expect(bench.isRight()).toBe(true)
   })
   test('sprockets that skip are worn, whatever the setting', () => {
-    const log: BenchEvent[] = [...stopsSeen, { kind: 'shift', from: 0, to: 3, heard: 'skips' }, { kind: 'shift', from: 3, to: 3, heard: 'skips' }, { kind: 'shift', from: 3, to: 3, heard: 'skips' }]
+    const log: BenchEvent[] = [
+      ...stopsSeen,
+      { kind: 'shift', from: 0, to: 3, heard: 'skips' },
+      { kind: 'shift', from: 3, to: 3, heard: 'skips' },
+      { kind: 'shift', from: 3, to: 3, heard: 'skips' },
+    ]
     const advice = advise(setup, log)
     expect(advice.causes.wear).toBeGreaterThan(0.95)
     expect(advice.move).toEqual({ do: 'replace', part: 'cassette', cause: 'wear' })
@@ -94,13 +121,20 @@ describe('what it is', () => {
     const mixed = { ...setup, pullMm: setup.pullMm.map(p => p * 1.12) }
     const prior = priorOfMatch(mixed, setup.pullRatio * 1.0, true)
     expect(prior?.lnRatio?.mean).toBeCloseTo(Math.log((setup.pullRatio * 1.12 * setup.pullMm[0]) / setup.pitchMm[0]), 6)
-    expect(advise(mixed, stopsSeen, { prior }).causes.mismatch).toBeGreaterThan(advise(mixed, stopsSeen).causes.mismatch + 0.3)
+    expect(advise(mixed, stopsSeen, { prior }).causes.mismatch).toBeGreaterThan(
+      advise(mixed, stopsSeen).causes.mismatch + 0.3,
+    )
     expect(priorOfMatch(setup, setup.pullRatio, true)).toBeUndefined()
   })
 })
 
 describe('the contract', () => {
-  const log: BenchEvent[] = [...stopsSeen, { kind: 'shift', from: 0, to: 4, heard: 'slow' }, { kind: 'turn', screw: 'barrel', turns: 0.25 }, { kind: 'shift', from: 4, to: 5, heard: 'clean' }]
+  const log: BenchEvent[] = [
+    ...stopsSeen,
+    { kind: 'shift', from: 0, to: 4, heard: 'slow' },
+    { kind: 'turn', screw: 'barrel', turns: 0.25 },
+    { kind: 'shift', from: 4, to: 5, heard: 'clean' },
+  ]
   test('same input and seed, same answer, cold or warm; another seed, near it', async () => {
     const warm = advise(setup, log)
     forgetBeliefs()
@@ -122,11 +156,22 @@ describe('the contract', () => {
     }
   })
   test.each([
-    ['to', { kind: 'shift', from: 0, to: 12, heard: 'clean' }], ['from', { kind: 'shift', from: -1, to: 1, heard: 'clean' }], ['heard', { kind: 'shift', from: 0, to: 1, heard: 'sings' }],
-    ['turns', { kind: 'turn', screw: 'barrel', turns: 0 }], ['turns', { kind: 'turn', screw: 'barrel', turns: 4 }], ['turns', { kind: 'turn', screw: 'H', turns: NaN }], ['screw', { kind: 'turn', screw: 'Q', turns: 1 }],
-    ['click', { kind: 'edge', click: 0, way: 'out', turns: 1, found: true }], ['turns', { kind: 'edge', click: 2, way: 'out', turns: -1, found: true }], ['turns', { kind: 'edge', click: 2, way: 'in', turns: -2.5, found: true }],
-    ['offsetMm', { kind: 'sight', at: 'L', offsetMm: Infinity }], ['click', { kind: 'offset', click: 1.5, offsetMm: 0 }], ['camberDeg', { kind: 'hanger', camberDeg: 'x', toeDeg: 0 }],
-    ['barrelTurnsOut', { kind: 'reclamp', barrelTurnsOut: 7 }], ['part', { kind: 'replace', part: 'saddle' }], ['kind', { kind: 'teleport' }],
+    ['to', { kind: 'shift', from: 0, to: 12, heard: 'clean' }],
+    ['from', { kind: 'shift', from: -1, to: 1, heard: 'clean' }],
+    ['heard', { kind: 'shift', from: 0, to: 1, heard: 'sings' }],
+    ['turns', { kind: 'turn', screw: 'barrel', turns: 0 }],
+    ['turns', { kind: 'turn', screw: 'barrel', turns: 4 }],
+    ['turns', { kind: 'turn', screw: 'H', turns: NaN }],
+    ['screw', { kind: 'turn', screw: 'Q', turns: 1 }],
+    ['click', { kind: 'edge', click: 0, way: 'out', turns: 1, found: true }],
+    ['turns', { kind: 'edge', click: 2, way: 'out', turns: -1, found: true }],
+    ['turns', { kind: 'edge', click: 2, way: 'in', turns: -2.5, found: true }],
+    ['offsetMm', { kind: 'sight', at: 'L', offsetMm: Infinity }],
+    ['click', { kind: 'offset', click: 1.5, offsetMm: 0 }],
+    ['camberDeg', { kind: 'hanger', camberDeg: 'x', toeDeg: 0 }],
+    ['barrelTurnsOut', { kind: 'reclamp', barrelTurnsOut: 7 }],
+    ['part', { kind: 'replace', part: 'saddle' }],
+    ['kind', { kind: 'teleport' }],
   ])('a log with nonsense throws a RangeError that names %s', (name, event) => {
     expect(() => advise(setup, [event as BenchEvent])).toThrow(RangeError)
     expect(() => advise(setup, [event as BenchEvent])).toThrow(name)
@@ -155,11 +200,17 @@ describe('a low-normal derailleur, whose spring pulls to the largest sprocket', 
     expect(gl).toMatchObject({ slackest: gl.n - 1, restsOn: 'L' })
     const { bench } = follow({ ...well, cableMm: 0.9 }, 11, undefined, low) // slack: it lies inboard
     expect(bench.log.find(e => e.kind === 'shift')).toMatchObject({ from: gl.n - 1 })
-    const wound = bench.log.reduce((sum, e) => sum + (e.kind === 'edge' || (e.kind === 'turn' && e.screw === 'barrel') ? e.turns : 0), 0)
+    const wound = bench.log.reduce(
+      (sum, e) => sum + (e.kind === 'edge' || (e.kind === 'turn' && e.screw === 'barrel') ? e.turns : 0),
+      0,
+    )
     expect(wound).toBeGreaterThan(0.5) // 0.9 mm of slack is more than a turn of 0.8 mm; half a window less may do
     expect(bench.isRight()).toBe(true)
     bench.log.forEach((e, i) => {
-      if (e.kind === 'turn' && e.screw === 'barrel') expect(advise(low, bench.log.slice(0, i)).why).toContain(e.turns > 0 ? 'towards the frame' : 'towards the spokes')
+      if (e.kind === 'turn' && e.screw === 'barrel')
+        expect(advise(low, bench.log.slice(0, i)).why).toContain(
+          e.turns > 0 ? 'towards the frame' : 'towards the spokes',
+        )
     })
   })
   test('a re-clamp leaves the slack taken up with the pulley on L', () => {

@@ -16,7 +16,14 @@ export type AdviseOptions = {
 }
 
 /** The whole answer, of which `advise` is the contract's narrow view. */
-export type Consideration = { advice: Advice; effect: string | null; because: string; posterior: Posterior; analysis: Analysis; decision: Decision }
+export type Consideration = {
+  advice: Advice
+  effect: string | null
+  because: string
+  posterior: Posterior
+  analysis: Analysis
+  decision: Decision
+}
 
 /** Beliefs after the latest logs: the next call mostly asks for one event more, or one fewer. */
 const KEPT = 24
@@ -43,7 +50,12 @@ export function consider(setup: RearSetup, log: readonly BenchEvent[], options: 
 }
 
 /** As `consider`, pausing after each event, so that a server goes on answering. */
-export async function considerInSteps(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions, pause: () => Promise<void>): Promise<Consideration> {
+export async function considerInSteps(
+  setup: RearSetup,
+  log: readonly BenchEvent[],
+  options: AdviseOptions,
+  pause: () => Promise<void>,
+): Promise<Consideration> {
   const steps = believing(setup, log, options)
   for (;;) {
     const next = steps.next()
@@ -53,17 +65,31 @@ export async function considerInSteps(setup: RearSetup, log: readonly BenchEvent
 }
 
 function judged(posterior: Posterior, log: readonly BenchEvent[]): Consideration {
-  const analysis = analyse(posterior, log.some(e => e.kind === 'replace' && e.part === 'cassette'))
+  const analysis = analyse(
+    posterior,
+    log.some(e => e.kind === 'replace' && e.part === 'cassette'),
+  )
   const decision = decide(posterior, analysis, log)
   const { right, causes, offsetMm, windowTurns } = analysis
   const effect = effectOf(posterior, analysis, decision.move)
   const because = explain(posterior, analysis, decision)
   const why = effect ? `${effect}. ${because}` : because
-  return { posterior, analysis, decision, effect, because, advice: { move: decision.move, why, right, causes, offsetMm, windowTurns } }
+  return {
+    posterior,
+    analysis,
+    decision,
+    effect,
+    because,
+    advice: { move: decision.move, why, right, causes, offsetMm, windowTurns },
+  }
 }
 
 /** Follows the log event by event, from the longest part of it that is still known. */
-function* believing(setup: RearSetup, log: readonly BenchEvent[], { seed = 1, prior }: AdviseOptions): Generator<void, Posterior> {
+function* believing(
+  setup: RearSetup,
+  log: readonly BenchEvent[],
+  { seed = 1, prior }: AdviseOptions,
+): Generator<void, Posterior> {
   checkSetup(setup)
   if (!Array.isArray(log)) throw new RangeError('log must be a list of bench events')
   finite('seed', seed)
@@ -81,7 +107,6 @@ function* believing(setup: RearSetup, log: readonly BenchEvent[], { seed = 1, pr
   }
   return posterior
 }
-
 
 function keep(key: string, posterior: Posterior): void {
   kept.delete(key)

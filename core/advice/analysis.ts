@@ -29,7 +29,13 @@ export type Reading = {
 }
 
 /** `good`: safe, and not in the way of its end gear. `bestTurns` (+ in) is the turn that makes that likeliest. */
-export type StopJudgement = { safe: number; good: number; bestTurns: number; bestGood: number; offsetMm: { mean: number; sd: number } }
+export type StopJudgement = {
+  safe: number
+  good: number
+  bestTurns: number
+  bestGood: number
+  offsetMm: { mean: number; sd: number }
+}
 
 export type Analysis = {
   readings: Reading[]
@@ -74,11 +80,23 @@ export function analyse(posterior: Posterior, cassetteRenewed: boolean): Analysi
       stops: sum(r => !r.stopsSafe || r.stopSpoils),
       wear: wear.any,
     },
-    needed: { friction: sum(r => r.needed.friction), hanger: sum(r => r.needed.hanger), mismatch: sum(r => r.needed.mismatch) },
+    needed: {
+      friction: sum(r => r.needed.friction),
+      hanger: sum(r => r.needed.hanger),
+      mismatch: sum(r => r.needed.mismatch),
+    },
     windowExists: existing,
     outOfReach: existing > 0 ? 1 - reachable / existing : 0,
     stops: { H: judgeStop(g, readings, 'H'), L: judgeStop(g, readings, 'L') },
-    offsetMm: { mean, sd: Math.sqrt(Math.max(0, sum(r => ((trace.barrelTurns - r.middle) * setup.barrelPitchMm - mean) ** 2))) },
+    offsetMm: {
+      mean,
+      sd: Math.sqrt(
+        Math.max(
+          0,
+          sum(r => ((trace.barrelTurns - r.middle) * setup.barrelPitchMm - mean) ** 2),
+        ),
+      ),
+    },
     windowTurns: wear.any > 0.5 ? null : expectedWindow(readings, setup.barrelTurnsRange),
   }
 }
@@ -97,7 +115,8 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
     most[k] = g.placeMm[k] + g.pitchMm[k] * clean.to
   }
   const turnsAt = (cableMm: number) => barrelTurns + (cableMm - belief.cableMm) / threadMm
-  const turnsOf = (w: { from: number; to: number }) => (threadMm > 0 ? { from: turnsAt(w.from), to: turnsAt(w.to) } : { from: turnsAt(w.to), to: turnsAt(w.from) })
+  const turnsOf = (w: { from: number; to: number }) =>
+    threadMm > 0 ? { from: turnsAt(w.from), to: turnsAt(w.to) } : { from: turnsAt(w.to), to: turnsAt(w.from) }
   const b = belief
   const newIn = NEW_CABLE.backlashMm * NEW_CABLE.inwardShare
   const newOut = NEW_CABLE.backlashMm - newIn
@@ -105,7 +124,17 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
   const freeIn = Math.min(b.backlashInMm, newIn)
   const freeOut = Math.min(b.backlashOutMm, newOut)
   const true_ = b.ratio
-  const span = (friction: boolean, hanger: boolean, mismatch: boolean) => turnsOf(spanMm(g, mismatch ? g.fittedRatio : true_, friction ? freeIn : b.backlashInMm, friction ? freeOut : b.backlashOutMm, hanger ? 0 : b.camberTan, b.bowMm))
+  const span = (friction: boolean, hanger: boolean, mismatch: boolean) =>
+    turnsOf(
+      spanMm(
+        g,
+        mismatch ? g.fittedRatio : true_,
+        friction ? freeIn : b.backlashInMm,
+        friction ? freeOut : b.backlashOutMm,
+        hanger ? 0 : b.camberTan,
+        b.bowMm,
+      ),
+    )
   const now = span(false, false, false)
   const nowWidth = width(now)
   const cured = span(true, true, true)
@@ -139,14 +168,27 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
 }
 
 /** Section 3 of the model: narrow now, and curing this one alone widens it, or it alone keeps it narrow. No window counts as 0. */
-export function blames(now: number, curedAlone: number, othersCured: number, allCured: number, narrow: number): boolean {
+export function blames(
+  now: number,
+  curedAlone: number,
+  othersCured: number,
+  allCured: number,
+  narrow: number,
+): boolean {
   if (now >= narrow) return false
   if (curedAlone - now >= NO_WINDOW_TURNS) return true
   return othersCured < narrow && allCured > othersCured
 }
 
 /** Cable offsets with every gear clean and both stops well set, mm. The fast twin of `cableWindowMm`. */
-function spanMm(g: Geometry, ratio: number, hIn: number, hOut: number, camber: number, bow: number): { from: number; to: number } {
+function spanMm(
+  g: Geometry,
+  ratio: number,
+  hIn: number,
+  hOut: number,
+  camber: number,
+  bow: number,
+): { from: number; to: number } {
   let from = -Infinity
   let to = Infinity
   const last = g.n - 1
@@ -168,14 +210,20 @@ function heldWindowMm(g: Geometry, b: Belief): { from: number; to: number } {
   const last = g.n - 1
   if (b.stopHMm > most[0] || b.stopLMm < least[last]) return { from: Infinity, to: -Infinity }
   if (b.stopHMm < least[0]) from = Math.max(from, (least[0] - b.backlashOutMm) / b.ratio)
-  if (b.stopLMm > most[last]) to = Math.min(to, (most[last] + b.backlashInMm - b.camberTan * g.radiusMm[last]) / b.ratio - g.cableMm[last])
+  if (b.stopLMm > most[last])
+    to = Math.min(to, (most[last] + b.backlashInMm - b.camberTan * g.radiusMm[last]) / b.ratio - g.cableMm[last])
   // a stop may also hold a gear next to the end
   if (last > 1 && (b.stopHMm > most[1] || b.stopLMm < least[last - 1])) return { from: Infinity, to: -Infinity }
   return { from, to }
 }
 
 /** Chance to be right at each eighth from where the barrel is, within its travel: a difference array over the windows. */
-function chancePerEighth(readings: Reading[], range: number, barrelTurns: number, sound: number): { turns: number; right: number }[] {
+function chancePerEighth(
+  readings: Reading[],
+  range: number,
+  barrelTurns: number,
+  sound: number,
+): { turns: number; right: number }[] {
   const first = -Math.floor(barrelTurns * 8 + 1e-6)
   const last = Math.floor((range - barrelTurns) * 8 + 1e-6)
   const count = last - first + 1
@@ -193,7 +241,10 @@ function chancePerEighth(readings: Reading[], range: number, barrelTurns: number
   for (let i = 0; i < count; i++) {
     sum += change[i]
     const steps = first + i
-    out.push({ turns: steps === 0 ? barrelTurns : barrelTurns + steps / 8, right: Math.max(0, Math.min(1, sum)) * sound })
+    out.push({
+      turns: steps === 0 ? barrelTurns : barrelTurns + steps / 8,
+      right: Math.max(0, Math.min(1, sum)) * sound,
+    })
   }
   return out
 }
@@ -206,8 +257,20 @@ function judgeStop(g: Geometry, readings: Reading[], stop: 'H' | 'L'): StopJudge
   const places = readings.map(({ weight, belief }) => {
     const clean = cleanErrors(g, sprocket, belief)
     return stop === 'H'
-      ? { weight, at: belief.stopHMm, per: belief.mmPerTurnH, from: safe.from, to: Math.min(safe.to, end + g.pitchMm[sprocket] * clean.to) }
-      : { weight, at: belief.stopLMm, per: -belief.mmPerTurnL, from: Math.max(safe.from, end + g.pitchMm[sprocket] * clean.from), to: safe.to }
+      ? {
+          weight,
+          at: belief.stopHMm,
+          per: belief.mmPerTurnH,
+          from: safe.from,
+          to: Math.min(safe.to, end + g.pitchMm[sprocket] * clean.to),
+        }
+      : {
+          weight,
+          at: belief.stopLMm,
+          per: -belief.mmPerTurnL,
+          from: Math.max(safe.from, end + g.pitchMm[sprocket] * clean.from),
+          to: safe.to,
+        }
   })
   const goodAfter = (turns: number) => {
     let sum = 0
@@ -240,16 +303,32 @@ function expectedWindow(readings: Reading[], range: number): { from: number; to:
   const having = readings.filter(r => width(r.window) > 0)
   const weight = having.reduce((s, r) => s + r.weight, 0)
   if (weight < 0.5) return null
-  const from = Math.max(0, weightedQuantile(having.map(r => [r.window.from, r.weight]), 0.5))
-  const to = Math.min(range, weightedQuantile(having.map(r => [r.window.to, r.weight]), 0.5))
+  const from = Math.max(
+    0,
+    weightedQuantile(
+      having.map(r => [r.window.from, r.weight]),
+      0.5,
+    ),
+  )
+  const to = Math.min(
+    range,
+    weightedQuantile(
+      having.map(r => [r.window.to, r.weight]),
+      0.5,
+    ),
+  )
   return to - from >= NO_WINDOW_TURNS ? { from, to } : null
 }
 
 /** Quantile of weighted values. */
-export const weightedQuantile = (pairs: [value: number, weight: number][], share: number): number => weightedQuantiles(pairs, [share])[0]
+export const weightedQuantile = (pairs: [value: number, weight: number][], share: number): number =>
+  weightedQuantiles(pairs, [share])[0]
 
 /** Several quantiles of weighted values at one sorting; `shares` ascending. */
-export function weightedQuantiles(pairs: readonly [value: number, weight: number][], shares: readonly number[]): number[] {
+export function weightedQuantiles(
+  pairs: readonly [value: number, weight: number][],
+  shares: readonly number[],
+): number[] {
   const sorted = [...pairs].sort((a, b) => a[0] - b[0])
   const all = sorted.reduce((s, p) => s + p[1], 0)
   const out: number[] = []

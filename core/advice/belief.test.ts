@@ -26,7 +26,11 @@ test('the table of log chances agrees with the chances themselves', () => {
 test('the fast window of a reading agrees with the slow one of the response model', () => {
   const setup = setupOfStandard('r12-11')
   const g = geometryOf(setup)
-  const log: BenchEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0.2 }, { kind: 'sight', at: 'H', offsetMm: -0.4 }, { kind: 'shift', from: 0, to: 5, heard: 'clean' }]
+  const log: BenchEvent[] = [
+    { kind: 'sight', at: 'L', offsetMm: 0.2 },
+    { kind: 'sight', at: 'H', offsetMm: -0.4 },
+    { kind: 'shift', from: 0, to: 5, heard: 'clean' },
+  ]
   const posterior = log.reduce((p, e) => p.after(e), posteriorAtStart(setup, 3))
   const { readings } = analyse(posterior, false)
   expect(readings.length).toBeGreaterThan(100)
@@ -63,7 +67,9 @@ describe('a cause is at fault (model, section 3)', () => {
 describe('wear', () => {
   const none = Array.from({ length: 9 }, () => ({ skipped: 0, held: 0 }))
   const at = (k: number, skipped: number, held: number) => none.map((x, i) => (i === k ? { skipped, held } : x))
-  test('starts from its base rate', () => { expect(wearFrom(none, WORN_RATE).any).toBeCloseTo(0.08, 9) })
+  test('starts from its base rate', () => {
+    expect(wearFrom(none, WORN_RATE).any).toBeCloseTo(0.08, 9)
+  })
   // Bayes by hand: odds of one-sprocket-in-24 runs; 0.95·⅔ against 0.05/6 for each skip, a third for each that held
   test('two skips on one sprocket are a worn one, one is a doubt, and clean arrivals clear it', () => {
     expect(wearFrom(at(4, 2, 0), WORN_RATE).any).toBeGreaterThan(0.98)
@@ -72,16 +78,44 @@ describe('wear', () => {
     expect(once.any).toBeLessThan(0.85)
     expect(once.of[4]).toBeGreaterThan(once.of[7])
     expect(wearFrom(at(4, 1, 5), WORN_RATE).any).toBeLessThan(0.1)
-    expect(wearFrom(none.map(() => ({ skipped: 0, held: 3 })), WORN_RATE).any).toBeLessThan(0.01)
+    expect(
+      wearFrom(
+        none.map(() => ({ skipped: 0, held: 3 })),
+        WORN_RATE,
+      ).any,
+    ).toBeLessThan(0.01)
   })
   test('a run of neighbours is summed exactly', () => {
     const runs = 9 + 8 + 7
-    expect(wearFrom(at(0, 0, 1), WORN_RATE).any / (1 - wearFrom(at(0, 0, 1), WORN_RATE).any)).toBeCloseTo(((0.08 / runs) * (runs - 3 + 3 / 3)) / 0.92, 6)
+    expect(wearFrom(at(0, 0, 1), WORN_RATE).any / (1 - wearFrom(at(0, 0, 1), WORN_RATE).any)).toBeCloseTo(
+      ((0.08 / runs) * (runs - 3 + 3 / 3)) / 0.92,
+      6,
+    )
   })
-  test('a new cassette has none', () => { expect(wearFrom(at(4, 3, 0), WORN_RATE, true).any).toBe(0) })
+  test('a new cassette has none', () => {
+    expect(wearFrom(at(4, 3, 0), WORN_RATE, true).any).toBe(0)
+  })
 })
 
 test('a weighted quantile is where that share of the weight is reached', () => {
-  expect(weightedQuantile([[3, 0.2], [1, 0.5], [2, 0.3]], 0.5)).toBe(1)
-  expect(weightedQuantile([[3, 0.2], [1, 0.5], [2, 0.3]], 0.75)).toBe(2)
+  expect(
+    weightedQuantile(
+      [
+        [3, 0.2],
+        [1, 0.5],
+        [2, 0.3],
+      ],
+      0.5,
+    ),
+  ).toBe(1)
+  expect(
+    weightedQuantile(
+      [
+        [3, 0.2],
+        [1, 0.5],
+        [2, 0.3],
+      ],
+      0.75,
+    ),
+  ).toBe(2)
 })

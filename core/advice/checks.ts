@@ -32,19 +32,38 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
     const { inward } = senseOfShift(trace, g.n, trace.lever, to)
     const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
     if (end && chainMayBeThrown(posterior, analysis, end)) continue
-    checks.push({ move: { do: 'shift', to }, tells: shiftTells(posterior, analysis, sample, to, { end, inward, alreadyThere: false }, aimTurns), cost: MOVE_COST.shift })
+    checks.push({
+      move: { do: 'shift', to },
+      tells: shiftTells(posterior, analysis, sample, to, { end, inward, alreadyThere: false }, aimTurns),
+      cost: MOVE_COST.shift,
+    })
   }
   // from where the barrel is to stay, an edge is followed by winding back
   const windBack = aimTurns === 0 && analysis.right > WORTH_KEEPING ? MOVE_COST.turn : 0
   for (let click = 1; click < g.n - 1; click++)
     for (const way of ['out', 'in'] as const) {
-      const limit = Math.min(EDGE.limitTurns, way === 'out' ? posterior.setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
+      const limit = Math.min(
+        EDGE.limitTurns,
+        way === 'out' ? posterior.setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns,
+      )
       if (limit < 1 / 8) continue
-      checks.push({ move: { do: 'edge', click, way }, tells: edgeTells(posterior, sample, click, way, limit), cost: MOVE_COST.edge + windBack })
+      checks.push({
+        move: { do: 'edge', click, way },
+        tells: edgeTells(posterior, sample, click, way, limit),
+        cost: MOVE_COST.edge + windBack,
+      })
     }
   for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2]))
-    checks.push({ move: { do: 'offset', click }, tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm), cost: MOVE_COST.offset })
-  checks.push({ move: { do: 'hanger' }, tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg), cost: MOVE_COST.hanger })
+    checks.push({
+      move: { do: 'offset', click },
+      tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm),
+      cost: MOVE_COST.offset,
+    })
+  checks.push({
+    move: { do: 'hanger' },
+    tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg),
+    cost: MOVE_COST.hanger,
+  })
   return checks.sort((a, b) => b.tells / b.cost - a.tells / a.cost)
 }
 
@@ -60,14 +79,19 @@ function thrownChanceOver(posterior: Posterior, analysis: Analysis, end: 'smalle
   const k = end === 'largest' ? n - 1 : 0
   return analysis.readings.reduce((sum, { weight, belief }) => {
     const stop = end === 'largest' ? belief.stopLMm : belief.stopHMm
-    return sum + weight * thrownChance(end, errorPitch(g, belief, k, end === 'largest'), (stop - g.placeMm[k]) / g.pitchMm[k])
+    return (
+      sum +
+      weight * thrownChance(end, errorPitch(g, belief, k, end === 'largest'), (stop - g.placeMm[k]) / g.pitchMm[k])
+    )
   }, 0)
 }
 
 /** A manageable number of particles, systematically by weight, each sorted into the kind of answer it stands for. */
 function sampleOf(analysis: Analysis, barrelTurns: number): Sampled[] {
   const placed = analysis.readings.filter(hasWindow)
-  let low = Infinity, high = -Infinity, sum = 0
+  let low = Infinity,
+    high = -Infinity,
+    sum = 0
   const byPlace = placed.map(r => [r.middle, r.weight] as const).sort((a, b) => a[0] - b[0])
   const all = byPlace.reduce((s, p) => s + p[1], 0)
   for (const [middle, weight] of byPlace) {
@@ -99,7 +123,14 @@ function sampleOf(analysis: Analysis, barrelTurns: number): Sampled[] {
 
 const hasWindow = (r: Reading): boolean => r.span.to - r.span.from >= NO_WINDOW_TURNS
 
-function shiftTells(posterior: Posterior, analysis: Analysis, sample: Sampled[], to: number, arrival: Arrival, aimTurns: number): number {
+function shiftTells(
+  posterior: Posterior,
+  analysis: Analysis,
+  sample: Sampled[],
+  to: number,
+  arrival: Arrival,
+  aimTurns: number,
+): number {
   const g = posterior.geometry
   const tables = tablesOf(arrival)
   const outcomes = tables.length + 1 // the last is skips
@@ -109,7 +140,13 @@ function shiftTells(posterior: Posterior, analysis: Analysis, sample: Sampled[],
   const wornHere = worn > 0 ? analysis.wear.of[to] / worn : 0
   for (const { reading, weight, kind } of sample) {
     const b = reading.belief
-    const place = Math.min(Math.max(freePlaceMm(g, b, to) + b.ratio * moved + (arrival.inward ? -b.backlashInMm : b.backlashOutMm), b.stopHMm), b.stopLMm)
+    const place = Math.min(
+      Math.max(
+        freePlaceMm(g, b, to) + b.ratio * moved + (arrival.inward ? -b.backlashInMm : b.backlashOutMm),
+        b.stopHMm,
+      ),
+      b.stopLMm,
+    )
     const z = (place - g.placeMm[to]) / g.pitchMm[to] - b.asymmetryPitch
     const lnQ = Math.log(b.sharpness)
     for (let i = 0; i < tables.length; i++) {
@@ -133,8 +170,13 @@ function edgeTells(posterior: Posterior, sample: Sampled[], click: number, way: 
     const b = reading.belief
     const perTurn = b.ratio * Math.abs(g.threadMm)
     const free = freePlaceMm(g, b, click)
-    const rub = g.placeMm[click] + g.pitchMm[click] * (b.asymmetryPitch + (inboard ? 1 : -1) * HEARING.rub * b.sharpness)
-    const turns = inboard ? (rub - free + b.backlashInMm) / perTurn : free - b.backlashInMm < rub ? 0 : (free + b.backlashOutMm - rub) / perTurn
+    const rub =
+      g.placeMm[click] + g.pitchMm[click] * (b.asymmetryPitch + (inboard ? 1 : -1) * HEARING.rub * b.sharpness)
+    const turns = inboard
+      ? (rub - free + b.backlashInMm) / perTurn
+      : free - b.backlashInMm < rub
+        ? 0
+        : (free + b.backlashOutMm - rub) / perTurn
     const noticed = turns <= 0 ? turns : turns + EDGE.lateTurns
     const scale = 1.702 / Math.sqrt(EDGE.sdTurns ** 2 + ((EDGE.sdPitch * g.pitchMm[click]) / perTurn) ** 2)
     let before = 0

@@ -50,7 +50,18 @@ export type Advice = {
 }
 
 /** What each step costs a mechanic, in units of a shift listened to (model, section 5). */
-export const MOVE_COST = { shift: 1, unclean: 1, turn: 1, sight: 2, offset: 2, edge: 2, reclamp: 3, hanger: 4, bend: 4 } as const
+export const MOVE_COST = {
+  shift: 1,
+  unclean: 1,
+  turn: 1,
+  sight: 2,
+  offset: 2,
+  edge: 2,
+  reclamp: 3,
+  hanger: 4,
+  bend: 4,
+} as const
 export const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
 
-export const costOf = (event: BenchEvent): number => event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]
+export const costOf = (event: BenchEvent): number =>
+  event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]

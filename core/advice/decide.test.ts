@@ -10,7 +10,14 @@ import { sayMove, sayWay } from './explain'
 
 const setup = setupOfStandard('r14-11')
 const g = geometryOf(setup)
-const well: HiddenBike = { ...perfectBike(g), sharpness: 1, asymmetryPitch: 0, mmPerTurnH: 1, mmPerTurnL: 1, worn: new Set() }
+const well: HiddenBike = {
+  ...perfectBike(g),
+  sharpness: 1,
+  asymmetryPitch: 0,
+  mmPerTurnH: 1,
+  mmPerTurnL: 1,
+  worn: new Set(),
+}
 const L = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'L', offsetMm })
 const H = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'H', offsetMm })
 const clean = (to: number): BenchEvent => ({ kind: 'shift', from: Math.max(0, to - 1), to, heard: 'clean' })
@@ -18,7 +25,15 @@ const clean = (to: number): BenchEvent => ({ kind: 'shift', from: Math.max(0, to
 /** A log of everything clean and both edges where they should be: as sure as it gets. */
 function sureLog(): BenchEvent[] {
   const bench = simulatedBench(setup, well, 3)
-  for (const move of [{ do: 'sight', at: 'L' }, { do: 'sight', at: 'H' }, { do: 'edge', click: 1, way: 'out' }, { do: 'turn', screw: 'barrel', turns: -0.5 }, { do: 'edge', click: 9, way: 'in' }, { do: 'turn', screw: 'barrel', turns: 0.5 }] as Move[]) bench.perform(move)
+  for (const move of [
+    { do: 'sight', at: 'L' },
+    { do: 'sight', at: 'H' },
+    { do: 'edge', click: 1, way: 'out' },
+    { do: 'turn', screw: 'barrel', turns: -0.5 },
+    { do: 'edge', click: 9, way: 'in' },
+    { do: 'turn', screw: 'barrel', turns: 0.5 },
+  ] as Move[])
+    bench.perform(move)
   for (const to of [2, 4, 6, 8, 9, 7, 5, 3, 1]) bench.perform({ do: 'shift', to })
   return [...bench.log]
 }
@@ -48,11 +63,23 @@ describe('when to stop', () => {
     } else expect(analysis.right).toBeLessThan(DECIDE.doneAt)
   })
   test('patience ends: at the budget it stops whatever is left open', () => {
-    const long = [L(0), H(-0.5), ...Array.from({ length: DECIDE.budget }, (_, i) => ({ kind: 'shift', from: 2, to: 2 + (i % 2), heard: i % 3 ? 'slow' : 'clean' }) as BenchEvent)]
+    const long = [
+      L(0),
+      H(-0.5),
+      ...Array.from(
+        { length: DECIDE.budget },
+        (_, i) => ({ kind: 'shift', from: 2, to: 2 + (i % 2), heard: i % 3 ? 'slow' : 'clean' }) as BenchEvent,
+      ),
+    ]
     expect(consider(setup, long).decision.move).toEqual({ do: 'done' })
   })
   test('a turn is never advised twice without a check between', () => {
-    const log: BenchEvent[] = [L(0), H(-0.5), { kind: 'shift', from: 0, to: 3, heard: 'none' }, { kind: 'turn', screw: 'barrel', turns: 0.5 }]
+    const log: BenchEvent[] = [
+      L(0),
+      H(-0.5),
+      { kind: 'shift', from: 0, to: 3, heard: 'none' },
+      { kind: 'turn', screw: 'barrel', turns: 0.5 },
+    ]
     const { move } = consider(setup, log).decision
     expect(move.do === 'turn' && move.screw === 'barrel').toBe(false)
   })
@@ -60,7 +87,10 @@ describe('when to stop', () => {
 
 describe('parts', () => {
   test('none is renewed on a first bad answer, and none for the same cause twice', () => {
-    for (const heard of ['slow', 'none', 'jumps', 'skips'] as const) expect(consider(setup, [L(0), H(-0.5), { kind: 'shift', from: 0, to: 4, heard }]).decision.move.do).not.toBe('replace')
+    for (const heard of ['slow', 'none', 'jumps', 'skips'] as const)
+      expect(consider(setup, [L(0), H(-0.5), { kind: 'shift', from: 0, to: 4, heard }]).decision.move.do).not.toBe(
+        'replace',
+      )
     const sticky = simulatedBench(setup, { ...well, backlashInMm: 0.8, backlashOutMm: 0.8 }, 4)
     let replaced = 0
     for (let i = 0; i < 60; i++) {
@@ -87,16 +117,21 @@ describe('checks', () => {
     const { posterior, analysis } = consider(setup, [L(0), H(-0.5), clean(1)])
     const checks = checksFor(posterior, analysis, 0)
     for (const c of checks) expect(c.tells).toBeGreaterThanOrEqual(0)
-    for (let i = 1; i < checks.length; i++) expect(checks[i - 1].tells / checks[i - 1].cost).toBeGreaterThanOrEqual(checks[i].tells / checks[i].cost)
+    for (let i = 1; i < checks.length; i++)
+      expect(checks[i - 1].tells / checks[i - 1].cost).toBeGreaterThanOrEqual(checks[i].tells / checks[i].cost)
   })
   test('none shifts into an end that was not seen, or where a chain may be thrown', () => {
     const unseen = consider(setup, [clean(1)])
     expect(chainMayBeThrown(unseen.posterior, unseen.analysis, 'largest')).toBe(true)
-    expect(checksFor(unseen.posterior, unseen.analysis, 0).some(c => c.move.do === 'shift' && c.move.to === g.n - 1)).toBe(false)
+    expect(
+      checksFor(unseen.posterior, unseen.analysis, 0).some(c => c.move.do === 'shift' && c.move.to === g.n - 1),
+    ).toBe(false)
     // seen, but far past the largest, with the cable tight
     const past = consider(setup, [L(3.2), H(-0.5), { kind: 'shift', from: 0, to: 1, heard: 'jumps' }])
     expect(chainMayBeThrown(past.posterior, past.analysis, 'largest')).toBe(true)
-    expect(checksFor(past.posterior, past.analysis, 0).some(c => c.move.do === 'shift' && c.move.to === g.n - 1)).toBe(false)
+    expect(checksFor(past.posterior, past.analysis, 0).some(c => c.move.do === 'shift' && c.move.to === g.n - 1)).toBe(
+      false,
+    )
     expect(THROWN_LIMIT).toBe(0.0005)
   })
   test('no edge is looked for where the barrel has no way to go', () => {
@@ -112,18 +147,33 @@ describe('checks', () => {
       return checksFor(posterior, analysis, 0).find(c => c.move.do === 'hanger')!.tells
     }
     const flat = [L(0), H(-0.5), clean(1), clean(5), clean(9)]
-    const sloping: BenchEvent[] = [L(0), H(-0.5), { kind: 'shift', from: 0, to: 1, heard: 'clean' }, { kind: 'shift', from: 8, to: 9, heard: 'jumps' }, { kind: 'shift', from: 7, to: 8, heard: 'rubs-in' }]
+    const sloping: BenchEvent[] = [
+      L(0),
+      H(-0.5),
+      { kind: 'shift', from: 0, to: 1, heard: 'clean' },
+      { kind: 'shift', from: 8, to: 9, heard: 'jumps' },
+      { kind: 'shift', from: 7, to: 8, heard: 'rubs-in' },
+    ]
     expect(tells(sloping)).toBeGreaterThan(tells(flat))
   })
 })
 
 describe('words', () => {
   test.each<[Move, string]>([
-    [{ do: 'shift', to: 3 }, `Shift to the ${setup.teeth[3]} and listen`], [{ do: 'turn', screw: 'barrel', turns: 0.375 }, 'Barrel out 3/8 turn'], [{ do: 'turn', screw: 'barrel', turns: -1.25 }, 'Barrel in 1 1/4 turns'],
-    [{ do: 'turn', screw: 'H', turns: 0.25 }, 'H screw in 1/4 turn'], [{ do: 'turn', screw: 'L', turns: -0.5 }, 'L screw out 1/2 turn'], [{ do: 'sight', at: 'L' }, 'See L by hand'],
-    [{ do: 'edge', click: 2, way: 'out' }, `On the ${setup.teeth[2]}, wind out to the rub`], [{ do: 'hanger' }, 'Gauge the hanger'], [{ do: 'reclamp', barrelTurnsOut: 2.5 }, 'Clamp again, barrel 2 1/2 out'],
-    [{ do: 'replace', part: 'cable', cause: 'friction' }, 'Renew the cable and housing'], [{ do: 'done' }, 'Stop here'],
-  ])('%o', (move, words) => { expect(sayMove(move, setup.teeth)).toBe(words) })
+    [{ do: 'shift', to: 3 }, `Shift to the ${setup.teeth[3]} and listen`],
+    [{ do: 'turn', screw: 'barrel', turns: 0.375 }, 'Barrel out 3/8 turn'],
+    [{ do: 'turn', screw: 'barrel', turns: -1.25 }, 'Barrel in 1 1/4 turns'],
+    [{ do: 'turn', screw: 'H', turns: 0.25 }, 'H screw in 1/4 turn'],
+    [{ do: 'turn', screw: 'L', turns: -0.5 }, 'L screw out 1/2 turn'],
+    [{ do: 'sight', at: 'L' }, 'See L by hand'],
+    [{ do: 'edge', click: 2, way: 'out' }, `On the ${setup.teeth[2]}, wind out to the rub`],
+    [{ do: 'hanger' }, 'Gauge the hanger'],
+    [{ do: 'reclamp', barrelTurnsOut: 2.5 }, 'Clamp again, barrel 2 1/2 out'],
+    [{ do: 'replace', part: 'cable', cause: 'friction' }, 'Renew the cable and housing'],
+    [{ do: 'done' }, 'Stop here'],
+  ])('%o', (move, words) => {
+    expect(sayMove(move, setup.teeth)).toBe(words)
+  })
   test('every answer of the advice says why, in one line that ends', () => {
     const bench = simulatedBench(setup, { ...well, cableMm: -0.8 }, 2)
     for (let i = 0; i < 20; i++) {

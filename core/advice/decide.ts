@@ -41,13 +41,15 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   const late = Math.min(1, Math.max(0, (trace.cost - 28) / 26))
   const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
   if (best.right >= doneAt) {
-    if (best.right - analysis.right > DECIDE.lastTurnGain) return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
+    if (best.right - analysis.right > DECIDE.lastTurnGain)
+      return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
     return answer({ do: 'done' })
   }
 
   const part = partMove(analysis, log, best.right, trace.cost)
   if (part) return answer(part)
-  if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5) return answer(reclampMove(posterior, analysis))
+  if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5)
+    return answer(reclampMove(posterior, analysis))
 
   const gain = best.right - analysis.right
   const justTurned = log.at(-1)?.kind === 'turn'
@@ -79,7 +81,7 @@ function stopMove(analysis: Analysis, log: readonly BenchEvent[], best: { right:
   // all but the stops is known well: look once more at the one that is least sure
   const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
   const good = analysis.stops[at].good
-  const seen = log.length - 1 - log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || (e.kind === 'replace'))
+  const seen = log.length - 1 - log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
   const sights = log.slice(log.length - seen).filter(e => e.kind === 'sight' && e.at === at).length
   return good < DECIDE.stopSeenAgain && best.right > 0.85 * good && sights < 3 ? { do: 'sight', at } : null
 }
@@ -105,7 +107,11 @@ function gaugedFirst(log: readonly BenchEvent[], cause: Curable): Move | null {
 
 /** A part renewed once for this cause is not renewed for it again: the belief must be wrong elsewhere. */
 const renewedFor = (cause: Curable, log: readonly BenchEvent[]): boolean =>
-  log.some(e => e.kind === 'replace' && (e.part === PART_FOR[cause] || (cause === 'mismatch' && (e.part === 'cassette' || e.part === 'derailleur'))))
+  log.some(
+    e =>
+      e.kind === 'replace' &&
+      (e.part === PART_FOR[cause] || (cause === 'mismatch' && (e.part === 'cassette' || e.part === 'derailleur'))),
+  )
 
 const PART_FOR: Record<Curable, Part> = { friction: 'cable', hanger: 'hanger', mismatch: 'shifter' }
 
@@ -117,18 +123,28 @@ function replaceFor(cause: Curable, analysis: Analysis): Move {
 /** Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways. */
 function reclampMove(posterior: Posterior, analysis: Analysis): Move {
   const { setup, geometry, trace } = posterior
-  const need = weightedQuantile(analysis.readings.map(({ belief, middle, weight }) => {
-    return [middle - trace.barrelTurns + (belief.cableMm - snugCableMm(geometry, belief)) / geometry.threadMm, weight]
-  }), 0.5)
+  const need = weightedQuantile(
+    analysis.readings.map(({ belief, middle, weight }) => {
+      return [middle - trace.barrelTurns + (belief.cableMm - snugCableMm(geometry, belief)) / geometry.threadMm, weight]
+    }),
+    0.5,
+  )
   const spare = Math.min(1.5, setup.barrelTurnsRange / 2)
   const at = Math.min(setup.barrelTurnsRange - spare, Math.max(spare, setup.barrelTurnsRange / 2 - need))
   return { do: 'reclamp', barrelTurnsOut: Math.round(at * 2) / 2 }
 }
 
 /** No check is worth its cost: cure what is most blamed, or turn to the best that is left, or stop. */
-function whenNothingTells(analysis: Analysis, log: readonly BenchEvent[], best: { turns: number; right: number }, barrelTurns: number): Move {
+function whenNothingTells(
+  analysis: Analysis,
+  log: readonly BenchEvent[],
+  best: { turns: number; right: number },
+  barrelTurns: number,
+): Move {
   const cause = [...CURABLE].sort((a, b) => analysis.needed[b] - analysis.needed[a])[0]
-  if (analysis.needed[cause] > 0.6 && analysis.needed[cause] > best.right && !renewedFor(cause, log)) return gaugedFirst(log, cause) ?? replaceFor(cause, analysis)
-  if (best.right > analysis.right + 0.02 && log.at(-1)?.kind !== 'turn') return { do: 'turn', screw: 'barrel', turns: best.turns - barrelTurns }
+  if (analysis.needed[cause] > 0.6 && analysis.needed[cause] > best.right && !renewedFor(cause, log))
+    return gaugedFirst(log, cause) ?? replaceFor(cause, analysis)
+  if (best.right > analysis.right + 0.02 && log.at(-1)?.kind !== 'turn')
+    return { do: 'turn', screw: 'barrel', turns: best.turns - barrelTurns }
   return { do: 'done' }
 }

@@ -6,7 +6,12 @@ import type { Decision } from './decide'
 import type { Posterior } from './posterior'
 
 export const CAUSE_WORDS: Record<Cause, string> = {
-  tension: 'Tension', friction: 'Friction', hanger: 'Hanger', mismatch: 'Mismatch', stops: 'Stops', wear: 'Wear',
+  tension: 'Tension',
+  friction: 'Friction',
+  hanger: 'Hanger',
+  mismatch: 'Mismatch',
+  stops: 'Stops',
+  wear: 'Wear',
 }
 
 /** What a barrel turn does: mm of cable, and mm of pulley with its direction. */
@@ -18,15 +23,24 @@ export function effectOfBarrel(posterior: Posterior, turns: number, ratio: numbe
 /** A move in the trade's words, short enough to read from the stand. */
 export function sayMove(move: Move, teeth: readonly number[]): string {
   switch (move.do) {
-    case 'shift': return `Shift to the ${teeth[move.to]} and listen`
-    case 'turn': return `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${sayWay(move)} ${sayTurnsOf(move.turns)}`
-    case 'sight': return `See ${move.at} by hand`
-    case 'offset': return `Measure the pulley's offset on the ${teeth[move.click]}`
-    case 'edge': return `On the ${teeth[move.click]}, wind ${move.way} to the rub`
-    case 'hanger': return 'Gauge the hanger'
-    case 'reclamp': return `Clamp again, barrel ${sayTurns(move.barrelTurnsOut)} out`
-    case 'replace': return `Renew the ${move.part === 'cable' ? 'cable and housing' : move.part}`
-    case 'done': return 'Stop here'
+    case 'shift':
+      return `Shift to the ${teeth[move.to]} and listen`
+    case 'turn':
+      return `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${sayWay(move)} ${sayTurnsOf(move.turns)}`
+    case 'sight':
+      return `See ${move.at} by hand`
+    case 'offset':
+      return `Measure the pulley's offset on the ${teeth[move.click]}`
+    case 'edge':
+      return `On the ${teeth[move.click]}, wind ${move.way} to the rub`
+    case 'hanger':
+      return 'Gauge the hanger'
+    case 'reclamp':
+      return `Clamp again, barrel ${sayTurns(move.barrelTurnsOut)} out`
+    case 'replace':
+      return `Renew the ${move.part === 'cable' ? 'cable and housing' : move.part}`
+    case 'done':
+      return 'Stop here'
   }
 }
 
@@ -36,7 +50,9 @@ export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'o
 
 /** What a barrel turn does, in a line of its own; null for any other move. */
 export function effectOf(posterior: Posterior, analysis: Analysis, move: Move): string | null {
-  return move.do === 'turn' && move.screw === 'barrel' ? effectOfBarrel(posterior, move.turns, meanRatio(analysis)) : null
+  return move.do === 'turn' && move.screw === 'barrel'
+    ? effectOfBarrel(posterior, move.turns, meanRatio(analysis))
+    : null
 }
 
 /** Why this move, in one line. */
@@ -60,11 +76,16 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     }
     case 'edge':
       return `Cranks turning, fingers clear, wind until it first rubs on the ${(move.way === 'out') === g.threadMm > 0 ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis, true)}`
-    case 'shift': return `This arrival tells most now.${doubt(analysis, true)}`
-    case 'offset': return `A measured offset here tells most now.${doubt(analysis, true)}`
-    case 'hanger': return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis, true)}`
-    case 'reclamp': return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
-    case 'replace': return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
+    case 'shift':
+      return `This arrival tells most now.${doubt(analysis, true)}`
+    case 'offset':
+      return `A measured offset here tells most now.${doubt(analysis, true)}`
+    case 'hanger':
+      return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis, true)}`
+    case 'reclamp':
+      return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
+    case 'replace':
+      return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
     case 'done':
       return analysis.right >= 0.5
         ? `Every gear is expected clean from both sides: ${sayChance(analysis.right)} sure.`
@@ -73,11 +94,18 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
 }
 
 const REPLACE_WHY: Record<Cause, string> = {
-  friction: 'this is friction in the run', hanger: 'the hanger is bent', mismatch: 'the parts do not match', wear: 'the sprockets are worn',
-  tension: 'the cable cannot be set', stops: 'a stop cannot be set',
+  friction: 'this is friction in the run',
+  hanger: 'the hanger is bent',
+  mismatch: 'the parts do not match',
+  wear: 'the sprockets are worn',
+  tension: 'the cable cannot be set',
+  stops: 'a stop cannot be set',
 }
 
-const said = (mm: number): string => Math.abs(mm) < 0.05 ? 'in line with the plane' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'} of the plane`
+const said = (mm: number): string =>
+  Math.abs(mm) < 0.05
+    ? 'in line with the plane'
+    : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'} of the plane`
 
 /** Names the two causes that remain, when two do, and whether the move splits them. */
 function doubt(analysis: Analysis, check = false): string {
@@ -88,4 +116,5 @@ function doubt(analysis: Analysis, check = false): string {
   return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${sayChance(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${sayChance(analysis.causes[left[1]])}${check ? '; this splits them best' : ''}.`
 }
 
-export const meanRatio = (analysis: Analysis): number => analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)
+export const meanRatio = (analysis: Analysis): number =>
+  analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)

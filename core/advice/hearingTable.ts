@@ -27,7 +27,9 @@ function build(heard: Heard, arrival: Arrival): HearingTable {
   const table = new Float32Array(Z_COUNT * Q_COUNT)
   for (let iq = 0; iq < Q_COUNT; iq++)
     for (let iz = 0; iz < Z_COUNT; iz++)
-      table[iq * Z_COUNT + iz] = Math.log(reportedChance(arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))[heard]))
+      table[iq * Z_COUNT + iz] = Math.log(
+        reportedChance(arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))[heard]),
+      )
   return table
 }
 

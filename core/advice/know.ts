@@ -8,7 +8,20 @@ import type { KnownPrior, Unknown } from './prior'
 export type KeptBelief = Partial<Record<Unknown, { mean: number; sd: number }>>
 
 /** Spread added from one visit to the next, as bikes are ridden: mm of cable, of stop, and of the rest. `model` */
-const DRIFT: Partial<Record<Unknown, number>> = { cable: 0.3, lnBacklash: 0.2, inwardShare: 0.04, lnRatio: 0.002, camber: 0.002, bow: 0.02, asymmetry: 0.002, stopH: 0.15, stopL: 0.15, mmPerTurnH: 0.02, mmPerTurnL: 0.02, lnSharpness: 0.03 }
+const DRIFT: Partial<Record<Unknown, number>> = {
+  cable: 0.3,
+  lnBacklash: 0.2,
+  inwardShare: 0.04,
+  lnRatio: 0.002,
+  camber: 0.002,
+  bow: 0.02,
+  asymmetry: 0.002,
+  stopH: 0.15,
+  stopL: 0.15,
+  mmPerTurnH: 0.02,
+  mmPerTurnL: 0.02,
+  lnSharpness: 0.03,
+}
 /** A run beds in towards slack: about a quarter turn of an M5 barrel over the first weeks. `practice` */
 const SETTLE_MM = 0.15
 
@@ -41,7 +54,10 @@ export function keptBelief(posterior: Posterior, analysis: Analysis): KeptBelief
 export function priorOfKnownBike(kept: KeptBelief, spring: 'high' | 'low' = 'high'): KnownPrior {
   const out: KnownPrior = {}
   for (const [name, { mean, sd }] of Object.entries(kept) as [Unknown, { mean: number; sd: number }][])
-    out[name] = { mean: name === 'cable' ? mean - (spring === 'high' ? SETTLE_MM : -SETTLE_MM) : mean, sd: Math.hypot(sd, DRIFT[name] ?? 0.1) }
+    out[name] = {
+      mean: name === 'cable' ? mean - (spring === 'high' ? SETTLE_MM : -SETTLE_MM) : mean,
+      sd: Math.hypot(sd, DRIFT[name] ?? 0.1),
+    }
   return out
 }
 

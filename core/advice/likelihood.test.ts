@@ -18,12 +18,15 @@ describe('densities', () => {
       const wide = Math.max(d.sd, d.sd2)
       let sum = 0
       const step = Math.min(d.sd, d.sd2) / 40
-      const from = Math.min(d.mean, d.mean2) - 8 * wide, to = Math.max(d.mean, d.mean2) + 8 * wide
+      const from = Math.min(d.mean, d.mean2) - 8 * wide,
+        to = Math.max(d.mean, d.mean2) + 8 * wide
       for (let x = from; x < to; x += step) sum += (densityOf(d, x) * step) / Math.sqrt(2 * Math.PI)
       expect(sum).toBeCloseTo(1, 3)
       const draws = Array.from({ length: 20_000 }, () => drawFrom(d, random))
       const mean = draws.reduce((s, x) => s + x, 0) / draws.length
-      expect(Math.abs(mean - (d.weight * d.mean + (1 - d.weight) * d.mean2))).toBeLessThan(4 * (wide / Math.sqrt(20_000)))
+      expect(Math.abs(mean - (d.weight * d.mean + (1 - d.weight) * d.mean2))).toBeLessThan(
+        4 * (wide / Math.sqrt(20_000)),
+      )
     }
   })
   test('the log is that of the density, up to a constant of each, far out too', () => {
@@ -42,7 +45,10 @@ describe('odds from what was said', () => {
     expect(share(1000)).toBe(share(12))
     expect(withKnown(prior, { odds: { friction: 3 } }).camber).toEqual(prior.camber)
     expect(withKnown(prior, { odds: { stops: 3 } }).stopH.weight).toBeLessThan(prior.stopH.weight)
-    expect(wornRateWith({ odds: { wear: 6 } }) / (1 - wornRateWith({ odds: { wear: 6 } }))).toBeCloseTo((6 * WORN_RATE) / (1 - WORN_RATE), 9)
+    expect(wornRateWith({ odds: { wear: 6 } }) / (1 - wornRateWith({ odds: { wear: 6 } }))).toBeCloseTo(
+      (6 * WORN_RATE) / (1 - WORN_RATE),
+      9,
+    )
     expect(wornRateWith(undefined)).toBeCloseTo(WORN_RATE, 9)
   })
 })
@@ -58,8 +64,12 @@ describe('measurements move belief as far as they are good', () => {
     expect(once.sd).toBeGreaterThan(MEASURE.sightSdMm * 0.6)
   })
   test('a measured offset places the pulley, and an absurd one is taken for a slip', () => {
-    const seen: BenchEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: -0.5 }]
-    const offset = (mm: number) => consider(setup, [...seen, { kind: 'offset', click: 5, offsetMm: mm }]).advice.offsetMm
+    const seen: BenchEvent[] = [
+      { kind: 'sight', at: 'L', offsetMm: 0 },
+      { kind: 'sight', at: 'H', offsetMm: -0.5 },
+    ]
+    const offset = (mm: number) =>
+      consider(setup, [...seen, { kind: 'offset', click: 5, offsetMm: mm }]).advice.offsetMm
     expect(offset(-1).mean).toBeLessThan(offset(0).mean)
     expect(offset(0).mean).toBeLessThan(offset(1).mean)
     expect(Math.abs(offset(14).mean)).toBeLessThan(3)

@@ -19,17 +19,56 @@ export type Epoch = {
 }
 
 export type Observation =
-  | { is: 'heard'; epoch: number; screws: Screws; click: number; inward: boolean; table: HearingTable | null; end: 'smallest' | 'largest' | null; key: string; times: number }
-  | { is: 'unclean'; epoch: number; screws: Screws; click: number; arrivals: { inward: boolean; table: HearingTable }[] }
+  | {
+      is: 'heard'
+      epoch: number
+      screws: Screws
+      click: number
+      inward: boolean
+      table: HearingTable | null
+      end: 'smallest' | 'largest' | null
+      key: string
+      times: number
+    }
+  | {
+      is: 'unclean'
+      epoch: number
+      screws: Screws
+      click: number
+      arrivals: { inward: boolean; table: HearingTable }[]
+    }
   | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
   | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
-  | { is: 'edge'; epoch: number; screws: Screws; click: number; inboard: boolean; turns: number; limit: number; found: boolean }
+  | {
+      is: 'edge'
+      epoch: number
+      screws: Screws
+      click: number
+      inboard: boolean
+      turns: number
+      limit: number
+      found: boolean
+    }
   | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number }
 
 export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
 
 /** Slots of a resolved epoch in the scratch array. */
-export const R = { cable: 0, ratio: 1, hIn: 2, hOut: 3, camber: 4, bow: 5, asym: 6, stopH: 7, stopL: 8, perH: 9, perL: 10, lnQ: 11, size: 12 } as const
+export const R = {
+  cable: 0,
+  ratio: 1,
+  hIn: 2,
+  hOut: 3,
+  camber: 4,
+  bow: 5,
+  asym: 6,
+  stopH: 7,
+  stopL: 8,
+  perH: 9,
+  perL: 10,
+  lnQ: 11,
+  size: 12,
+} as const
 
 /** A belief in the making: what a particle's coordinates mean, and what was seen. */
 export type State = {
@@ -76,13 +115,21 @@ export function resolve(s: State, x: Float64Array, r: Float64Array): void {
       r[o + R.stopL] = r[was + R.stopL] - r[was + R.perL] * (lTurns - before.lTurns) + moved * x[at[U.stopL]]
     }
     if (cable === 'own' || !before) r[o + R.cable] = x[at[U.cable]]
-    else if (cable === 'clamped') r[o + R.cable] = r[o + (restsOn === 'H' ? R.stopH : R.stopL)] / ratio - cableMm[slackest] + x[at[U.cable]]
-    else r[o + R.cable] = r[was + R.cable] + s.geometry.threadMm * (barrelTurns - before.barrelTurns) + (cable === 'moved' ? x[at[U.cable]] : 0)
+    else if (cable === 'clamped')
+      r[o + R.cable] = r[o + (restsOn === 'H' ? R.stopH : R.stopL)] / ratio - cableMm[slackest] + x[at[U.cable]]
+    else
+      r[o + R.cable] =
+        r[was + R.cable] +
+        s.geometry.threadMm * (barrelTurns - before.barrelTurns) +
+        (cable === 'moved' ? x[at[U.cable]] : 0)
   }
 }
 
 /** Stop places, in pitches, short of which no chain is thrown to speak of. */
-const NEAR_THROWN = { largest: THROWN.overLargest - 10 * THROWN.width, smallest: -THROWN.overSmallest + 10 * THROWN.width }
+const NEAR_THROWN = {
+  largest: THROWN.overLargest - 10 * THROWN.width,
+  smallest: -THROWN.overSmallest + 10 * THROWN.width,
+}
 
 const LOG_SQRT_2PI = 0.5 * Math.log(2 * Math.PI)
 const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math.log(sd) - LOG_SQRT_2PI
@@ -91,7 +138,11 @@ const logNormal = (x: number, sd: number): number => -0.5 * (x / sd) ** 2 - Math
 function freeAt(s: State, r: Float64Array, obs: Observation, k: number): number {
   const o = obs.epoch * R.size
   const cable = r[o + R.cable] + s.geometry.threadMm * (obs.screws.barrelTurns - s.epochs[obs.epoch].barrelTurns)
-  return r[o + R.ratio] * (s.geometry.cableMm[k] + cable) + r[o + R.bow] * s.geometry.bow[k] + r[o + R.camber] * s.geometry.radiusMm[k]
+  return (
+    r[o + R.ratio] * (s.geometry.cableMm[k] + cable) +
+    r[o + R.bow] * s.geometry.bow[k] +
+    r[o + R.camber] * s.geometry.radiusMm[k]
+  )
 }
 
 /** Own place of a stop, when the observation was made, mm. */
@@ -142,9 +193,7 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
       return Math.log(1 - allClean + 1e-9)
     }
     case 'stop': {
-      const place = obs.at === 'H'
-        ? stopHAt(s, r, obs)
-        : stopLAt(s, r, obs)
+      const place = obs.at === 'H' ? stopHAt(s, r, obs) : stopLAt(s, r, obs)
       return slipping(logNormal(obs.placeMm - place, MEASURE.sightSdMm), MEASURE.slips, 6)
     }
     case 'offset': {
@@ -171,12 +220,17 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
       return Math.log((1 - EDGE.slips) * edgeChance(turns, sd, obs) + EDGE.slips / 33)
     }
     case 'camber':
-      return slipping(logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg), MEASURE.slips, 6)
+      return slipping(
+        logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg),
+        MEASURE.slips,
+        6,
+      )
   }
 }
 
 /** Mixes in the share of measurements that slipped: spread flat over `span`. */
-const slipping = (log: number, share: number, span: number): number => Math.log((1 - share) * Math.exp(log) + share / span)
+const slipping = (log: number, share: number, span: number): number =>
+  Math.log((1 - share) * Math.exp(log) + share / span)
 
 /** Chance that an edge expected after `turns` is noticed in the sixteenth reported, or not at all. */
 function edgeChance(turns: number, sd: number, obs: { turns: number; limit: number; found: boolean }): number {
@@ -198,7 +252,14 @@ export function mostToCome(observations: readonly Observation[]): Float64Array {
   const out = new Float64Array(observations.length + 1)
   for (let i = observations.length - 1; i >= 0; i--) {
     const { is } = observations[i]
-    const sd = is === 'stop' ? MEASURE.sightSdMm : is === 'offset' ? MEASURE.offsetSdMm : is === 'camber' ? MEASURE.hangerSdDeg : 1
+    const sd =
+      is === 'stop'
+        ? MEASURE.sightSdMm
+        : is === 'offset'
+          ? MEASURE.offsetSdMm
+          : is === 'camber'
+            ? MEASURE.hangerSdDeg
+            : 1
     out[i] = out[i + 1] + Math.max(0, logNormal(0, sd) + 0.05) // the share of slips adds a little
   }
   return out

@@ -43,11 +43,15 @@ export function pictureOf({ advice, effect, because, posterior, analysis, decisi
     because,
     title: sayMove(advice.move, posterior.setup.teeth),
     gears: g.placeMm.map((place, k) => {
-      const arriving = (inward: boolean) => arrivalsAt(g, k).includes(inward) ? spreadOf(pairs(i => restPlaceMm(g, b[i], k, inward) - place)) : null
+      const arriving = (inward: boolean) =>
+        arrivalsAt(g, k).includes(inward) ? spreadOf(pairs(i => restPlaceMm(g, b[i], k, inward) - place)) : null
       return {
         inMm: arriving(true),
         outMm: arriving(false),
-        cleanMm: { from: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).from), to: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).to) },
+        cleanMm: {
+          from: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).from),
+          to: g.pitchMm[k] * weightedMean(i => cleanErrors(g, k, b[i]).to),
+        },
       }
     }),
     ratio: weightedMean(i => b[i].ratio),
@@ -62,7 +66,12 @@ export function pictureOf({ advice, effect, because, posterior, analysis, decisi
 }
 
 /** Where the pulley is believed to stand with the chain on a sprocket, mm from the smallest; null before anything is believed. */
-export function restPlaceOf(picture: Picture, g: { placeMm: readonly number[] }, chain: number, inward: boolean): number | null {
+export function restPlaceOf(
+  picture: Picture,
+  g: { placeMm: readonly number[] },
+  chain: number,
+  inward: boolean,
+): number | null {
   const gear = picture.gears[chain]
   const spread = gear && ((inward ? gear.inMm : gear.outMm) ?? gear.inMm ?? gear.outMm)
   return spread ? g.placeMm[chain] + spread.mean : null

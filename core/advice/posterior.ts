@@ -49,7 +49,12 @@ export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPr
   const particles = Array.from({ length: PARTICLES }, () => Float64Array.from(densities, d => drawFrom(d, random)))
   const trace = startOf(setup)
   return make({
-    setup, geometry, seed, trace, densities, particles,
+    setup,
+    geometry,
+    seed,
+    trace,
+    densities,
+    particles,
     events: 0,
     logWeights: new Float64Array(PARTICLES),
     epochs: [{ at: Int32Array.from(UNKNOWNS, (_, i) => i), cable: 'own', stops: 'own', ...screwsOf(trace) }],
@@ -112,7 +117,8 @@ function normalised(logWeights: Float64Array): Float64Array {
 function advance(s: State, event: BenchEvent): State {
   const trace = step(s.trace, event, s.setup)
   const next: State = { ...s, trace, events: s.events + 1 }
-  if (event.kind === 'reclamp' || event.kind === 'replace' || event.kind === 'bend') return renew(next, event, randomFrom(s.seed, next.events))
+  if (event.kind === 'reclamp' || event.kind === 'replace' || event.kind === 'bend')
+    return renew(next, event, randomFrom(s.seed, next.events))
   if (event.kind === 'shift') next.skips = countSkips(s, event)
   const added = observationOf(s, event)
   if (!added) return next
@@ -141,21 +147,45 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       const arrival: Arrival = { end, ...sense }
       const table = event.heard === 'off' ? null : hearingTable(event.heard, arrival)
       const { barrelTurns, hTurns, lTurns } = base.screws
-      const key = [base.epoch, event.to, sense.inward, sense.alreadyThere, event.heard, barrelTurns, end ? `${hTurns} ${lTurns}` : ''].join()
+      const key = [
+        base.epoch,
+        event.to,
+        sense.inward,
+        sense.alreadyThere,
+        event.heard,
+        barrelTurns,
+        end ? `${hTurns} ${lTurns}` : '',
+      ].join()
       return { is: 'heard', ...base, click: event.to, inward: sense.inward, table, end, key, times: 1 }
     }
     case 'unclean': {
       const end = event.to === 0 ? 'smallest' : event.to === g.n - 1 ? 'largest' : null
-      const arrivals = event.ways.map(way => ({ inward: way === 'spokes', table: hearingTable('clean', { end, inward: way === 'spokes', alreadyThere: false }) }))
+      const arrivals = event.ways.map(way => ({
+        inward: way === 'spokes',
+        table: hearingTable('clean', { end, inward: way === 'spokes', alreadyThere: false }),
+      }))
       return { is: 'unclean', ...base, click: event.to, arrivals }
     }
     case 'sight':
-      return { is: 'stop', ...base, at: event.at, placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]) }
+      return {
+        is: 'stop',
+        ...base,
+        at: event.at,
+        placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]),
+      }
     case 'offset':
       return { is: 'offset', ...base, click: event.click, placeMm: event.offsetMm + g.placeMm[event.click] }
     case 'edge': {
       const left = event.way === 'out' ? s.setup.barrelTurnsRange - s.trace.barrelTurns : s.trace.barrelTurns
-      return { is: 'edge', ...base, click: event.click, inboard: (event.way === 'out') === g.threadMm > 0, turns: event.turns, limit: Math.min(EDGE.limitTurns, left), found: event.found }
+      return {
+        is: 'edge',
+        ...base,
+        click: event.click,
+        inboard: (event.way === 'out') === g.threadMm > 0,
+        turns: event.turns,
+        limit: Math.min(EDGE.limitTurns, left),
+        found: event.found,
+      }
     }
     case 'hanger':
       return { is: 'camber', ...base, camberDeg: event.camberDeg }
@@ -168,14 +198,17 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
 function merge(observations: Observation[], added: Observation): Observation[] {
   if (added.is === 'heard') {
     const same = observations.findIndex(o => o.is === 'heard' && o.key === added.key)
-    if (same >= 0) return observations.map((o, i) => (i === same && o.is === 'heard' ? { ...o, times: o.times + 1 } : o))
+    if (same >= 0)
+      return observations.map((o, i) => (i === same && o.is === 'heard' ? { ...o, times: o.times + 1 } : o))
   }
   return [...observations, added]
 }
 
 function countSkips(s: State, event: { from: number; to: number; heard: string }): State['skips'] {
   if (event.heard === 'none' || event.heard === 'jumps' || event.heard === 'off') return s.skips
-  return s.skips.map((k, i) => i !== event.to ? k : event.heard === 'skips' ? { ...k, skipped: k.skipped + 1 } : { ...k, held: k.held + 1 })
+  return s.skips.map((k, i) =>
+    i !== event.to ? k : event.heard === 'skips' ? { ...k, skipped: k.skipped + 1 } : { ...k, held: k.held + 1 },
+  )
 }
 
 /** Opens a new epoch after a re-clamp or a new part: new coordinates for what was renewed, the old ones for the rest. */
@@ -200,7 +233,9 @@ function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace
   const added = UNKNOWNS.filter(name => fresh[name])
   const at = s.epochs.at(-1)!.at.slice()
   const first = s.densities.length
-  added.forEach((name, i) => { at[U[name]] = first + i })
+  added.forEach((name, i) => {
+    at[U[name]] = first + i
+  })
   const densities = [...s.densities, ...added.map(name => fresh[name]!)]
   const particles = s.particles.map(p => {
     const grown = new Float64Array(densities.length)
@@ -209,6 +244,11 @@ function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace
     return grown
   })
   const skips = part === 'cassette' ? s.skips.map(() => ({ skipped: 0, held: 0 })) : s.skips
-  const epoch: Epoch = { at, cable: clamped ? 'clamped' : 'moved', stops: moved ? 'moved' : 'same', ...screwsOf(s.trace) }
+  const epoch: Epoch = {
+    at,
+    cable: clamped ? 'clamped' : 'moved',
+    stops: moved ? 'moved' : 'same',
+    ...screwsOf(s.trace),
+  }
   return { ...s, densities, particles, skips, epochs: [...s.epochs, epoch] }
 }

@@ -6,7 +6,20 @@ import type { Geometry } from '../response/setup'
 import type { Cause } from './contract'
 
 /** The unknowns of a bike, in the order of a particle's coordinates. */
-export const UNKNOWNS = ['cable', 'lnBacklash', 'inwardShare', 'lnRatio', 'camber', 'bow', 'asymmetry', 'stopH', 'stopL', 'mmPerTurnH', 'mmPerTurnL', 'lnSharpness'] as const
+export const UNKNOWNS = [
+  'cable',
+  'lnBacklash',
+  'inwardShare',
+  'lnRatio',
+  'camber',
+  'bow',
+  'asymmetry',
+  'stopH',
+  'stopL',
+  'mmPerTurnH',
+  'mmPerTurnL',
+  'lnSharpness',
+] as const
 export type Unknown = (typeof UNKNOWNS)[number]
 export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Record<Unknown, number>
 
@@ -56,7 +69,13 @@ export const RENEWED = {
 export const WORN_RATE = 0.08
 
 /** Which unknown's second, wide part stands for each cause. */
-const FAULTY: Record<Exclude<Cause, 'wear'>, readonly Unknown[]> = { tension: ['cable'], friction: ['lnBacklash'], hanger: ['camber'], mismatch: ['lnRatio'], stops: ['stopH', 'stopL'] }
+const FAULTY: Record<Exclude<Cause, 'wear'>, readonly Unknown[]> = {
+  tension: ['cable'],
+  friction: ['lnBacklash'],
+  hanger: ['camber'],
+  mismatch: ['lnRatio'],
+  stops: ['stopH', 'stopL'],
+}
 
 /** A complaint or a check never makes a cause certain. */
 const MOST_ODDS = 12
@@ -65,7 +84,8 @@ const MOST_ODDS = 12
 const tilted = (share: number, times: number): number => (share * times) / (share * times + 1 - share)
 const bounded = (times: number): number => Math.min(MOST_ODDS, Math.max(1 / MOST_ODDS, times))
 
-export const wornRateWith = (known: KnownPrior | undefined): number => tilted(WORN_RATE, bounded(known?.odds?.wear ?? 1))
+export const wornRateWith = (known: KnownPrior | undefined): number =>
+  tilted(WORN_RATE, bounded(known?.odds?.wear ?? 1))
 
 export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | undefined): Record<Unknown, Density> {
   if (!known) return prior
@@ -77,7 +97,9 @@ export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | u
   }
   for (const [cause, names] of Object.entries(FAULTY) as [keyof typeof FAULTY, readonly Unknown[]][]) {
     const times = known.odds?.[cause]
-    if (times) for (const name of names) if (out[name].weight < 1) out[name] = { ...out[name], weight: 1 - tilted(1 - out[name].weight, bounded(times)) }
+    if (times)
+      for (const name of names)
+        if (out[name].weight < 1) out[name] = { ...out[name], weight: 1 - tilted(1 - out[name].weight, bounded(times)) }
   }
   return out
 }
@@ -98,4 +120,5 @@ export function logDensity(d: Density, x: number): number {
 
 /** Density up to 1/√2π, comparable between densities. */
 export const densityOf = (d: Density, x: number): number =>
-  (d.weight / d.sd) * Math.exp(-0.5 * ((x - d.mean) / d.sd) ** 2) + (d.weight >= 1 ? 0 : ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * ((x - d.mean2) / d.sd2) ** 2))
+  (d.weight / d.sd) * Math.exp(-0.5 * ((x - d.mean) / d.sd) ** 2) +
+  (d.weight >= 1 ? 0 : ((1 - d.weight) / d.sd2) * Math.exp(-0.5 * ((x - d.mean2) / d.sd2) ** 2))

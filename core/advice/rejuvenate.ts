@@ -38,7 +38,9 @@ export function rejuvenate(s: State, weights: Float64Array, effective: number, r
     }
     return sum
   }
-  particles.forEach((p, i) => { target[i] = whole(p, -Infinity) })
+  particles.forEach((p, i) => {
+    target[i] = whole(p, -Infinity)
+  })
   const spread = spreads(particles, count)
   const shape = shapeOf(particles, count)
   const scratch = new Float64Array(count)
@@ -65,8 +67,13 @@ export function rejuvenate(s: State, weights: Float64Array, effective: number, r
         const b = particles[random.below(particles.length)]
         const some = random.next() < 0.3 ? 1 : 0.15 + 0.6 * random.next()
         let moving = 0
-        for (let d = 0; d < count; d++) if (some === 1 || random.next() < some) { trial[d] = NaN; moving++ }
-        const gamma = random.next() < 0.12 ? 1 : (2.38 / Math.sqrt(2 * Math.max(1, moving))) * (0.5 + 0.7 * random.next())
+        for (let d = 0; d < count; d++)
+          if (some === 1 || random.next() < some) {
+            trial[d] = NaN
+            moving++
+          }
+        const gamma =
+          random.next() < 0.12 ? 1 : (2.38 / Math.sqrt(2 * Math.max(1, moving))) * (0.5 + 0.7 * random.next())
         for (let d = 0; d < count; d++) {
           if (trial[d] === trial[d]) continue
           trial[d] = x[d] + gamma * (a[d] - b[d]) + 0.01 * spread[d] * random.normal()
@@ -122,8 +129,15 @@ function gaugedIn(s: State): Gauged | null {
  * so that belief can cross between "bent so" and "the reading slipped".
  * @returns change of log prior, less that of the draw
  */
-function redrawGauged({ at, density, measured }: Gauged, trial: Float64Array, trialPrior: Float64Array, prior: Float64Array, random: Random): number {
-  const drawn = (x: number) => Math.log(0.5 * Math.exp(-0.5 * ((x - measured) / GAUGE_SD) ** 2) / GAUGE_SD + 0.5 * densityOf(density, x))
+function redrawGauged(
+  { at, density, measured }: Gauged,
+  trial: Float64Array,
+  trialPrior: Float64Array,
+  prior: Float64Array,
+  random: Random,
+): number {
+  const drawn = (x: number) =>
+    Math.log((0.5 * Math.exp(-0.5 * ((x - measured) / GAUGE_SD) ** 2)) / GAUGE_SD + 0.5 * densityOf(density, x))
   const was = trial[at]
   trial[at] = random.next() < 0.5 ? measured + GAUGE_SD * random.normal() : drawFrom(density, random)
   trialPrior[at] = logDensity(density, trial[at])
@@ -143,7 +157,8 @@ function trade(s: State, trial: Float64Array, trialPrior: Float64Array, prior: F
   const last = g.n - 1
   const was = trial[camber]
   trial[camber] = drawFrom(s.densities[camber], random)
-  const share = Math.exp(trial[ratio]) + ((Math.tan(was) - Math.tan(trial[camber])) * g.radiusMm[last]) / g.placeMm[last]
+  const share =
+    Math.exp(trial[ratio]) + ((Math.tan(was) - Math.tan(trial[camber])) * g.radiusMm[last]) / g.placeMm[last]
   if (share <= 0) return -Infinity
   if (random.next() < 0.7) trial[ratio] = Math.log(share)
   else trial[ratio] = drawFrom(s.densities[ratio], random)
@@ -169,7 +184,8 @@ function resampled(particles: Float64Array[], weights: Float64Array, random: Ran
 function spreads(particles: Float64Array[], count: number): Float64Array {
   const out = new Float64Array(count)
   for (let d = 0; d < count; d++) {
-    let sum = 0, squares = 0
+    let sum = 0,
+      squares = 0
     for (const p of particles) {
       sum += p[d]
       squares += p[d] * p[d]

@@ -21,10 +21,20 @@ export type Trace = {
 export type ShiftSense = { inward: boolean; alreadyThere: boolean }
 
 /** Lever and chain where the cable is slackest; the last step there went with the spring. */
-const atSlackest = (setup: RearSetup) => ({ lever: slackestClick(setup), chain: slackestClick(setup), lastInward: setup.spring === 'low' })
+const atSlackest = (setup: RearSetup) => ({
+  lever: slackestClick(setup),
+  chain: slackestClick(setup),
+  lastInward: setup.spring === 'low',
+})
 
 export const startOf = (setup: RearSetup): Trace => ({
-  ...atSlackest(setup), barrelTurns: setup.barrelTurnsOut, hTurns: 0, lTurns: 0, seenH: false, seenL: false, cost: 0,
+  ...atSlackest(setup),
+  barrelTurns: setup.barrelTurnsOut,
+  hTurns: 0,
+  lTurns: 0,
+  seenH: false,
+  seenL: false,
+  cost: 0,
 })
 
 /** Which way the last step went; `from === to` repeats it (at the smallest outward, at the largest inward). */
@@ -63,7 +73,10 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
     case 'hanger':
       return next
     case 'reclamp':
-      if (event.barrelTurnsOut > setup.barrelTurnsRange) throw new RangeError(`barrelTurnsOut ${event.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`)
+      if (event.barrelTurnsOut > setup.barrelTurnsRange)
+        throw new RangeError(
+          `barrelTurnsOut ${event.barrelTurnsOut} is beyond barrelTurnsRange ${setup.barrelTurnsRange}`,
+        )
       return { ...next, barrelTurns: event.barrelTurnsOut, ...atSlackest(setup) }
     case 'bend':
       return { ...next, ...atSlackest(setup), seenH: false, seenL: false }
@@ -85,7 +98,8 @@ function turned(from: number, turns: number, setup: RearSetup): number {
 
 function checked(event: BenchEvent, n: number): BenchEvent {
   const oneOf = (name: string, value: unknown, allowed: readonly string[]) => {
-    if (!allowed.includes(value as string)) throw new RangeError(`${name} must be one of ${allowed.join(', ')}, it is ${String(value)}`)
+    if (!allowed.includes(value as string))
+      throw new RangeError(`${name} must be one of ${allowed.join(', ')}, it is ${String(value)}`)
   }
   switch (event.kind) {
     case 'shift':
@@ -115,17 +129,21 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       wholeIn('click', event.click, 1, n - 2)
       oneOf('way', event.way, ['out', 'in'])
       finite('turns', event.turns)
-      if (Math.abs(event.turns) > EDGE.limitTurns + SLACK) throw new RangeError(`turns to an edge must be at most ${EDGE.limitTurns}, it is ${event.turns}`)
-      if (event.way === 'out' ? event.turns < 0 : event.turns > 0) throw new RangeError(`turns ${event.turns} does not go ${event.way}`)
+      if (Math.abs(event.turns) > EDGE.limitTurns + SLACK)
+        throw new RangeError(`turns to an edge must be at most ${EDGE.limitTurns}, it is ${event.turns}`)
+      if (event.way === 'out' ? event.turns < 0 : event.turns > 0)
+        throw new RangeError(`turns ${event.turns} does not go ${event.way}`)
       return event
     case 'hanger':
       finite('camberDeg', event.camberDeg)
       finite('toeDeg', event.toeDeg)
-      if (Math.abs(event.camberDeg) > 45 || Math.abs(event.toeDeg) > 45) throw new RangeError('camberDeg and toeDeg must lie within 45 degrees')
+      if (Math.abs(event.camberDeg) > 45 || Math.abs(event.toeDeg) > 45)
+        throw new RangeError('camberDeg and toeDeg must lie within 45 degrees')
       return event
     case 'reclamp':
       finite('barrelTurnsOut', event.barrelTurnsOut)
-      if (event.barrelTurnsOut < 0) throw new RangeError(`barrelTurnsOut must not be negative, it is ${event.barrelTurnsOut}`)
+      if (event.barrelTurnsOut < 0)
+        throw new RangeError(`barrelTurnsOut must not be negative, it is ${event.barrelTurnsOut}`)
       return event
     case 'replace':
       oneOf('part', event.part, PARTS)

@@ -15,7 +15,11 @@ const HELD = Math.log(1 - WORN_SKIPS)
  * @param arrivals how often each sprocket skipped and held, smallest first
  * @param wornRate chance that any is worn, before one was heard
  */
-export function wearFrom(arrivals: readonly { skipped: number; held: number }[], wornRate: number, renewed = false): Wear {
+export function wearFrom(
+  arrivals: readonly { skipped: number; held: number }[],
+  wornRate: number,
+  renewed = false,
+): Wear {
   const n = arrivals.length
   const of = new Array<number>(n).fill(0)
   if (renewed) return { any: 0, of }

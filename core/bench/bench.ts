@@ -54,9 +54,12 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
   const wrongStop = random.next() < 0.15 ? (random.next() < 0.5 ? 'H' : 'L') : null
   const place = (stop: 'H' | 'L') => {
     const { from, to } = SAFE[stop]
-    const inPitch = wrongStop === stop
-      ? (random.next() < 0.5 ? from - uniform(0.02, 0.25) : to + uniform(0.02, 0.25))
-      : uniform(from + 0.05, to - 0.05)
+    const inPitch =
+      wrongStop === stop
+        ? random.next() < 0.5
+          ? from - uniform(0.02, 0.25)
+          : to + uniform(0.02, 0.25)
+        : uniform(from + 0.05, to - 0.05)
     const end = stop === 'H' ? 0 : g.n - 1
     return g.placeMm[end] + inPitch * g.pitchMm[end]
   }
@@ -85,7 +88,12 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
 }
 
 /** Puts a bike on the simulated stand. `seed` is for what the person hears and how they measure. */
-export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number, physics: Physics = AS_MODELLED): SimulatedBench {
+export function simulatedBench(
+  setup: RearSetup,
+  bike: HiddenBike,
+  seed: number,
+  physics: Physics = AS_MODELLED,
+): SimulatedBench {
   const g = geometryOf(setup)
   const random = randomFrom(seed, 4242)
   const log: BenchEvent[] = []
@@ -97,21 +105,27 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number,
     trace = step(trace, event, setup)
     const turned = (trace.barrelTurns - from.barrelTurns) * g.threadMm
     if (event.kind !== 'reclamp' && event.kind !== 'replace') hidden = { ...hidden, cableMm: hidden.cableMm + turned }
-    if (event.kind === 'turn' && event.screw === 'H') hidden = { ...hidden, stopHMm: hidden.stopHMm + event.turns * hidden.mmPerTurnH }
-    if (event.kind === 'turn' && event.screw === 'L') hidden = { ...hidden, stopLMm: hidden.stopLMm - event.turns * hidden.mmPerTurnL }
+    if (event.kind === 'turn' && event.screw === 'H')
+      hidden = { ...hidden, stopHMm: hidden.stopHMm + event.turns * hidden.mmPerTurnH }
+    if (event.kind === 'turn' && event.screw === 'L')
+      hidden = { ...hidden, stopLMm: hidden.stopLMm - event.turns * hidden.mmPerTurnL }
     log.push(event)
     return event
   }
   return {
     setup,
     log,
-    get hidden() { return hidden },
+    get hidden() {
+      return hidden
+    },
     chainOff: () => off,
     isRight: () => isRight(g, hidden, physics),
     perform(move) {
       switch (move.do) {
-        case 'done': return null
-        case 'turn': return record({ kind: 'turn', screw: move.screw, turns: move.turns })
+        case 'done':
+          return null
+        case 'turn':
+          return record({ kind: 'turn', screw: move.screw, turns: move.turns })
         case 'shift': {
           const heard = hear(g, hidden, trace, move.to, random, physics)
           if (heard === 'off') off = true
@@ -122,12 +136,18 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number,
           return record({ kind: 'sight', at: move.at, offsetMm: measured(place, MEASURE.sightSdMm, 3, random) })
         }
         case 'offset': {
-          const place = restPlaceMm(g, at(g, hidden, move.click, physics), move.click, move.click > 0) - g.placeMm[move.click]
+          const place =
+            restPlaceMm(g, at(g, hidden, move.click, physics), move.click, move.click > 0) - g.placeMm[move.click]
           return record({ kind: 'offset', click: move.click, offsetMm: measured(place, MEASURE.offsetSdMm, 4, random) })
         }
-        case 'edge': return record(windToEdge(g, setup, at(g, hidden, move.click, physics), trace, move, random, physics))
+        case 'edge':
+          return record(windToEdge(g, setup, at(g, hidden, move.click, physics), trace, move, random, physics))
         case 'hanger':
-          return record({ kind: 'hanger', camberDeg: degrees(Math.atan(hidden.camberTan)) + MEASURE.hangerSdDeg * random.normal(), toeDeg: MEASURE.hangerSdDeg * random.normal() })
+          return record({
+            kind: 'hanger',
+            camberDeg: degrees(Math.atan(hidden.camberTan)) + MEASURE.hangerSdDeg * random.normal(),
+            toeDeg: MEASURE.hangerSdDeg * random.normal(),
+          })
         case 'reclamp':
           hidden = { ...hidden, cableMm: snugCableMm(g, hidden) + clampSlip(random) }
           return record({ kind: 'reclamp', barrelTurnsOut: move.barrelTurnsOut })
@@ -142,7 +162,9 @@ export function simulatedBench(setup: RearSetup, bike: HiddenBike, seed: number,
 const clampSlip = (random: Random): number => Math.max(-1.2, Math.min(1.2, 0.5 * random.normal()))
 
 const measured = (value: number, sd: number, spanMm: number, random: Random): number =>
-  Math.round(10 * (random.next() < MEASURE.slips ? value + spanMm * (2 * random.next() - 1) : value + sd * random.normal())) / 10
+  Math.round(
+    10 * (random.next() < MEASURE.slips ? value + spanMm * (2 * random.next() - 1) : value + sd * random.normal()),
+  ) / 10
 
 /** The bike as it answers at one sprocket: its friction may differ along the cassette. */
 function at(g: Geometry, bike: HiddenBike, click: number, physics: Physics): HiddenBike {
@@ -156,7 +178,10 @@ function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: R
   let draw = random.next()
   let happened: Heard = 'clean'
   for (const heard of HEARD) {
-    if (draw < chances[heard]) { happened = heard; break }
+    if (draw < chances[heard]) {
+      happened = heard
+      break
+    }
     draw -= chances[heard]
   }
   if (happened === 'off' || random.next() >= physics.wrongReports) return happened
@@ -165,17 +190,32 @@ function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: R
 }
 
 /** Chances of what happens on a shift, thrown chains and worn teeth included. */
-export function outcomeChances(g: Geometry, bike: HiddenBike, to: number, inward: boolean, alreadyThere: boolean, physics: Physics = AS_MODELLED): Record<Heard, number> {
+export function outcomeChances(
+  g: Geometry,
+  bike: HiddenBike,
+  to: number,
+  inward: boolean,
+  alreadyThere: boolean,
+  physics: Physics = AS_MODELLED,
+): Record<Heard, number> {
   const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
   const z = errorPitch(g, at(g, bike, to, physics), to, inward)
-  const chances = arrivalChances(physics.heardAs(z - bike.asymmetryPitch), { end, inward, alreadyThere }, bike.sharpness)
+  const chances = arrivalChances(
+    physics.heardAs(z - bike.asymmetryPitch),
+    { end, inward, alreadyThere },
+    bike.sharpness,
+  )
   if (bike.worn.has(to)) {
     const arrives = 1 - chances.none - chances.jumps
     for (const heard of HEARD) if (heard !== 'none' && heard !== 'jumps') chances[heard] *= 1 - WORN_SKIPS
     chances.skips = WORN_SKIPS * arrives
   }
   if (!end) return chances
-  const thrown = thrownChance(end, z, ((end === 'largest' ? bike.stopLMm : bike.stopHMm) - g.placeMm[to]) / g.pitchMm[to])
+  const thrown = thrownChance(
+    end,
+    z,
+    ((end === 'largest' ? bike.stopLMm : bike.stopHMm) - g.placeMm[to]) / g.pitchMm[to],
+  )
   for (const heard of HEARD) chances[heard] *= 1 - thrown
   return { ...chances, off: thrown }
 }
@@ -192,14 +232,25 @@ export function everyGearClean(g: Geometry, bike: HiddenBike, physics: Physics):
   return true
 }
 
-function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trace, move: { click: number; way: 'out' | 'in' }, random: Random, physics: Physics): BenchEvent {
+function windToEdge(
+  g: Geometry,
+  setup: RearSetup,
+  bike: HiddenBike,
+  trace: Trace,
+  move: { click: number; way: 'out' | 'in' },
+  random: Random,
+  physics: Physics,
+): BenchEvent {
   const { click, way } = move
   const perTurn = bike.ratio * Math.abs(g.threadMm)
   const inboard = (way === 'out') === g.threadMm > 0
   const left = Math.min(EDGE.limitTurns, way === 'out' ? setup.barrelTurnsRange - trace.barrelTurns : trace.barrelTurns)
   const limit = Math.floor(left * 16 + 1e-6) / 16
   const sign = way === 'out' ? 1 : -1
-  const rub = g.placeMm[click] + g.pitchMm[click] * (bike.asymmetryPitch + (inboard ? 1 : -1) * physics.rubsAt * bike.sharpness + EDGE.sdPitch * random.normal())
+  const rub =
+    g.placeMm[click] +
+    g.pitchMm[click] *
+      (bike.asymmetryPitch + (inboard ? 1 : -1) * physics.rubsAt * bike.sharpness + EDGE.sdPitch * random.normal())
   const free = freePlaceMm(g, bike, click)
   const start = free - bike.backlashInMm
   let turns = inboard ? (rub - start) / perTurn : start < rub ? 0 : (free + bike.backlashOutMm - rub) / perTurn
@@ -208,23 +259,34 @@ function windToEdge(g: Geometry, setup: RearSetup, bike: HiddenBike, trace: Trac
   if (turns > 0) turns += EDGE.lateTurns + EDGE.sdTurns * random.normal()
   if (random.next() < MEASURE.slips) turns = 2 * random.next()
   const told = Math.max(0, Math.round(turns * 16) / 16)
-  return told > limit ? { kind: 'edge', click, way, turns: sign * limit, found: false } : { kind: 'edge', click, way, turns: told === 0 ? 0 : sign * told, found: true }
+  return told > limit
+    ? { kind: 'edge', click, way, turns: sign * limit, found: false }
+    : { kind: 'edge', click, way, turns: told === 0 ? 0 : sign * told, found: true }
 }
 
 /** The bike with one part renewed; after hanger, derailleur or cassette, stops and offset have moved. */
 function renewed(g: Geometry, bike: HiddenBike, part: Part, random: Random): HiddenBike {
   const move = () => (random.next() < 0.6 ? 0.5 : 1.3) * random.normal()
   const clamped = (b: HiddenBike): HiddenBike => ({ ...b, cableMm: snugCableMm(g, b) + clampSlip(random) })
-  const moved = (b: HiddenBike): HiddenBike => ({ ...b, stopHMm: b.stopHMm + move(), stopLMm: b.stopLMm + move(), cableMm: b.cableMm + move() })
+  const moved = (b: HiddenBike): HiddenBike => ({
+    ...b,
+    stopHMm: b.stopHMm + move(),
+    stopLMm: b.stopLMm + move(),
+    cableMm: b.cableMm + move(),
+  })
   const matching = g.fittedRatio * Math.exp(0.005 * random.normal())
   switch (part) {
     case 'cable': {
       const backlash = 0.15 + 0.25 * random.next()
       return clamped({ ...bike, backlashInMm: backlash / 2, backlashOutMm: backlash / 2 })
     }
-    case 'hanger': return moved({ ...bike, camberTan: Math.tan(radians(0.05 * random.normal())) })
-    case 'shifter': return clamped({ ...bike, ratio: matching })
-    case 'derailleur': return clamped(moved({ ...bike, ratio: matching, bowMm: 0.12 * random.normal() }))
-    case 'cassette': return moved({ ...bike, ratio: matching, worn: new Set() })
+    case 'hanger':
+      return moved({ ...bike, camberTan: Math.tan(radians(0.05 * random.normal())) })
+    case 'shifter':
+      return clamped({ ...bike, ratio: matching })
+    case 'derailleur':
+      return clamped(moved({ ...bike, ratio: matching, bowMm: 0.12 * random.normal() }))
+    case 'cassette':
+      return moved({ ...bike, ratio: matching, worn: new Set() })
   }
 }

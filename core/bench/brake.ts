@@ -5,7 +5,14 @@ import { randomFrom, type Random } from '../quantity/random'
 
 /** A simulated brake with one hidden fault, met as often as such faults are; kinds alike but for coaster and drum, which are rarer. */
 export type HiddenBrake = { kind: BrakeKind; fault: BrakeFault }
-const KIND_WEIGHT: Record<BrakeKind, number> = { 'linear-pull': 4, 'dual-pivot': 3, 'cantilever': 1, 'cable-disc': 3, 'drum': 1, 'coaster': 1 }
+const KIND_WEIGHT: Record<BrakeKind, number> = {
+  'linear-pull': 4,
+  'dual-pivot': 3,
+  cantilever: 1,
+  'cable-disc': 3,
+  drum: 1,
+  coaster: 1,
+}
 
 function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): T {
   let left = random.next() * list.reduce((s, x) => s + weight(x), 0)
@@ -37,13 +44,24 @@ export function playBrake(seed: number): BrakePlayed {
   const brake = seededBrake(seed)
   const look = seeing(brake, seed)
   const possible = checksFor(brake.kind)
-  const noticed = NOTICED.flatMap(id => { const c = possible.find(x => x.id === id); return c && look(id) !== c.outcomes[0]![0] ? [{ check: id, outcome: look(id) }] : [] })[0]
+  const noticed = NOTICED.flatMap(id => {
+    const c = possible.find(x => x.id === id)
+    return c && look(id) !== c.outcomes[0]![0] ? [{ check: id, outcome: look(id) }] : []
+  })[0]
   const seen: BrakeSeen[] = noticed ? [noticed] : []
   const told = seen.length
   let cost = 0
   for (;;) {
     const d = diagnose(brake.kind, seen)
-    if (!d.next) return { seed, kind: brake.kind, right: (d.found?.id ?? d.faults[0]!.id) === brake.fault.id, checks: seen.length - told, cost, tries: 1 }
+    if (!d.next)
+      return {
+        seed,
+        kind: brake.kind,
+        right: (d.found?.id ?? d.faults[0]!.id) === brake.fault.id,
+        checks: seen.length - told,
+        cost,
+        tries: 1,
+      }
     seen.push({ check: d.next.check.id, outcome: look(d.next.check.id) })
     cost += d.next.check.cost
   }

@@ -5,7 +5,18 @@ import type { FrontSet, FrontSight } from '../front/events'
 import { FRONT_SEEN, type FrontSeen } from '../front/moves'
 import { USUAL_FRONT, type FrontParts } from '../front/parts'
 import { frontSetupOf, type FrontSetup } from '../front/setup'
-import { dropsUndone, FRONT, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, type FrontBike, type FrontFault, type FrontGeometry } from '../front/response'
+import {
+  dropsUndone,
+  FRONT,
+  frontFaults,
+  frontGeometry,
+  frontIsRight,
+  frontWindow,
+  shiftChances,
+  type FrontBike,
+  type FrontFault,
+  type FrontGeometry,
+} from '../front/response'
 
 /** A simulated front on the stand; its hidden state is never given to the advice. */
 export type HiddenFront = FrontBike & { perL: number; perH: number; perBarrel: number }
@@ -33,30 +44,58 @@ export function seededFront(seed: number): { setup: FrontSetup; hidden: HiddenFr
   const usual = USUAL_FRONT[triple ? 'triple' : 'double']
   const rotating = !triple && random.next() < 0.25
   const speeds = triple ? 9 : 11
-  const parts: FrontParts = { ...usual, cage: rotating ? 'rotating' : 'conventional', trimMm: rotating ? 0 : usual.trimMm, chainLineMm: usual.chainLineMm + uniform(-1, 2.5), chainstayMm: Math.round(uniform(405, 460)) }
+  const parts: FrontParts = {
+    ...usual,
+    cage: rotating ? 'rotating' : 'conventional',
+    trimMm: rotating ? 0 : usual.trimMm,
+    chainLineMm: usual.chainLineMm + uniform(-1, 2.5),
+    chainstayMm: Math.round(uniform(405, 460)),
+  }
   const stop = () => (random.next() < 0.25 ? either() * uniform(0.6, 2.5) : uniform(-0.6, 0.6))
   const stopLMm = stop()
   const hidden: HiddenFront = {
-    stopLMm, stopHMm: stop(),
+    stopLMm,
+    stopHMm: stop(),
     slackMm: stopLMm + (random.next() < 0.5 ? uniform(-0.6, 0.4) : uniform(-3.5, 2.5)),
     backlashMm: random.next() < 0.18 ? uniform(1.3, 2.8) : uniform(0.25, 0.9),
     heightMm: random.next() < 0.15 ? (random.next() < 0.25 ? uniform(-0.5, 0.7) : uniform(3.5, 8)) : uniform(1.2, 2.9),
     angleDeg: random.next() < 0.12 ? either() * uniform(1, 5) : 0.3 * random.normal(),
-    stroke: random.next() < 0.04 ? (random.next() < 0.7 ? uniform(0.7, 0.88) : uniform(1.15, 1.35)) : 1.02 + 0.02 * random.normal(),
+    stroke:
+      random.next() < 0.04
+        ? random.next() < 0.7
+          ? uniform(0.7, 0.88)
+          : uniform(1.15, 1.35)
+        : 1.02 + 0.02 * random.normal(),
     sharpness: Math.min(1.25, Math.max(0.8, 1 + 0.1 * random.normal())),
     middleMm: 0.3 * random.normal(),
-    perL: uniform(0.75, 1.3), perH: uniform(0.75, 1.3), perBarrel: uniform(0.65, 1),
+    perL: uniform(0.75, 1.3),
+    perH: uniform(0.75, 1.3),
+    perBarrel: uniform(0.65, 1),
   }
-  return { setup: frontSetupOf(parts, { teeth: new Array<number>(speeds).fill(0), pitchMm: new Array<number>(speeds - 1).fill(speeds === 9 ? 4.35 : 3.74) }), hidden }
+  return {
+    setup: frontSetupOf(parts, {
+      teeth: new Array<number>(speeds).fill(0),
+      pitchMm: new Array<number>(speeds - 1).fill(speeds === 9 ? 4.35 : 3.74),
+    }),
+    hidden,
+  }
 }
 
 /** Where the bench departs from the response that the advice believes in. */
 export type FrontPhysics = { tolerance: number; wrongReports: number }
 export const FRONT_AS_MODELLED: FrontPhysics = { tolerance: 1, wrongReports: FRONT.wrongReports }
-export const FRONT_UNLIKE: Record<'tolerances' | 'reports', FrontPhysics> = { tolerances: { tolerance: 0.85, wrongReports: FRONT.wrongReports }, reports: { tolerance: 1, wrongReports: 0.1 } }
+export const FRONT_UNLIKE: Record<'tolerances' | 'reports', FrontPhysics> = {
+  tolerances: { tolerance: 0.85, wrongReports: FRONT.wrongReports },
+  reports: { tolerance: 1, wrongReports: 0.1 },
+}
 
 /** @param seed of what is seen and measured, apart from the bike's own */
-export function simulatedFront(setup: FrontSetup, start: HiddenFront, seed: number, physics: FrontPhysics = FRONT_AS_MODELLED): SimulatedFront {
+export function simulatedFront(
+  setup: FrontSetup,
+  start: HiddenFront,
+  seed: number,
+  physics: FrontPhysics = FRONT_AS_MODELLED,
+): SimulatedFront {
   const g: FrontGeometry = frontGeometry(setup)
   const random = randomFrom(seed, 502)
   const log: FrontSight[] = []
@@ -65,36 +104,71 @@ export function simulatedFront(setup: FrontSetup, start: HiddenFront, seed: numb
   const noisy = (x: number, sd: number, step: number) => Math.round((x + sd * random.normal()) / step) * step
   const draw = <K extends string>(chances: Record<K, number>): K => {
     let left = random.next() * Object.values<number>(chances).reduce((a, b) => a + b, 0)
-    return (Object.entries(chances) as [K, number][]).find(([, c]) => (left -= c) < 0)?.[0] ?? (Object.keys(chances) as K[])[0]
+    return (
+      (Object.entries(chances) as [K, number][]).find(([, c]) => (left -= c) < 0)?.[0] ??
+      (Object.keys(chances) as K[])[0]
+    )
   }
   const seeing = (from: number, to: number): FrontSeen => {
     const truth = draw(shiftChances(g, hidden, from, to))
     // past a middle ring the chain lands on the next one: that is no chain off
     if (truth === 'falls-inboard' && to === 0) thrown.inboard++
     if (truth === 'falls-outboard' && to === g.rings - 1) thrown.outboard++
-    const other = FRONT_SEEN.filter(s => s !== truth && !s.startsWith('falls') && s !== (to > from ? 'no-drop' : 'no-climb'))
-    return !truth.startsWith('falls') && random.next() < physics.wrongReports ? other[random.below(other.length)] : truth
+    const other = FRONT_SEEN.filter(
+      s => s !== truth && !s.startsWith('falls') && s !== (to > from ? 'no-drop' : 'no-climb'),
+    )
+    return !truth.startsWith('falls') && random.next() < physics.wrongReports
+      ? other[random.below(other.length)]
+      : truth
   }
-  const clamped = () => { hidden = { ...hidden, slackMm: (setup.parts.cage === 'rotating' ? 0 : hidden.stopLMm) + 0.4 * random.normal() } }
+  const clamped = () => {
+    hidden = { ...hidden, slackMm: (setup.parts.cage === 'rotating' ? 0 : hidden.stopLMm) + 0.4 * random.normal() }
+  }
   function set(what: FrontSet): void {
-    if (what === 'position') hidden = { ...hidden, heightMm: 2 + 0.35 * random.normal(), angleDeg: 0.35 * random.normal(), stopLMm: hidden.stopLMm + 0.8 * random.normal(), stopHMm: hidden.stopHMm + 0.8 * random.normal() }
+    if (what === 'position')
+      hidden = {
+        ...hidden,
+        heightMm: 2 + 0.35 * random.normal(),
+        angleDeg: 0.35 * random.normal(),
+        stopLMm: hidden.stopLMm + 0.8 * random.normal(),
+        stopHMm: hidden.stopHMm + 0.8 * random.normal(),
+      }
     if (what === 'cable') hidden = { ...hidden, backlashMm: Math.min(hidden.backlashMm, 0.5) }
     if (what === 'lever') hidden = { ...hidden, stroke: 1.02 + 0.015 * random.normal() }
     clamped()
   }
   function made(move: FrontMoveTo): FrontSight | null {
     switch (move.do) {
-      case 'done': return null
-      case 'shift': return { kind: 'frontShift', from: move.from, to: move.to, seen: seeing(move.from, move.to) }
-      case 'gap': return { kind: 'frontGap', plate: move.plate, gapMm: noisy(endGapMm(g, hidden, move.plate), FRONT_MEASURE.gapMm, 0.1) }
-      case 'position': return { kind: 'frontPosition', heightMm: noisy(hidden.heightMm, FRONT_MEASURE.heightMm, 0.5), angleDeg: noisy(hidden.angleDeg, setup.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg, 0.5) }
-      case 'hand': return { kind: 'frontHand', reach: draw(handChances(hidden)) }
+      case 'done':
+        return null
+      case 'shift':
+        return { kind: 'frontShift', from: move.from, to: move.to, seen: seeing(move.from, move.to) }
+      case 'gap':
+        return {
+          kind: 'frontGap',
+          plate: move.plate,
+          gapMm: noisy(endGapMm(g, hidden, move.plate), FRONT_MEASURE.gapMm, 0.1),
+        }
+      case 'position':
+        return {
+          kind: 'frontPosition',
+          heightMm: noisy(hidden.heightMm, FRONT_MEASURE.heightMm, 0.5),
+          angleDeg: noisy(
+            hidden.angleDeg,
+            setup.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg,
+            0.5,
+          ),
+        }
+      case 'hand':
+        return { kind: 'frontHand', reach: draw(handChances(hidden)) }
       case 'undone': {
         const drops = random.next() < dropsUndone(g, hidden)
         clamped()
         return { kind: 'frontUndone', drops }
       }
-      case 'set': set(move.what); return { kind: 'frontSet', what: move.what }
+      case 'set':
+        set(move.what)
+        return { kind: 'frontSet', what: move.what }
       case 'turn': {
         const turns = move.sixteenths / 16
         if (move.screw === 'barrel') hidden = { ...hidden, slackMm: hidden.slackMm + hidden.perBarrel * turns }
@@ -105,15 +179,25 @@ export function simulatedFront(setup: FrontSetup, start: HiddenFront, seed: numb
     }
   }
   return {
-    setup, log, thrown,
-    get hidden() { return hidden },
+    setup,
+    log,
+    thrown,
+    get hidden() {
+      return hidden
+    },
     perform(move) {
       const e = made(move)
       if (e) log.push(e)
       return e
     },
     isRight: () => frontIsRight(g, hidden, frontWindow(g, hidden)),
-    shiftsClean: () => Array.from({ length: g.rings - 1 }, (_, r) => [[r, r + 1], [r + 1, r]]).flat().every(([from, to]) => shiftChances(g, hidden, from, to).clean >= FRONT.rightChance),
+    shiftsClean: () =>
+      Array.from({ length: g.rings - 1 }, (_, r) => [
+        [r, r + 1],
+        [r + 1, r],
+      ])
+        .flat()
+        .every(([from, to]) => shiftChances(g, hidden, from, to).clean >= FRONT.rightChance),
     faults: narrowMm => frontFaults(g, hidden, narrowMm),
   }
 }

@@ -10,17 +10,43 @@ export const FRONT_PATIENCE = 60
 /** With this in place of the usual narrow window a part renewed without blame was renewed needlessly. */
 const NEEDED_MM = 0.4
 
-export type FrontPlayed = { seed: number; won: boolean; saidDone: boolean; right: boolean; shiftsClean: boolean; stated: number | null; cost: number; needless: number; thrown: { inboard: number; outboard: number }; calls: [number, boolean][] }
+export type FrontPlayed = {
+  seed: number
+  won: boolean
+  saidDone: boolean
+  right: boolean
+  shiftsClean: boolean
+  stated: number | null
+  cost: number
+  needless: number
+  thrown: { inboard: number; outboard: number }
+  calls: [number, boolean][]
+}
 export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating'
 export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating']
 
 const NEEDS: Partial<Record<FrontSet, FrontFault>> = { cable: 'friction', lever: 'pull' }
 
 /** Plays one seeded front to the end. Won: said done, truly right, nothing renewed needlessly; thrown chains are counted apart. */
-export function playFront(seed: number, strategy: FrontStrategy, physics: FrontPhysics = FRONT_AS_MODELLED): FrontPlayed {
+export function playFront(
+  seed: number,
+  strategy: FrontStrategy,
+  physics: FrontPhysics = FRONT_AS_MODELLED,
+): FrontPlayed {
   const { setup, hidden } = seededFront(seed)
   const bench = simulatedFront(setup, hidden, seed, physics)
-  const out: FrontPlayed = { seed, won: false, saidDone: false, right: false, shiftsClean: false, stated: null, cost: 0, needless: 0, thrown: bench.thrown, calls: [] }
+  const out: FrontPlayed = {
+    seed,
+    won: false,
+    saidDone: false,
+    right: false,
+    shiftsClean: false,
+    stated: null,
+    cost: 0,
+    needless: 0,
+    thrown: bench.thrown,
+    calls: [],
+  }
   const perform = (move: FrontMoveTo): FrontSight => {
     const needs = move.do === 'set' ? NEEDS[move.what] : undefined
     if (needs && !bench.faults(NEEDED_MM)[needs]) out.needless++
@@ -58,7 +84,8 @@ const NEAR_ENOUGH_MM = 0.35
 /** The two written orders played straight, with the trade's usual patience: a second round, then the cable, then no more. */
 function* byOrder(order: 'conventional' | 'rotating', rings: number): Hands {
   const look = yield { do: 'position' }
-  if (look.kind === 'frontPosition' && (outsideHeight(look.heightMm) || Math.abs(look.angleDeg ?? 0) > POSITION_DEG)) yield { do: 'set', what: 'position' }
+  if (look.kind === 'frontPosition' && (outsideHeight(look.heightMm) || Math.abs(look.angleDeg ?? 0) > POSITION_DEG))
+    yield { do: 'set', what: 'position' }
   if (order === 'rotating') {
     // H first with the cable out of account, then clamped, then L until it drops
     yield* byHand()
@@ -133,7 +160,10 @@ function* setGap(plate: 'inner' | 'outer'): Generator<FrontMoveTo, void, FrontSi
 function* shiftBoth(rings: number, screws: readonly string[]): Generator<FrontMoveTo, boolean, FrontSight> {
   let clean = true
   for (let ring = 0; ring + 1 < rings; ring++)
-    for (const [from, to] of [[ring, ring + 1], [ring + 1, ring]]) {
+    for (const [from, to] of [
+      [ring, ring + 1],
+      [ring + 1, ring],
+    ]) {
       const answered = new Map<FrontSeen, number>()
       for (;;) {
         const e = yield { do: 'shift', from, to }
@@ -142,7 +172,11 @@ function* shiftBoth(rings: number, screws: readonly string[]): Generator<FrontMo
         const move = frontMove(e.seen, answered.get(e.seen) ?? 0)
         answered.set(e.seen, (answered.get(e.seen) ?? 0) + 1)
         if (!move || !screws.includes(move.screw)) break
-        yield { do: 'turn', screw: move.screw, sixteenths: 2 * move.eighths * ((move.screw === 'barrel') === (move.way === 'out') ? 1 : -1) }
+        yield {
+          do: 'turn',
+          screw: move.screw,
+          sixteenths: 2 * move.eighths * ((move.screw === 'barrel') === (move.way === 'out') ? 1 : -1),
+        }
       }
     }
   return clean

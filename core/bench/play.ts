@@ -30,14 +30,34 @@ export type Strategy = { id: string; is: 'advice' } | { id: string; is: 'thumb';
 export const adviceStrategy: Strategy = { id: 'Ocho', is: 'advice' }
 
 /** A stop both wound out by a turn and a half more: the bench on which the cautions matter most. */
-export const woundOut = (bike: HiddenBike): HiddenBike => ({ ...bike, stopHMm: bike.stopHMm - 1.5, stopLMm: bike.stopLMm + 1.5 })
+export const woundOut = (bike: HiddenBike): HiddenBike => ({
+  ...bike,
+  stopHMm: bike.stopHMm - 1.5,
+  stopLMm: bike.stopLMm + 1.5,
+})
 
 /** Plays one seeded bike to the end: "done", given up, or patience spent. */
-export function play(seed: number, strategy: Strategy, physics: Physics, options: { woundOut?: boolean; calibrate?: boolean } = {}): Played {
+export function play(
+  seed: number,
+  strategy: Strategy,
+  physics: Physics,
+  options: { woundOut?: boolean; calibrate?: boolean } = {},
+): Played {
   const { setup, hidden } = seededBike(seed)
   const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics)
   const g = geometryOf(setup)
-  const out: Played = { seed, won: false, saidDone: false, right: false, cost: 0, needless: 0, thrown: { largest: 0, smallest: 0 }, worse: 0, stated: null, calls: [] }
+  const out: Played = {
+    seed,
+    won: false,
+    saidDone: false,
+    right: false,
+    cost: 0,
+    needless: 0,
+    thrown: { largest: 0, smallest: 0 },
+    worse: 0,
+    stated: null,
+    calls: [],
+  }
   const perform = (move: Move): BenchEvent => {
     if (move.do === 'replace' && needless(g, setup, bench.hidden, move.part, physics)) out.needless++
     const before = move.do === 'turn' && move.screw === 'barrel' ? farFromMiddle(bench.hidden) : null
@@ -47,7 +67,8 @@ export function play(seed: number, strategy: Strategy, physics: Physics, options
     out.cost += costOf(event)
     return event
   }
-  const farFromMiddle = (bike: HiddenBike): number => Math.abs(bike.ratio * (bike.cableMm + g.cableMm[g.n - 1] / 2) - g.placeMm[g.n - 1] / 2)
+  const farFromMiddle = (bike: HiddenBike): number =>
+    Math.abs(bike.ratio * (bike.cableMm + g.cableMm[g.n - 1] / 2) - g.placeMm[g.n - 1] / 2)
 
   if (strategy.is === 'advice') {
     while (out.cost < PATIENCE) {
@@ -56,7 +77,10 @@ export function play(seed: number, strategy: Strategy, physics: Physics, options
         const truth = truthOf(g, setup, bench.hidden, physics)
         out.calls.push({
           right: [advice.right, bench.isRight()],
-          causes: Object.fromEntries(CAUSES.map(c => [c, [advice.causes[c], truth.causes[c]]])) as Record<Cause, [number, boolean]>,
+          causes: Object.fromEntries(CAUSES.map(c => [c, [advice.causes[c], truth.causes[c]]])) as Record<
+            Cause,
+            [number, boolean]
+          >,
         })
       }
       if (advice.move.do === 'done') {

@@ -13,8 +13,16 @@ const STEP_TURNS = 1 / 64
 const REACH_TURNS = 8
 
 /** Width of the window in turns with both stops well set and nothing worn, by walking the barrel over it; and its middle. */
-function walkWindow(g: Geometry, bike: HiddenBike, threadMm: number, physics: Physics): { width: number; from: number; to: number } {
-  const middle = (stop: 'H' | 'L') => { const { from, to } = safeStopMm(g, stop); return (from + to) / 2 }
+function walkWindow(
+  g: Geometry,
+  bike: HiddenBike,
+  threadMm: number,
+  physics: Physics,
+): { width: number; from: number; to: number } {
+  const middle = (stop: 'H' | 'L') => {
+    const { from, to } = safeStopMm(g, stop)
+    return (from + to) / 2
+  }
   const set: HiddenBike = { ...bike, stopHMm: middle('H'), stopLMm: middle('L'), worn: new Set() }
   let best = { width: 0, from: 0, to: 0 }
   let start: number | null = null
@@ -33,7 +41,9 @@ function cured(g: Geometry, bike: HiddenBike, what: readonly Curable[]): HiddenB
   const half = NEW_CABLE.backlashMm / 2
   return {
     ...bike,
-    ...(what.includes('friction') ? { backlashInMm: Math.min(half, bike.backlashInMm), backlashOutMm: Math.min(half, bike.backlashOutMm) } : {}),
+    ...(what.includes('friction')
+      ? { backlashInMm: Math.min(half, bike.backlashInMm), backlashOutMm: Math.min(half, bike.backlashOutMm) }
+      : {}),
     ...(what.includes('hanger') ? { camberTan: 0 } : {}),
     ...(what.includes('mismatch') ? { ratio: g.fittedRatio } : {}),
   }
@@ -46,7 +56,8 @@ function blamed(g: Geometry, bike: HiddenBike, physics: Physics, narrow: number)
   const out = { friction: false, hanger: false, mismatch: false }
   if (now >= narrow) return out
   const all = width(CURABLE)
-  for (const cause of CURABLE) out[cause] = blames(now, width([cause]), width(CURABLE.filter(c => c !== cause)), all, narrow)
+  for (const cause of CURABLE)
+    out[cause] = blames(now, width([cause]), width(CURABLE.filter(c => c !== cause)), all, narrow)
   return out
 }
 
@@ -57,14 +68,21 @@ export function truthOf(g: Geometry, setup: RearSetup, bike: HiddenBike, physics
   const faults = blamed(g, bike, physics, FAULT_WINDOW_TURNS)
   const spoils = (to: number, inward: boolean) => {
     const free = { ...bike, stopHMm: -99, stopLMm: 999, worn: new Set<number>() }
-    return outcomeChances(g, { ...bike, worn: new Set() }, to, inward, false, physics).clean < 0.7 && outcomeChances(g, free, to, inward, false, physics).clean >= 0.7
+    return (
+      outcomeChances(g, { ...bike, worn: new Set() }, to, inward, false, physics).clean < 0.7 &&
+      outcomeChances(g, free, to, inward, false, physics).clean >= 0.7
+    )
   }
   return {
     windowTurns: now.width,
     causes: {
       ...faults,
       tension: reference.from > 0 || reference.to < 0,
-      stops: !stopIsSafe(g, 'H', bike.stopHMm) || !stopIsSafe(g, 'L', bike.stopLMm) || spoils(0, false) || spoils(g.n - 1, true),
+      stops:
+        !stopIsSafe(g, 'H', bike.stopHMm) ||
+        !stopIsSafe(g, 'L', bike.stopLMm) ||
+        spoils(0, false) ||
+        spoils(g.n - 1, true),
       wear: bike.worn.size > 0,
     },
   }
@@ -74,11 +92,14 @@ export function truthOf(g: Geometry, setup: RearSetup, bike: HiddenBike, physics
 export function needless(g: Geometry, setup: RearSetup, before: HiddenBike, part: Part, physics: Physics): boolean {
   const needed = blamed(g, before, physics, NEEDED_WINDOW_TURNS)
   switch (part) {
-    case 'cable': return !needed.friction
-    case 'hanger': return !needed.hanger
-    case 'cassette': return before.worn.size === 0 && !needed.mismatch
+    case 'cable':
+      return !needed.friction
+    case 'hanger':
+      return !needed.hanger
+    case 'cassette':
+      return before.worn.size === 0 && !needed.mismatch
     case 'shifter':
-    case 'derailleur': return !needed.mismatch
+    case 'derailleur':
+      return !needed.mismatch
   }
 }
-

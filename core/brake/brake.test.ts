@@ -10,7 +10,23 @@ import { marksAfter, proofOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
 import { BRAKE_KINDS } from './kinds'
 import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
-import { BRAKE_BARREL, barrelTurnsFor, biteShare, cableTakenMm, DISC, discBiteShare, discGapWords, discWear, gainAtPad, mismatchOf, padForceN, padGapMm, straddle, straddleJudged, wearLeftMm } from './sums'
+import {
+  BRAKE_BARREL,
+  barrelTurnsFor,
+  biteShare,
+  cableTakenMm,
+  DISC,
+  discBiteShare,
+  discGapWords,
+  discWear,
+  gainAtPad,
+  mismatchOf,
+  padForceN,
+  padGapMm,
+  straddle,
+  straddleJudged,
+  wearLeftMm,
+} from './sums'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {
@@ -21,18 +37,44 @@ describe('sums (common practice and memory, no source)', () => {
     expect(gainAtPad('long', 'drum')).toBeNull()
   })
   test('a cable disc at 0.2 to 0.4 mm a side bites in the first half of either lever’s stroke, further out it does not (model)', () => {
-    for (const lever of ['short', 'long'] as const) for (const gap of [DISC.gapMm.from, DISC.gapMm.to]) expect(discBiteShare(lever, gap)).toBeLessThan(0.5)
+    for (const lever of ['short', 'long'] as const)
+      for (const gap of [DISC.gapMm.from, DISC.gapMm.to]) expect(discBiteShare(lever, gap)).toBeLessThan(0.5)
     expect(discBiteShare('short', 0.3)).toBeCloseTo((0.3 * 12) / 14.5, 9)
     expect(discBiteShare('short', 1.5)).toBeGreaterThan(1)
     expect(() => discBiteShare('short', -0.1)).toThrow(/gapMm/)
   })
-  test.each([[90, 30, true], [90, null, true], [75, 30, true], [74, 30, false], [106, 30, false], [90, 19, false], [90, 41, false]] as const)('a straddle of %f°, yoke %p mm over the tyre: right %p (90°, 20 to 40 mm: memory)', (deg, over, right) => { expect(straddleJudged(deg, over).right).toBe(right) })
-  test.each([[0.1, 'drag'], [0.2, null], [0.4, null], [0.5, 'take it up at the pads']] as const)('a disc’s gap of %f mm a side', (gap, words) => { if (words) expect(discGapWords(gap)).toContain(words); else expect(discGapWords(gap)).toBeNull() })
+  test.each([
+    [90, 30, true],
+    [90, null, true],
+    [75, 30, true],
+    [74, 30, false],
+    [106, 30, false],
+    [90, 19, false],
+    [90, 41, false],
+  ] as const)(
+    'a straddle of %f°, yoke %p mm over the tyre: right %p (90°, 20 to 40 mm: memory)',
+    (deg, over, right) => {
+      expect(straddleJudged(deg, over).right).toBe(right)
+    },
+  )
+  test.each([
+    [0.1, 'drag'],
+    [0.2, null],
+    [0.4, null],
+    [0.5, 'take it up at the pads'],
+  ] as const)('a disc’s gap of %f mm a side', (gap, words) => {
+    if (words) expect(discGapWords(gap)).toContain(words)
+    else expect(discGapWords(gap)).toBeNull()
+  })
   test('force of a pad is hand times gain; a barrel 3 to 4 turns wound in gives 1 to 1.5 mm a side on a dual-pivot', () => {
     expect(padForceN('long', 'linear-pull', 80)).toBeCloseTo(80 * 2.2 * 3.6, 9)
     expect(padForceN('long', 'coaster', 80)).toBeNull()
     expect(() => padForceN('long', 'linear-pull', -1)).toThrow(/handN/)
-    for (const turns of [3, 4]) { const mm = padGapMm('dual-pivot', turns * BRAKE_BARREL.threadMm); expect(mm).toBeGreaterThan(1); expect(mm).toBeLessThan(1.5) }
+    for (const turns of [3, 4]) {
+      const mm = padGapMm('dual-pivot', turns * BRAKE_BARREL.threadMm)
+      expect(mm).toBeGreaterThan(1)
+      expect(mm).toBeLessThan(1.5)
+    }
   })
   test('5 mm let out gives 0.7 mm a side; 7 to 10 for a rim not quite true', () => {
     expect(padGapMm('linear-pull', 5)).toBeCloseTo(0.7, 1)
@@ -56,10 +98,20 @@ describe('sums (common practice and memory, no source)', () => {
   test('a straddle at 90° turns a pull of 1 into half of it across on each side', () => {
     const { deg, acrossShare } = straddle(40, 80)
     expect(deg).toBeCloseTo(90, 9)
-    for (const [over, apart] of [[40, 80], [30, 90], [70, 80]] as const) {
+    for (const [over, apart] of [
+      [40, 80],
+      [30, 90],
+      [70, 80],
+    ] as const) {
       const half = Math.atan2(apart / 2, over)
       // both halves pull the yoke: across they cancel, down they sum to 1
-      const pulls = solve(new Matrix([[Math.sin(half), -Math.sin(half)], [Math.cos(half), Math.cos(half)]]), Matrix.columnVector([0, 1]))
+      const pulls = solve(
+        new Matrix([
+          [Math.sin(half), -Math.sin(half)],
+          [Math.cos(half), Math.cos(half)],
+        ]),
+        Matrix.columnVector([0, 1]),
+      )
       expect(straddle(over, apart).acrossShare).toBeCloseTo(pulls.get(0, 0) * Math.sin(half), 9)
     }
     expect(acrossShare).toBeCloseTo(0.5, 9)
@@ -78,39 +130,119 @@ describe('sums (common practice and memory, no source)', () => {
 })
 
 describe('the faults and checks', () => {
-  test.each(BRAKE_KINDS)('%s: every fault shows only checks and outcomes that exist, chances sum to 1, and has a cure', kind => {
-    for (const f of BRAKE_FAULTS[kind]) {
-      expect(f.cure.length, f.id).toBeGreaterThan(15)
-      for (const [id, shown] of Object.entries(f.shows)) {
-        const c = BRAKE_CHECKS.find(x => x.id === id)!
-        const outcomes = typeof shown === 'string' ? [shown] : Object.keys(shown)
-        for (const o of outcomes) expect(c.outcomes.map(x => x[0]), `${f.id} ${id}`).toContain(o)
-        if (typeof shown !== 'string') expect(Object.values(shown).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+  test.each(BRAKE_KINDS)(
+    '%s: every fault shows only checks and outcomes that exist, chances sum to 1, and has a cure',
+    kind => {
+      for (const f of BRAKE_FAULTS[kind]) {
+        expect(f.cure.length, f.id).toBeGreaterThan(15)
+        for (const [id, shown] of Object.entries(f.shows)) {
+          const c = BRAKE_CHECKS.find(x => x.id === id)!
+          const outcomes = typeof shown === 'string' ? [shown] : Object.keys(shown)
+          for (const o of outcomes)
+            expect(
+              c.outcomes.map(x => x[0]),
+              `${f.id} ${id}`,
+            ).toContain(o)
+          if (typeof shown !== 'string') expect(Object.values(shown).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+        }
       }
-    }
-    expect(new Set(BRAKE_FAULTS[kind].map(f => f.id)).size).toBe(BRAKE_FAULTS[kind].length)
-  })
+      expect(new Set(BRAKE_FAULTS[kind].map(f => f.id)).size).toBe(BRAKE_FAULTS[kind].length)
+    },
+  )
   test('linear-pull is checked in its usual order: noodle, slot, springs, arms, then slack and pads, wheel', () => {
     expect(writtenOrder('linear-pull').slice(0, 4)).toEqual(['noodle', 'slot', 'springs', 'arms'])
-    expect(BRAKE_FAULTS['linear-pull'].slice(0, 4).map(f => f.id)).toEqual(['noodle-out', 'beside-slot', 'spring-off', 'unequal'])
+    expect(BRAKE_FAULTS['linear-pull'].slice(0, 4).map(f => f.id)).toEqual([
+      'noodle-out',
+      'beside-slot',
+      'spring-off',
+      'unequal',
+    ])
     expect(signOf(BRAKE_FAULTS['linear-pull'][0])).toBe('noodle')
   })
 })
 
 describe('the diagnosis', () => {
   test.each([
-    ['linear-pull', [['lever', 'nothing'], ['noodle', 'out']], 'noodle-out'],
-    ['linear-pull', [['arms', 'dead'], ['springs', 'off']], 'spring-off'],
-    ['linear-pull', [['lever', 'stiff'], ['slot', 'beside']], 'beside-slot'],
-    ['linear-pull', [['lever', 'bar'], ['pads', 'worn']], 'pads-worn'],
-    ['dual-pivot', [['lever', 'bar'], ['pads', 'fine'], ['anchor', 'slips']], 'slipped'],
-    ['dual-pivot', [['lever', 'wooden'], ['pads', 'fine'], ['class', 'other']], 'lever-class'],
-    ['cantilever', [['lever', 'wooden'], ['straddle', 'high']], 'yoke-high'],
-    ['cable-disc', [['lever', 'bar'], ['arm-rest', 'far']], 'far'],
+    [
+      'linear-pull',
+      [
+        ['lever', 'nothing'],
+        ['noodle', 'out'],
+      ],
+      'noodle-out',
+    ],
+    [
+      'linear-pull',
+      [
+        ['arms', 'dead'],
+        ['springs', 'off'],
+      ],
+      'spring-off',
+    ],
+    [
+      'linear-pull',
+      [
+        ['lever', 'stiff'],
+        ['slot', 'beside'],
+      ],
+      'beside-slot',
+    ],
+    [
+      'linear-pull',
+      [
+        ['lever', 'bar'],
+        ['pads', 'worn'],
+      ],
+      'pads-worn',
+    ],
+    [
+      'dual-pivot',
+      [
+        ['lever', 'bar'],
+        ['pads', 'fine'],
+        ['anchor', 'slips'],
+      ],
+      'slipped',
+    ],
+    [
+      'dual-pivot',
+      [
+        ['lever', 'wooden'],
+        ['pads', 'fine'],
+        ['class', 'other'],
+      ],
+      'lever-class',
+    ],
+    [
+      'cantilever',
+      [
+        ['lever', 'wooden'],
+        ['straddle', 'high'],
+      ],
+      'yoke-high',
+    ],
+    [
+      'cable-disc',
+      [
+        ['lever', 'bar'],
+        ['arm-rest', 'far'],
+      ],
+      'far',
+    ],
     ['drum', [['body', 'strap']], 'strap'],
-    ['coaster', [['backpedal', 'far'], ['body', 'strap']], 'strap'],
+    [
+      'coaster',
+      [
+        ['backpedal', 'far'],
+        ['body', 'strap'],
+      ],
+      'strap',
+    ],
   ] as const)('%s, %j: %s', (kind, seen, id) => {
-    const d = diagnose(kind, seen.map(([check, outcome]) => ({ check, outcome })))
+    const d = diagnose(
+      kind,
+      seen.map(([check, outcome]) => ({ check, outcome })),
+    )
     expect(d.faults[0].id).toBe(id)
     expect(d.found?.id).toBe(id)
   })
@@ -120,11 +252,16 @@ describe('the diagnosis', () => {
     expect(d.next!.check.id).not.toBe('arms')
     expect(d.checks.map(c => c.id)).not.toContain('arms')
     const after = diagnose('linear-pull', [{ check: 'arms', outcome: 'one' }], ['unequal'])
-    expect(after.faults.find(f => f.id === 'unequal')!.chance).toBeLessThan(d.faults.find(f => f.id === 'unequal')!.chance / 2)
+    expect(after.faults.find(f => f.id === 'unequal')!.chance).toBeLessThan(
+      d.faults.find(f => f.id === 'unequal')!.chance / 2,
+    )
     expect(() => diagnose('drum', [{ check: 'noodle', outcome: 'sideways' }])).toThrow(/no outcome sideways/)
   })
   test('everything as it should be ends in "nothing found"', () => {
-    const d = diagnose('coaster', checksFor('coaster').map(c => ({ check: c.id, outcome: c.outcomes[0][0] })))
+    const d = diagnose(
+      'coaster',
+      checksFor('coaster').map(c => ({ check: c.id, outcome: c.outcomes[0][0] })),
+    )
     expect(d.faults[0].id).toBe('none')
   })
   test('over 600 simulated brakes the cause is right in 95 of 100, with at most two thirds of the written order’s checks', () => {
@@ -141,13 +278,19 @@ describe('the brakes after their entries', () => {
   const after = (...events: BrakeEvent[]) => events.reduce(brakesAfter, noBrakes)
   test('each on its own; a second look replaces the first; a cure starts the looking anew; another kind starts all anew', () => {
     const parts = { brake: 'front', kind: 'linear-pull', lever: 'long', leverSide: 'left' } as const
-    const s = after({ kind: 'brakeParts', parts }, { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'one' }, { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'dead' })
+    const s = after(
+      { kind: 'brakeParts', parts },
+      { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'one' },
+      { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'dead' },
+    )
     expect(s.front.seen).toEqual([{ check: 'arms', outcome: 'dead' }])
     expect(s.rear.parts).toBeNull()
     const cured = brakesAfter(s, { kind: 'brakeCured', brake: 'front', fault: 'spring-off' })
     expect(cured.front).toMatchObject({ seen: [], cured: ['spring-off'], parts })
     expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, kind: 'dual-pivot' } }).front.cured).toEqual([])
-    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, lever: 'short' } }).front.cured).toEqual(['spring-off'])
+    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, lever: 'short' } }).front.cured).toEqual([
+      'spring-off',
+    ])
   })
   test('a cure or something seen wrong takes the proof away, a good look does not', () => {
     expect(unproves({ kind: 'brakeCured', brake: 'rear', fault: 'toe' })).toBe('rear')
@@ -159,49 +302,80 @@ describe('the brakes after their entries', () => {
 describe('centring by what is seen (common practice, no source)', () => {
   const seen = (nearer: Nearer) => ({ kind: 'seen', nearer }) as const
   const turned = (side: Side, sixteenths: number) => ({ kind: 'turned', side, sixteenths }) as const
-  test('linear-pull: the lazy arm\'s screw in an eighth; overdone, half of it back on the same screw', () => {
+  test("linear-pull: the lazy arm's screw in an eighth; overdone, half of it back on the same screw", () => {
     expect(centringMove('linear-pull', [])).toEqual({ do: 'look' })
-    expect(centringMove('linear-pull', [seen('left')])).toMatchObject({ do: 'turn', turn: { side: 'left', sixteenths: 2 } })
+    expect(centringMove('linear-pull', [seen('left')])).toMatchObject({
+      do: 'turn',
+      turn: { side: 'left', sixteenths: 2 },
+    })
     expect(centringMove('linear-pull', [seen('left'), turned('left', 2)])).toEqual({ do: 'look' })
-    expect(centringMove('linear-pull', [seen('left'), turned('left', 2), seen('right')])).toMatchObject({ do: 'turn', turn: { side: 'left', sixteenths: -1 } })
+    expect(centringMove('linear-pull', [seen('left'), turned('left', 2), seen('right')])).toMatchObject({
+      do: 'turn',
+      turn: { side: 'left', sixteenths: -1 },
+    })
     expect(centringMove('linear-pull', [seen('left'), turned('left', 2), seen('even')])).toEqual({ do: 'done' })
   })
   test('a screw well in lets the other side out', () => {
     const log: Centring = Array.from({ length: 4 }, () => [seen('left'), turned('left', 2)]).flat()
-    expect(centringMove('linear-pull', [...log, seen('left')])).toMatchObject({ turn: { side: 'right', sixteenths: -2 } })
+    expect(centringMove('linear-pull', [...log, seen('left')])).toMatchObject({
+      turn: { side: 'right', sixteenths: -2 },
+    })
   })
   test('dual-pivot: the body first, then the screw, in towards the rim', () => {
     expect(centringMove('dual-pivot', [seen('left')])).toMatchObject({ do: 'body' })
-    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'left')).toMatchObject({ turn: { side: 'left', sixteenths: -2 } })
-    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'right')).toMatchObject({ turn: { side: 'right', sixteenths: 2 } })
+    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'left')).toMatchObject({
+      turn: { side: 'left', sixteenths: -2 },
+    })
+    expect(centringMove('dual-pivot', [seen('left'), seen('left')], 'right')).toMatchObject({
+      turn: { side: 'right', sixteenths: 2 },
+    })
   })
   // A plain pair of springs: each screw's turn pushes its arm out, both arms share what is left of the wire
   test('on simulated arms it ends central in a few steps, whatever the springs', () => {
-    fc.assert(fc.property(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0.1, max: 0.35, noNaN: true }), (off, perEighth) => {
-      let lean = off // mm by which the left pad stands nearer
-      const log: (Centring[number])[] = []
-      for (let i = 0; i < 40; i++) {
-        const now: Nearer = Math.abs(lean) < 0.1 ? 'even' : lean > 0 ? 'left' : 'right'
-        log.push(seen(now))
-        const move = centringMove('linear-pull', log)
-        if (move.do === 'done') return
-        if (move.do !== 'turn') throw new Error(move.do)
-        lean += (move.turn.side === 'left' ? -1 : 1) * (move.turn.sixteenths / 2) * perEighth
-        log.push(turned(move.turn.side, move.turn.sixteenths))
-      }
-      throw new Error(`still ${lean} after 40 steps`)
-    }), { numRuns: 200, seed: 5 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.35, noNaN: true }),
+        (off, perEighth) => {
+          let lean = off // mm by which the left pad stands nearer
+          const log: Centring[number][] = []
+          for (let i = 0; i < 40; i++) {
+            const now: Nearer = Math.abs(lean) < 0.1 ? 'even' : lean > 0 ? 'left' : 'right'
+            log.push(seen(now))
+            const move = centringMove('linear-pull', log)
+            if (move.do === 'done') return
+            if (move.do !== 'turn') throw new Error(move.do)
+            lean += (move.turn.side === 'left' ? -1 : 1) * (move.turn.sixteenths / 2) * perEighth
+            log.push(turned(move.turn.side, move.turn.sixteenths))
+          }
+          throw new Error(`still ${lean} after 40 steps`)
+        },
+      ),
+      { numRuns: 200, seed: 5 },
+    )
   })
 })
 
 test('what the ledger may name is what there are words for', () => {
   expect(Object.fromEntries(BRAKE_CHECKS.map(c => [c.id, c.outcomes.map(o => o[0])]))).toEqual(BRAKE_CHECK_OUTCOMES)
-  expect(new Set(Object.values(BRAKE_FAULTS).flat().map(f => f.id))).toEqual(BRAKE_FAULT_IDS)
-  expect(new Set(Object.values(BRAKE_STEPS).flat().map(s => s.id))).toEqual(BRAKE_STEP_IDS)
+  expect(
+    new Set(
+      Object.values(BRAKE_FAULTS)
+        .flat()
+        .map(f => f.id),
+    ),
+  ).toEqual(BRAKE_FAULT_IDS)
+  expect(
+    new Set(
+      Object.values(BRAKE_STEPS)
+        .flat()
+        .map(s => s.id),
+    ),
+  ).toEqual(BRAKE_STEP_IDS)
 })
 
 describe('fitting, closeness, wear', () => {
-  test('a dual-pivot is fitted in the trade\'s order, from the centring screw to the cap; a wheel comes before a linear-pull', () => {
+  test("a dual-pivot is fitted in the trade's order, from the centring screw to the cap; a wheel comes before a linear-pull", () => {
     const ids = BRAKE_STEPS['dual-pivot']!.map(s => s.id)
     expect(ids[0]).toBe('screw-proud')
     expect(ids.indexOf('centred')).toBeLessThan(ids.indexOf('clamped'))
@@ -230,15 +404,68 @@ describe('a proof is three tests', () => {
   const after = (...marks: [ProofTest | undefined, boolean][]) => {
     let all: ProofMarks = {}
     let proof: ReturnType<typeof proofOf> = null
-    for (const [test, holds] of marks) { all = marksAfter(all, mark(holds), test); proof = proofOf(all, mark(holds), test) }
+    for (const [test, holds] of marks) {
+      all = marksAfter(all, mark(holds), test)
+      proof = proofOf(all, mark(holds), test)
+    }
     return proof
   }
   test.each([
-    [[['squeeze', true], ['roll', true]], null], [[['squeeze', true], ['roll', true], ['ride', true]], { holds: true, failed: null }], [[['ride', false]], { holds: false, failed: 'ride' }],
-    [[['squeeze', true], ['roll', false], ['ride', true]], { holds: false, failed: 'roll' }], [[['roll', false], ['roll', true]], null], [[[undefined, true]], { holds: true, failed: null }],
-    [[[undefined, true], ['ride', false]], { holds: false, failed: 'ride' }], [[['ride', false], [undefined, true]], { holds: true, failed: null }], [[[undefined, false], ['squeeze', true]], { holds: false, failed: 'roll' }],
+    [
+      [
+        ['squeeze', true],
+        ['roll', true],
+      ],
+      null,
+    ],
+    [
+      [
+        ['squeeze', true],
+        ['roll', true],
+        ['ride', true],
+      ],
+      { holds: true, failed: null },
+    ],
+    [[['ride', false]], { holds: false, failed: 'ride' }],
+    [
+      [
+        ['squeeze', true],
+        ['roll', false],
+        ['ride', true],
+      ],
+      { holds: false, failed: 'roll' },
+    ],
+    [
+      [
+        ['roll', false],
+        ['roll', true],
+      ],
+      null,
+    ],
+    [[[undefined, true]], { holds: true, failed: null }],
+    [
+      [
+        [undefined, true],
+        ['ride', false],
+      ],
+      { holds: false, failed: 'ride' },
+    ],
+    [
+      [
+        ['ride', false],
+        [undefined, true],
+      ],
+      { holds: true, failed: null },
+    ],
+    [
+      [
+        [undefined, false],
+        ['squeeze', true],
+      ],
+      { holds: false, failed: 'roll' },
+    ],
   ] as const)('%j', (marks, proof) => {
-    if (proof === null) expect(after(...marks as unknown as [ProofTest | undefined, boolean][])).toBeNull()
-    else expect(after(...marks as unknown as [ProofTest | undefined, boolean][])).toMatchObject(proof)
+    if (proof === null) expect(after(...(marks as unknown as [ProofTest | undefined, boolean][]))).toBeNull()
+    else expect(after(...(marks as unknown as [ProofTest | undefined, boolean][]))).toMatchObject(proof)
   })
 })

@@ -16,7 +16,8 @@ const FIRST_SIXTEENTHS = 2
 /** A calliper further out than the screw was ever meant to take is moved as a whole. `model` */
 const SCREW_MOST_SIXTEENTHS = 16
 
-export type CentringMove = { do: 'turn'; turn: CentringTurn; why: string } | { do: 'body'; why: string } | { do: 'look' } | { do: 'done' }
+export type CentringMove =
+  { do: 'turn'; turn: CentringTurn; why: string } | { do: 'body'; why: string } | { do: 'look' } | { do: 'done' }
 
 /**
  * The next small step of centring by what was seen. Linear-pull and cantilever: the lazy arm's spring screw in, for more
@@ -30,23 +31,49 @@ export function centringMove(kind: BrakeKind, log: Centring, screwSide: Side = '
   const turns = log.filter(e => e.kind === 'turned')
   const before = log.slice(0, -1).findLast(e => e.kind === 'seen')
   const turned = turns.at(-1)
-  const crossed = turned !== undefined && before?.kind === 'seen' && before.nearer !== 'even' && before.nearer !== last.nearer
+  const crossed =
+    turned !== undefined && before?.kind === 'seen' && before.nearer !== 'even' && before.nearer !== last.nearer
   if (kind === 'dual-pivot') {
     const net = turns.reduce((s, t) => s + t.sixteenths, 0)
-    if (turns.length === 0 && log.length === 1) return { do: 'body', why: 'Squeeze, shift the body until both pads touch together, nip while holding. The screw is for the rest.' }
-    if (crossed) return { do: 'turn', turn: { side: screwSide, sixteenths: -half(turned.sixteenths) }, why: 'It has changed sides: half of the last step back.' }
+    if (turns.length === 0 && log.length === 1)
+      return {
+        do: 'body',
+        why: 'Squeeze, shift the body until both pads touch together, nip while holding. The screw is for the rest.',
+      }
+    if (crossed)
+      return {
+        do: 'turn',
+        turn: { side: screwSide, sixteenths: -half(turned.sixteenths) },
+        why: 'It has changed sides: half of the last step back.',
+      }
     const sixteenths = (last.nearer === screwSide ? -1 : 1) * FIRST_SIXTEENTHS
-    if (Math.abs(net + sixteenths) > SCREW_MOST_SIXTEENTHS) return { do: 'body', why: 'The screw is near its end: move the body again.' }
+    if (Math.abs(net + sixteenths) > SCREW_MOST_SIXTEENTHS)
+      return { do: 'body', why: 'The screw is near its end: move the body again.' }
     return { do: 'turn', turn: { side: screwSide, sixteenths }, why: `In brings the ${screwSide} pad towards the rim.` }
   }
-  if (crossed) return { do: 'turn', turn: { side: turned.side, sixteenths: -half(turned.sixteenths) }, why: 'Overdone, the fault has changed sides: half of that back.' }
+  if (crossed)
+    return {
+      do: 'turn',
+      turn: { side: turned.side, sixteenths: -half(turned.sixteenths) },
+      why: 'Overdone, the fault has changed sides: half of that back.',
+    }
   // twice the same screw and still nearer: the other side's is let out as well
   const same = turns.filter(t => t.side === last.nearer && t.sixteenths > 0).length
-  if (same >= 4) return { do: 'turn', turn: { side: otherSide(last.nearer), sixteenths: -FIRST_SIXTEENTHS }, why: 'The lazy arm’s screw is well in: the other one out a little, pump, look.' }
-  return { do: 'turn', turn: { side: last.nearer, sixteenths: FIRST_SIXTEENTHS }, why: `The ${last.nearer} arm is lazy: its screw in for more outward push, then pump.` }
+  if (same >= 4)
+    return {
+      do: 'turn',
+      turn: { side: otherSide(last.nearer), sixteenths: -FIRST_SIXTEENTHS },
+      why: 'The lazy arm’s screw is well in: the other one out a little, pump, look.',
+    }
+  return {
+    do: 'turn',
+    turn: { side: last.nearer, sixteenths: FIRST_SIXTEENTHS },
+    why: `The ${last.nearer} arm is lazy: its screw in for more outward push, then pump.`,
+  }
 }
 
 const half = (sixteenths: number): number => Math.sign(sixteenths) * Math.max(1, Math.floor(Math.abs(sixteenths) / 2))
 
 /** Is the brake kind centred by screws at all? */
-export const hasCentring = (kind: BrakeKind): boolean => kind === 'linear-pull' || kind === 'cantilever' || kind === 'dual-pivot'
+export const hasCentring = (kind: BrakeKind): boolean =>
+  kind === 'linear-pull' || kind === 'cantilever' || kind === 'dual-pivot'

@@ -12,12 +12,18 @@ const SURE = 0.92
 const NONE_WEIGHT = 6
 
 /** Nothing is wrong: every check as it should be. */
-const NONE: BrakeFault = { id: 'none', words: 'Nothing found', weight: NONE_WEIGHT, cure: 'Prove it: hard squeeze, roll, ride.', shows: {} }
+const NONE: BrakeFault = {
+  id: 'none',
+  words: 'Nothing found',
+  weight: NONE_WEIGHT,
+  cure: 'Prove it: hard squeeze, roll, ride.',
+  shows: {},
+}
 
 /** Chance of an outcome of a check under a fault, wrong reports and all. */
 export function outcomeChance(f: BrakeFault, c: BrakeCheck, outcome: string): number {
   const shown = f.shows[c.id] ?? c.outcomes[0]![0]
-  const true_ = typeof shown === 'string' ? (shown === outcome ? 1 : 0) : shown[outcome] ?? 0
+  const true_ = typeof shown === 'string' ? (shown === outcome ? 1 : 0) : (shown[outcome] ?? 0)
   return (1 - BRAKE_WRONG) * true_ + BRAKE_WRONG / c.outcomes.length
 }
 
@@ -46,24 +52,35 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
   for (const { check, outcome } of seen) {
     const c = BRAKE_CHECKS.find(x => x.id === check)
     if (!c || !c.outcomes.some(o => o[0] === outcome)) throw new RangeError(`check ${check} has no outcome ${outcome}`)
-    possible.forEach((f, i) => { weights[i]! *= outcomeChance(f, c, outcome) })
+    possible.forEach((f, i) => {
+      weights[i]! *= outcomeChance(f, c, outcome)
+    })
   }
   const sum = weights.reduce((a, b) => a + b, 0)
   const chances = weights.map(w => w / sum)
   const now = entropy(chances)
-  const rated = checksFor(kind).map(check => {
-    // looked at once, the same look tells little more: a slip of the eye at most
-    const again = seen.some(s => s.check === check.id)
-    const left = check.outcomes.reduce((s, [outcome]) => {
-      const joint = possible.map((f, i) => chances[i]! * outcomeChance(f, check, outcome))
-      const all = joint.reduce((a, b) => a + b, 0)
-      return s + (all > 0 ? all * entropy(joint.map(j => j / all)) : 0)
-    }, 0)
-    return { check, tells: again ? 0 : Math.max(0, now - left) }
-  }).sort((a, b) => b.tells / b.check.cost - a.tells / a.check.cost)
-  const faults = possible.map((f, i) => ({ id: f.id, words: f.words, chance: chances[i]! })).sort((a, b) => b.chance - a.chance)
+  const rated = checksFor(kind)
+    .map(check => {
+      // looked at once, the same look tells little more: a slip of the eye at most
+      const again = seen.some(s => s.check === check.id)
+      const left = check.outcomes.reduce((s, [outcome]) => {
+        const joint = possible.map((f, i) => chances[i]! * outcomeChance(f, check, outcome))
+        const all = joint.reduce((a, b) => a + b, 0)
+        return s + (all > 0 ? all * entropy(joint.map(j => j / all)) : 0)
+      }, 0)
+      return { check, tells: again ? 0 : Math.max(0, now - left) }
+    })
+    .sort((a, b) => b.tells / b.check.cost - a.tells / a.check.cost)
+  const faults = possible
+    .map((f, i) => ({ id: f.id, words: f.words, chance: chances[i]! }))
+    .sort((a, b) => b.chance - a.chance)
   const top = faults[0]!
   const next = rated[0] && rated[0].tells > 0.01 ? rated[0] : null
   const found = top.chance >= SURE || (!next && top.chance >= 0.5) ? possible.find(f => f.id === top.id)! : null
-  return { faults, found, next: found ? null : next, checks: rated.filter(r => !seen.some(s => s.check === r.check.id)).map(r => r.check) }
+  return {
+    faults,
+    found,
+    next: found ? null : next,
+    checks: rated.filter(r => !seen.some(s => s.check === r.check.id)).map(r => r.check),
+  }
 }

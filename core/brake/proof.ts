@@ -12,8 +12,10 @@ export type ProofMarks = Partial<Record<ProofTest, Mark>>
 export type Proof = Mark & { failed: ProofTest | null }
 
 /** The marks after one more; without a test all three are marked at once. */
-export const marksAfter = (was: ProofMarks, mark: Mark, test: ProofTest | undefined): ProofMarks =>
-  ({ ...was, ...Object.fromEntries((test ? [test] : PROOF_TESTS).map(t => [t, mark])) })
+export const marksAfter = (was: ProofMarks, mark: Mark, test: ProofTest | undefined): ProofMarks => ({
+  ...was,
+  ...Object.fromEntries((test ? [test] : PROOF_TESTS).map(t => [t, mark])),
+})
 
 /** What the marks come to: failed when one did, holds when all three do, else nothing yet. `test`: the one marked last. */
 export function proofOf(marks: ProofMarks, last: Mark, test: ProofTest | undefined): Proof | null {

@@ -10,12 +10,43 @@ const known = (e: { check: string; outcome: string }) => BRAKE_CHECK_OUTCOMES[e.
 /** The brake bench's kinds of ledger entries. */
 export const BRAKE_EVENTS = [
   z.strictObject({ kind: z.literal('brakeParts'), parts: BrakeParts }),
-  z.strictObject({ kind: z.literal('brakeSeen'), brake, check: z.string().max(20), outcome: z.string().max(20) }).refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
-  z.strictObject({ kind: z.literal('brakeCured'), brake, fault: z.string().refine(id => BRAKE_FAULT_IDS.has(id), 'that fault is not in the list') }),
-  z.strictObject({ kind: z.literal('brakeStep'), brake, step: z.string().refine(id => BRAKE_STEP_IDS.has(id), 'that step is in no order of fitting') }),
+  z
+    .strictObject({ kind: z.literal('brakeSeen'), brake, check: z.string().max(20), outcome: z.string().max(20) })
+    .refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
+  z.strictObject({
+    kind: z.literal('brakeCured'),
+    brake,
+    fault: z.string().refine(id => BRAKE_FAULT_IDS.has(id), 'that fault is not in the list'),
+  }),
+  z.strictObject({
+    kind: z.literal('brakeStep'),
+    brake,
+    step: z.string().refine(id => BRAKE_STEP_IDS.has(id), 'that step is in no order of fitting'),
+  }),
   z.strictObject({ kind: z.literal('brakeNearer'), brake, nearer: z.enum(['left', 'right', 'even']) }),
-  z.strictObject({ kind: z.literal('brakeScrew'), brake, side: z.enum(SIDES), sixteenths: z.int('turns are whole sixteenths').min(-64, 'more than 4 turns of a small screw at once is not a turn').max(64, 'more than 4 turns of a small screw at once is not a turn').refine(t => t !== 0, 'a turn of 0 is none') }),
-  z.strictObject({ kind: z.literal('brakeClose'), brake, barrelSixteenthsOut: z.int('turns are whole sixteenths').min(0, 'a barrel is not out by less than nothing').max(16 * 15, 'a barrel is at most 15 turns out'), letOutMm: z.number().min(0, 'let out at least 0 mm').max(25, 'more than 25 mm let out: the pads hang in the air, measure again').nullable() }),
+  z.strictObject({
+    kind: z.literal('brakeScrew'),
+    brake,
+    side: z.enum(SIDES),
+    sixteenths: z
+      .int('turns are whole sixteenths')
+      .min(-64, 'more than 4 turns of a small screw at once is not a turn')
+      .max(64, 'more than 4 turns of a small screw at once is not a turn')
+      .refine(t => t !== 0, 'a turn of 0 is none'),
+  }),
+  z.strictObject({
+    kind: z.literal('brakeClose'),
+    brake,
+    barrelSixteenthsOut: z
+      .int('turns are whole sixteenths')
+      .min(0, 'a barrel is not out by less than nothing')
+      .max(16 * 15, 'a barrel is at most 15 turns out'),
+    letOutMm: z
+      .number()
+      .min(0, 'let out at least 0 mm')
+      .max(25, 'more than 25 mm let out: the pads hang in the air, measure again')
+      .nullable(),
+  }),
 ] as const
 export type BrakeEvent = z.infer<(typeof BRAKE_EVENTS)[number]>
 
@@ -40,13 +71,20 @@ export function brakesAfter(was: BrakesState, e: BrakeEvent): BrakesState {
   const one = was[brake]
   const next = (): BrakeState => {
     switch (e.kind) {
-      case 'brakeParts': return one.parts?.kind === e.parts.kind ? { ...one, parts: e.parts } : { ...untouched, parts: e.parts }
-      case 'brakeSeen': return { ...one, seen: [...one.seen.filter(s => s.check !== e.check), { check: e.check, outcome: e.outcome }] }
-      case 'brakeStep': return { ...one, steps: [...new Set([...one.steps, e.step])] }
-      case 'brakeNearer': return { ...one, centring: [...one.centring, { kind: 'seen', nearer: e.nearer }] }
-      case 'brakeScrew': return { ...one, centring: [...one.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] }
-      case 'brakeClose': return { ...one, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } }
-      case 'brakeCured': return { ...one, seen: [], cured: [...one.cured, e.fault] }
+      case 'brakeParts':
+        return one.parts?.kind === e.parts.kind ? { ...one, parts: e.parts } : { ...untouched, parts: e.parts }
+      case 'brakeSeen':
+        return { ...one, seen: [...one.seen.filter(s => s.check !== e.check), { check: e.check, outcome: e.outcome }] }
+      case 'brakeStep':
+        return { ...one, steps: [...new Set([...one.steps, e.step])] }
+      case 'brakeNearer':
+        return { ...one, centring: [...one.centring, { kind: 'seen', nearer: e.nearer }] }
+      case 'brakeScrew':
+        return { ...one, centring: [...one.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] }
+      case 'brakeClose':
+        return { ...one, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } }
+      case 'brakeCured':
+        return { ...one, seen: [], cured: [...one.cured, e.fault] }
     }
   }
   return { ...was, [brake]: next() }

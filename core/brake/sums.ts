@@ -38,7 +38,10 @@ export function padGapMm(kind: BrakeKind, letOutMm: number): number {
   const arm = ARM_RATIO[kind]
   if (arm === undefined) throw new RangeError(`kind ${kind} has no such sum`)
   notNegative('letOutMm', letOutMm)
-  if (letOutMm > MOST_LET_OUT_MM) throw new RangeError(`letOutMm is at most ${MOST_LET_OUT_MM}: with ${letOutMm} mm let out the pads hang in the air, measure again`)
+  if (letOutMm > MOST_LET_OUT_MM)
+    throw new RangeError(
+      `letOutMm is at most ${MOST_LET_OUT_MM}: with ${letOutMm} mm let out the pads hang in the air, measure again`,
+    )
   return letOutMm / (2 * arm)
 }
 
@@ -75,7 +78,8 @@ export function wearLeftMm(kind: BrakeKind, turnsOut: number): number {
   const arm = ARM_RATIO[kind]
   if (arm === undefined) throw new RangeError(`kind ${kind} has no such sum`)
   notNegative('turnsOut', turnsOut)
-  if (turnsOut > BRAKE_BARREL.turns) throw new RangeError(`turnsOut is at most ${BRAKE_BARREL.turns}: beyond it the barrel comes out of its thread`)
+  if (turnsOut > BRAKE_BARREL.turns)
+    throw new RangeError(`turnsOut is at most ${BRAKE_BARREL.turns}: beyond it the barrel comes out of its thread`)
   return ((BRAKE_BARREL.turns - turnsOut) * BRAKE_BARREL.threadMm) / (2 * arm)
 }
 
@@ -103,9 +107,14 @@ export function discBiteShare(lever: LeverClass, gapMm: number): number {
 export function discWear(rotorMm: number, padMm: number): string | null {
   positive('rotorMm', rotorMm)
   notNegative('padMm', padMm)
-  if (rotorMm > DISC.rotorNewMm + 0.1) throw new RangeError(`rotorMm is at most ${DISC.rotorNewMm}, the thickness of a new one: measure again, away from the edge`)
+  if (rotorMm > DISC.rotorNewMm + 0.1)
+    throw new RangeError(
+      `rotorMm is at most ${DISC.rotorNewMm}, the thickness of a new one: measure again, away from the edge`,
+    )
   if (rotorMm <= DISC.rotorScrapMm) return `Rotor at ${rotorMm.toFixed(1)} mm is scrap (${DISC.rotorScrapMm})`
-  return padMm <= DISC.padScrapMm ? `Pads at ${padMm.toFixed(1)} mm are scrap (${DISC.padScrapMm}, without the plate)` : null
+  return padMm <= DISC.padScrapMm
+    ? `Pads at ${padMm.toFixed(1)} mm are scrap (${DISC.padScrapMm}, without the plate)`
+    : null
 }
 
 /** Angle of a straddle wire at its yoke, degrees, and what it does to the arms: a lower yoke pulls more across. Plain trigonometry. */
@@ -125,7 +134,9 @@ export function straddleJudged(deg: number, overTyreMm: number | null): { right:
   const { from, to } = STRADDLE.overTyreMm
   if (overTyreMm !== null && overTyreMm < from) return { right: false, words: 'too near the tyre: raise it' }
   if (overTyreMm !== null && overTyreMm > to) return { right: false, words: 'high over the tyre: lower it' }
-  if (deg < STRADDLE.deg - STRADDLE.withinDeg) return { right: false, words: 'steep: the pads travel far and press little; lower it' }
-  if (deg > STRADDLE.deg + STRADDLE.withinDeg) return { right: false, words: 'flat: presses hard, travels little; raise it' }
+  if (deg < STRADDLE.deg - STRADDLE.withinDeg)
+    return { right: false, words: 'steep: the pads travel far and press little; lower it' }
+  if (deg > STRADDLE.deg + STRADDLE.withinDeg)
+    return { right: false, words: 'flat: presses hard, travels little; raise it' }
   return { right: true, words: 'a good start' }
 }

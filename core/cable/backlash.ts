@@ -10,7 +10,13 @@ import { runStiffness, SPRING_PULL_N } from './stretch'
  * @param p g, mm of pulley per mm of cable; T, the spring's pull, N; k, N/mm; a, no unit; drag, N
  * @throws RangeError naming the argument
  */
-export function backlashMm(p: { ratio: number; pullN: number; stiffness: number; frictionAngle: number; dragN?: number }): number {
+export function backlashMm(p: {
+  ratio: number
+  pullN: number
+  stiffness: number
+  frictionAngle: number
+  dragN?: number
+}): number {
   positive('ratio', p.ratio)
   notNegative('pullN', p.pullN)
   positive('stiffness', p.stiffness)
@@ -25,12 +31,31 @@ export function backlashMm(p: { ratio: number; pullN: number; stiffness: number;
 
 /** The same of a whole run of shift cable. */
 export const backlashOfRun = (run: Run, ratio: number, mu = MU[run.condition]): number =>
-  backlashMm({ ratio, pullN: SPRING_PULL_N, stiffness: runStiffness(wireMm(run), 'shift'), frictionAngle: frictionAngle(run, mu) })
+  backlashMm({
+    ratio,
+    pullN: SPRING_PULL_N,
+    stiffness: runStiffness(wireMm(run), 'shift'),
+    frictionAngle: frictionAngle(run, mu),
+  })
 
 /** Turns of the barrel in which every gear is clean with so much backlash, all else right; below 0 there is none. */
 export function windowTurnsWith(setup: RearSetup, ratio: number, backlash: number): number {
   const g = geometryOf(setup)
-  const { from, to } = cableWindowMm(g, { cableMm: 0, ratio, backlashInMm: backlash / 2, backlashOutMm: backlash / 2, camberTan: 0, bowMm: 0, stopHMm: 0, stopLMm: 0 }, { sharpness: 1, asymmetryPitch: 0 }, true)
+  const { from, to } = cableWindowMm(
+    g,
+    {
+      cableMm: 0,
+      ratio,
+      backlashInMm: backlash / 2,
+      backlashOutMm: backlash / 2,
+      camberTan: 0,
+      bowMm: 0,
+      stopHMm: 0,
+      stopLMm: 0,
+    },
+    { sharpness: 1, asymmetryPitch: 0 },
+    true,
+  )
   return (to - from) / setup.barrelPitchMm
 }
 
@@ -49,14 +74,40 @@ export type Gain = { what: string; run: Run; condition: Condition }
 /** What could be done to a run: a new liner, its tight bends opened, one bend less. Best first is for the caller to see. */
 export function remedies(run: Run, leastMm: number): Gain[] {
   const out: Gain[] = []
-  if (run.condition !== 'new') out.push({ what: 'New wire and liner', run: { ...run, condition: 'new' }, condition: 'new' })
+  if (run.condition !== 'new')
+    out.push({ what: 'New wire and liner', run: { ...run, condition: 'new' }, condition: 'new' })
   const open = (bend: { deg: number; radiusMm: number }) => ({ ...bend, radiusMm: Math.max(bend.radiusMm, leastMm) })
   const bends = run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends : p.kind === 'guide' ? [p.bend] : []))
-  if (bends.some(b => b.radiusMm < leastMm)) out.push({ what: 'Tight bends opened', condition: run.condition, run: { ...run, pieces: run.pieces.map(p => (p.kind === 'housing' ? { ...p, bends: p.bends.map(open) } : p.kind === 'guide' ? { ...p, bend: open(p.bend) } : p)) } })
+  if (bends.some(b => b.radiusMm < leastMm))
+    out.push({
+      what: 'Tight bends opened',
+      condition: run.condition,
+      run: {
+        ...run,
+        pieces: run.pieces.map(p =>
+          p.kind === 'housing'
+            ? { ...p, bends: p.bends.map(open) }
+            : p.kind === 'guide'
+              ? { ...p, bend: open(p.bend) }
+              : p,
+        ),
+      },
+    })
   const most = Math.max(0, ...run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends.map(b => b.deg) : [])))
   if (most > 0) {
     let gone = false
-    const less = run.pieces.map(p => p.kind !== 'housing' ? p : { ...p, bends: p.bends.filter(b => { const drop = !gone && b.deg === most; gone ||= drop; return !drop }) })
+    const less = run.pieces.map(p =>
+      p.kind !== 'housing'
+        ? p
+        : {
+            ...p,
+            bends: p.bends.filter(b => {
+              const drop = !gone && b.deg === most
+              gone ||= drop
+              return !drop
+            }),
+          },
+    )
     out.push({ what: `One bend of ${most}° less`, condition: run.condition, run: { ...run, pieces: less } })
   }
   return out

@@ -13,7 +13,11 @@ function holds(plan: CutPlan, pieces: readonly ToCut[], stock: readonly StockIte
     const used = c.pieces.reduce((s, name) => s + pieces.find(p => p.name === name)!.lengthMm + OPTIONS.kerfMm, 0)
     const item = stock.find(s => s.id === c.id)!
     expect(used).toBeLessThanOrEqual(item.lengthMm)
-    expect([c.usedMm, c.leftMm, c.keep]).toEqual([used, item.lengthMm - used, item.lengthMm - used >= OPTIONS.leastOffcutMm])
+    expect([c.usedMm, c.leftMm, c.keep]).toEqual([
+      used,
+      item.lengthMm - used,
+      item.lengthMm - used >= OPTIONS.leastOffcutMm,
+    ])
   }
 }
 
@@ -22,9 +26,16 @@ describe('the cut list', () => {
   test('uses up no more than an exact solver, on 250 random batches', () => {
     const random = randomFrom(17)
     for (let batch = 0; batch < 250; batch++) {
-      const pieces = Array.from({ length: 2 + random.below(4) }, (_, i) => ({ name: `p${i}`, lengthMm: 180 + random.below(500) }))
+      const pieces = Array.from({ length: 2 + random.below(4) }, (_, i) => ({
+        name: `p${i}`,
+        lengthMm: 180 + random.below(500),
+      }))
       const stock = [
-        ...Array.from({ length: 1 + random.below(2) }, (_, i) => ({ id: `o${i}`, lengthMm: 250 + random.below(900), roll: false })),
+        ...Array.from({ length: 1 + random.below(2) }, (_, i) => ({
+          id: `o${i}`,
+          lengthMm: 250 + random.below(900),
+          roll: false,
+        })),
         { id: 'r', lengthMm: 4000, roll: true },
       ]
       const plan = cutPlan(pieces, stock, OPTIONS)
@@ -37,8 +48,14 @@ describe('the cut list', () => {
   test('sixty pieces from twelve rolls and offcuts lie within 1 % of the bound', () => {
     for (let seed = 1; seed <= 8; seed++) {
       const random = randomFrom(seed)
-      const pieces = Array.from({ length: 60 }, (_, i) => ({ name: `p${i}`, lengthMm: [290, 310, 220, 450, 520, 680, 1450][random.below(7)] + random.below(30) }))
-      const stock = [...Array.from({ length: 8 }, (_, i) => ({ id: `o${i}`, lengthMm: 300 + random.below(1500), roll: false })), ...Array.from({ length: 4 }, (_, i) => ({ id: `r${i}`, lengthMm: 6000 + random.below(9000), roll: true }))]
+      const pieces = Array.from({ length: 60 }, (_, i) => ({
+        name: `p${i}`,
+        lengthMm: [290, 310, 220, 450, 520, 680, 1450][random.below(7)] + random.below(30),
+      }))
+      const stock = [
+        ...Array.from({ length: 8 }, (_, i) => ({ id: `o${i}`, lengthMm: 300 + random.below(1500), roll: false })),
+        ...Array.from({ length: 4 }, (_, i) => ({ id: `r${i}`, lengthMm: 6000 + random.below(9000), roll: true })),
+      ]
       const plan = cutPlan(pieces, stock, OPTIONS)
       holds(plan, pieces, stock)
       expect(plan.short).toEqual([])
@@ -46,22 +63,77 @@ describe('the cut list', () => {
     }
   })
   test('an offcut that fits is used before the roll; one that would only make scrap is left', () => {
-    const plan = cutPlan([{ name: 'loop', lengthMm: 298 }], [{ id: 'roll', lengthMm: 9000, roll: true }, { id: 'off', lengthMm: 300, roll: false }], OPTIONS)
+    const plan = cutPlan(
+      [{ name: 'loop', lengthMm: 298 }],
+      [
+        { id: 'roll', lengthMm: 9000, roll: true },
+        { id: 'off', lengthMm: 300, roll: false },
+      ],
+      OPTIONS,
+    )
     expect(plan.cuts).toEqual([{ id: 'off', pieces: ['loop'], usedMm: 300, leftMm: 0, keep: false }])
-    const waste = cutPlan([{ name: 'end', lengthMm: 60 }], [{ id: 'roll', lengthMm: 9000, roll: true }, { id: 'off', lengthMm: 205, roll: false }], OPTIONS)
+    const waste = cutPlan(
+      [{ name: 'end', lengthMm: 60 }],
+      [
+        { id: 'roll', lengthMm: 9000, roll: true },
+        { id: 'off', lengthMm: 205, roll: false },
+      ],
+      OPTIONS,
+    )
     expect(waste.cuts[0].id).toBe('roll')
   })
   test('pieces longer than any roll, and those for which the stock runs out, are to be ordered', () => {
-    const plan = cutPlan([{ name: 'long', lengthMm: 2500 }, { name: 'a', lengthMm: 900 }, { name: 'b', lengthMm: 900 }], [{ id: 'roll', lengthMm: 1000, roll: true }], OPTIONS)
+    const plan = cutPlan(
+      [
+        { name: 'long', lengthMm: 2500 },
+        { name: 'a', lengthMm: 900 },
+        { name: 'b', lengthMm: 900 },
+      ],
+      [{ id: 'roll', lengthMm: 1000, roll: true }],
+      OPTIONS,
+    )
     expect(plan.short.map(p => p.name).sort()).toEqual(['b', 'long'].sort())
     expect(plan.cuts[0].pieces).toHaveLength(1)
     expect(cutPlan([{ name: 'a', lengthMm: 900 }], [], OPTIONS).short).toHaveLength(1)
-    expect(cutPlan([], [{ id: 'roll', lengthMm: 1000, roll: true }], OPTIONS)).toMatchObject({ cuts: [], short: [], proven: true })
+    expect(cutPlan([], [{ id: 'roll', lengthMm: 1000, roll: true }], OPTIONS)).toMatchObject({
+      cuts: [],
+      short: [],
+      proven: true,
+    })
   })
   test.each([
-    ['a negative stock', () => cutPlan([{ name: 'a', lengthMm: 10 }], [{ id: 's', lengthMm: -5, roll: true }]), /stock s/], ['a piece of nothing', () => cutPlan([{ name: 'a', lengthMm: 0 }], []), /lengthMm of a/],
-    ['two of one name', () => cutPlan([{ name: 'a', lengthMm: 10 }, { name: 'a', lengthMm: 20 }], []), /two pieces are called a/], ['half a millimetre', () => cutPlan([{ name: 'a', lengthMm: 10.5 }], []), /whole number/],
-    ['one stock twice', () => cutPlan([], [{ id: 's', lengthMm: 10, roll: true }, { id: 's', lengthMm: 10, roll: true }]), /there twice/], ['a kerf below nought', () => cutPlan([], [], { kerfMm: -1, leastOffcutMm: 100 }), /kerfMm/],
+    [
+      'a negative stock',
+      () => cutPlan([{ name: 'a', lengthMm: 10 }], [{ id: 's', lengthMm: -5, roll: true }]),
+      /stock s/,
+    ],
+    ['a piece of nothing', () => cutPlan([{ name: 'a', lengthMm: 0 }], []), /lengthMm of a/],
+    [
+      'two of one name',
+      () =>
+        cutPlan(
+          [
+            { name: 'a', lengthMm: 10 },
+            { name: 'a', lengthMm: 20 },
+          ],
+          [],
+        ),
+      /two pieces are called a/,
+    ],
+    ['half a millimetre', () => cutPlan([{ name: 'a', lengthMm: 10.5 }], []), /whole number/],
+    [
+      'one stock twice',
+      () =>
+        cutPlan(
+          [],
+          [
+            { id: 's', lengthMm: 10, roll: true },
+            { id: 's', lengthMm: 10, roll: true },
+          ],
+        ),
+      /there twice/,
+    ],
+    ['a kerf below nought', () => cutPlan([], [], { kerfMm: -1, leastOffcutMm: 100 }), /kerfMm/],
   ])('refuses %s', (_, bad, words) => {
     expect(bad).toThrow(words)
     expect(bad).toThrow(RangeError)
@@ -74,7 +146,9 @@ function exact(pieces: readonly ToCut[], stock: readonly StockItem[]): number {
   const constraints: Record<string, { min?: number; max?: number; equal?: number }> = {}
   const binaries: Record<string, 1> = {}
   const big = 1e5
-  pieces.forEach((p, i) => { constraints[`piece${i}`] = { equal: 1 } })
+  pieces.forEach((p, i) => {
+    constraints[`piece${i}`] = { equal: 1 }
+  })
   stock.forEach((s, j) => {
     const w = s.roll ? 1 : OFFCUT_WORTH
     constraints[`fit${j}`] = { max: 0 } // used ≤ length · u
@@ -82,7 +156,13 @@ function exact(pieces: readonly ToCut[], stock: readonly StockItem[]): number {
     constraints[`scrap${j}`] = { min: 0 } // s ≥ length·u − used − big·z
     pieces.forEach((p, i) => {
       const need = p.lengthMm + OPTIONS.kerfMm
-      variables[`x${i}_${j}`] = { cost: w * need, [`piece${i}`]: 1, [`fit${j}`]: need, [`kept${j}`]: -need, [`scrap${j}`]: need }
+      variables[`x${i}_${j}`] = {
+        cost: w * need,
+        [`piece${i}`]: 1,
+        [`fit${j}`]: need,
+        [`kept${j}`]: -need,
+        [`scrap${j}`]: need,
+      }
       binaries[`x${i}_${j}`] = 1
     })
     variables[`u${j}`] = { cost: 0, [`fit${j}`]: -s.lengthMm, [`kept${j}`]: s.lengthMm, [`scrap${j}`]: -s.lengthMm }
@@ -90,7 +170,10 @@ function exact(pieces: readonly ToCut[], stock: readonly StockItem[]): number {
     variables[`s${j}`] = { cost: w, [`scrap${j}`]: 1 }
     binaries[`u${j}`] = binaries[`z${j}`] = 1
   })
-  const answer = solver.Solve({ optimize: 'cost', opType: 'min', constraints, variables, binaries }) as { feasible: boolean; result: number }
+  const answer = solver.Solve({ optimize: 'cost', opType: 'min', constraints, variables, binaries }) as {
+    feasible: boolean
+    result: number
+  }
   if (!answer.feasible) throw new Error('the judge found no plan')
   return answer.result
 }

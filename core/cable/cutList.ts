@@ -33,7 +33,11 @@ const weight = (s: StockItem): number => (s.roll ? 1 : OFFCUT_WORTH)
  * @param stock rolls and offcuts of that housing
  * @throws RangeError naming a length that is not a whole number of mm above 0, a negative stock, or a name given twice
  */
-export function cutPlan(pieces: readonly ToCut[], stock: readonly StockItem[], options: CutOptions = USUAL_CUT): CutPlan {
+export function cutPlan(
+  pieces: readonly ToCut[],
+  stock: readonly StockItem[],
+  options: CutOptions = USUAL_CUT,
+): CutPlan {
   wholeIn('kerfMm', options.kerfMm, 0, 20)
   wholeIn('leastOffcutMm', options.leastOffcutMm, 0, 2000)
   pieces.forEach(p => wholeIn(`lengthMm of ${p.name}`, p.lengthMm, 1, 10_000))
@@ -45,7 +49,11 @@ export function cutPlan(pieces: readonly ToCut[], stock: readonly StockItem[], o
   const longest = Math.max(0, ...stock.map(s => s.lengthMm))
   const fits = pieces.filter(p => p.lengthMm + options.kerfMm <= longest).sort((a, b) => b.lengthMm - a.lengthMm)
   const short = pieces.filter(p => p.lengthMm + options.kerfMm > longest)
-  const problem: Problem = { need: fits.map(p => p.lengthMm + options.kerfMm), stock: [...stock], least: options.leastOffcutMm }
+  const problem: Problem = {
+    need: fits.map(p => p.lengthMm + options.kerfMm),
+    stock: [...stock],
+    least: options.leastOffcutMm,
+  }
   const bound = lowerBound(problem)
   const found = search(problem, bound)
   const cuts = problem.stock.flatMap((s, j): CutFrom[] => {
@@ -57,7 +65,8 @@ export function cutPlan(pieces: readonly ToCut[], stock: readonly StockItem[], o
   })
   const unplaced = fits.filter((_, i) => found.at[i] === NOWHERE)
   return {
-    cuts, short: [...short, ...unplaced],
+    cuts,
+    short: [...short, ...unplaced],
     scrapMm: cuts.reduce((sum, c) => sum + (c.keep ? 0 : c.leftMm), 0),
     costMm: found.cost - unplaced.length * UNPLACED_MM,
     boundMm: Math.min(bound, found.cost - unplaced.length * UNPLACED_MM),
@@ -77,7 +86,8 @@ const scrapOf = (p: Problem, j: number, used: number): number => {
   return left < p.least ? left : 0
 }
 /** What cutting `used` mm from an item costs, its scrap with it. */
-const costOf = (p: Problem, j: number, used: number): number => (used <= 0 ? 0 : weight(p.stock[j]) * (used + scrapOf(p, j, used)))
+const costOf = (p: Problem, j: number, used: number): number =>
+  used <= 0 ? 0 : weight(p.stock[j]) * (used + scrapOf(p, j, used))
 
 /** Lengths reachable by some of the pieces, to the millimetre, up to a capacity. */
 function reachable(need: readonly number[], capacity: number): Uint8Array {
@@ -112,7 +122,10 @@ function lowerBound(p: Problem): number {
 const costOfAll = (p: Problem, at: readonly number[]): number => {
   const used = new Array<number>(p.stock.length).fill(0)
   let cost = 0
-  at.forEach((j, i) => { if (j === NOWHERE) cost += UNPLACED_MM; else used[j] += p.need[i] })
+  at.forEach((j, i) => {
+    if (j === NOWHERE) cost += UNPLACED_MM
+    else used[j] += p.need[i]
+  })
   return cost + used.reduce((s, u, j) => s + costOf(p, j, u), 0)
 }
 
@@ -133,7 +146,9 @@ function search(p: Problem, bound: number): Placed {
 /** Fills each offcut as well as it can be, the shortest first, then rolls by best fit. */
 function greedy(p: Problem): Placed {
   const at = new Array<number>(p.need.length).fill(NOWHERE)
-  const order = p.stock.map((_, j) => j).sort((a, b) => Number(p.stock[a].roll) - Number(p.stock[b].roll) || p.stock[a].lengthMm - p.stock[b].lengthMm)
+  const order = p.stock
+    .map((_, j) => j)
+    .sort((a, b) => Number(p.stock[a].roll) - Number(p.stock[b].roll) || p.stock[a].lengthMm - p.stock[b].lengthMm)
   for (const j of order.filter(k => !p.stock[k].roll)) for (const i of bestFill(p, j, at)) at[i] = j
   const left = p.stock.map((s, j) => s.lengthMm - p.need.reduce((sum, n, i) => sum + (at[i] === j ? n : 0), 0))
   p.need.forEach((n, i) => {
@@ -162,7 +177,11 @@ function bestFill(p: Problem, j: number, at: readonly number[]): number[] {
   })
   let best = 0
   let gain = EPS
-  for (let x = 1; x <= capacity; x++) if (by[x] !== -2 && x - costOf(p, j, x) > gain) { gain = x - costOf(p, j, x); best = x }
+  for (let x = 1; x <= capacity; x++)
+    if (by[x] !== -2 && x - costOf(p, j, x) > gain) {
+      gain = x - costOf(p, j, x)
+      best = x
+    }
   const out: number[] = []
   for (let x = best, k = free.length - 1; x > 0 && k >= 0; k--) {
     const before = k === 0 ? null : taken[k - 1]
@@ -178,7 +197,9 @@ function improve(p: Problem, start: Placed, bound: number): Placed {
   const random = randomFrom(p.need.length, p.stock.length, Math.round(p.need.reduce((s, n) => s + n, 0)))
   const at = [...start.at]
   const used = new Array<number>(p.stock.length).fill(0)
-  at.forEach((j, i) => { if (j !== NOWHERE) used[j] += p.need[i] })
+  at.forEach((j, i) => {
+    if (j !== NOWHERE) used[j] += p.need[i]
+  })
   let cost = start.cost
   let best = { at: [...at], cost }
   const change = (moves: readonly [number, number][]): number | null => {
@@ -199,7 +220,13 @@ function improve(p: Problem, start: Placed, bound: number): Placed {
     const heat = 60 * (1 - round / ROUNDS) ** 2
     const i = random.below(p.need.length)
     const other = random.below(p.need.length)
-    const moves: [number, number][] = random.next() < 0.5 ? [[i, random.below(p.stock.length)]] : [[i, at[other]], [other, at[i]]]
+    const moves: [number, number][] =
+      random.next() < 0.5
+        ? [[i, random.below(p.stock.length)]]
+        : [
+            [i, at[other]],
+            [other, at[i]],
+          ]
     if (moves.some(([k, to]) => at[k] === to)) continue
     const delta = change(moves)
     if (delta === null || (delta > 0 && random.next() >= Math.exp(-delta / (heat + EPS)))) continue

@@ -5,11 +5,25 @@ import { TAIL_MM } from '../rear/clamp'
 export const RUNS = ['rear', 'front', 'front-brake', 'rear-brake', 'hub', 'hub-second'] as const
 export const RunName = z.enum(RUNS)
 export type RunName = (typeof RUNS)[number]
-export const RUN_WORDS: Record<RunName, string> = { 'rear': 'Rear derailleur', 'front': 'Front derailleur', 'front-brake': 'Front brake', 'rear-brake': 'Rear brake', 'hub': 'Hub gear', 'hub-second': 'Hub, second cable' }
+export const RUN_WORDS: Record<RunName, string> = {
+  rear: 'Rear derailleur',
+  front: 'Front derailleur',
+  'front-brake': 'Front brake',
+  'rear-brake': 'Rear brake',
+  hub: 'Hub gear',
+  'hub-second': 'Hub, second cable',
+}
 export const isBrake = (run: RunName): boolean => run === 'front-brake' || run === 'rear-brake'
 
 /** Kinds of housing a shop has on the wall. `practice` */
-export const HOUSINGS = ['shift 4 mm', 'shift 5 mm', 'shift liner', 'brake 5 mm', 'compressionless', 'compressionless, rated for brakes'] as const
+export const HOUSINGS = [
+  'shift 4 mm',
+  'shift 5 mm',
+  'shift liner',
+  'brake 5 mm',
+  'compressionless',
+  'compressionless, rated for brakes',
+] as const
 export const Housing = z.enum(HOUSINGS)
 export type Housing = (typeof HOUSINGS)[number]
 
@@ -19,8 +33,10 @@ export type Housing = (typeof HOUSINGS)[number]
  */
 export function housingRefused(run: RunName, of: Housing): string | null {
   if (!isBrake(run)) return null
-  if (of.startsWith('shift')) return 'Shift housing can burst in an emergency stop: it never carries a brake. Use brake housing.'
-  if (of === 'compressionless') return 'This compressionless housing is not rated for brakes: use one that is, or coiled brake housing.'
+  if (of.startsWith('shift'))
+    return 'Shift housing can burst in an emergency stop: it never carries a brake. Use brake housing.'
+  if (of === 'compressionless')
+    return 'This compressionless housing is not rated for brakes: use one that is, or coiled brake housing.'
   return null
 }
 

@@ -23,7 +23,14 @@ export type LoopGeometry = {
 export const POSES = ['straight', 'left', 'right', 'extended', 'sagged', 'full-travel'] as const
 export type PoseName = (typeof POSES)[number]
 export type Pose = { name: PoseName; deg: number }
-export const POSE_WORDS: Record<PoseName, string> = { 'straight': 'straight ahead', 'left': 'full left', 'right': 'full right', 'extended': 'extended', 'sagged': 'with the rider’s sag', 'full-travel': 'full travel' }
+export const POSE_WORDS: Record<PoseName, string> = {
+  straight: 'straight ahead',
+  left: 'full left',
+  right: 'full right',
+  extended: 'extended',
+  sagged: 'with the rider’s sag',
+  'full-travel': 'full travel',
+}
 export type LoopAt = { points: Vec[]; lengthMm: number; minRadiusMm: number; tightestAt: number }
 
 const add = (a: Vec, b: Vec): Vec => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
@@ -77,7 +84,10 @@ function roughLoop(fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, lengthMm: n
     return Array.from({ length: n + 1 }, (_, i) => {
       const t = i / n
       const u = 1 - t
-      return add(add(times(fromAt, u ** 3), times(p1, 3 * u * u * t)), add(times(p2, 3 * u * t * t), times(toAt, t ** 3)))
+      return add(
+        add(times(fromAt, u ** 3), times(p1, 3 * u * u * t)),
+        add(times(p2, 3 * u * t * t), times(toAt, t ** 3)),
+      )
     })
   }
   let low = 0
@@ -90,19 +100,31 @@ function roughLoop(fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, lengthMm: n
   return shape(low)
 }
 
-const lengthOf = (points: readonly Vec[]): number => points.reduce((s, p, i) => (i ? s + norm(sub(p, points[i - 1])) : 0), 0)
+const lengthOf = (points: readonly Vec[]): number =>
+  points.reduce((s, p, i) => (i ? s + norm(sub(p, points[i - 1])) : 0), 0)
 /** Twice the nodes, the new ones halfway. */
-const refined = (points: readonly Vec[]): Vec[] => points.flatMap((p, i) => (i === 0 ? [p] : [times(add(points[i - 1], p), 0.5), p]))
+const refined = (points: readonly Vec[]): Vec[] =>
+  points.flatMap((p, i) => (i === 0 ? [p] : [times(add(points[i - 1], p), 0.5), p]))
 
 /**
  * Relaxes a chain: its ends fixed, its direction at each end held by a ghost node beyond it, mirrored so that the middle
  * of the three has the wanted direction.
  */
-function relaxed(start: readonly Vec[], n: number, fromAt: Vec, fromWay: Vec, toAt: Vec, toWay: Vec, link: number, sweeps: number): Vec[] {
+function relaxed(
+  start: readonly Vec[],
+  n: number,
+  fromAt: Vec,
+  fromWay: Vec,
+  toAt: Vec,
+  toWay: Vec,
+  link: number,
+  sweeps: number,
+): Vec[] {
   const p = [...start]
   p[0] = fromAt
   p[n] = toAt
-  const at = (i: number): Vec => (i < 0 ? sub(p[1], times(fromWay, 2 * link)) : i > n ? add(p[n - 1], times(toWay, 2 * link)) : p[i])
+  const at = (i: number): Vec =>
+    i < 0 ? sub(p[1], times(fromWay, 2 * link)) : i > n ? add(p[n - 1], times(toWay, 2 * link)) : p[i]
   for (let sweep = 0; sweep < sweeps; sweep++) {
     // each node to where its own bending and its neighbours' is least: the minimum of Σ|p(i−1) − 2p(i) + p(i+1)|²
     for (let k = 1; k < n; k++) {
@@ -134,18 +156,33 @@ function measured(points: Vec[]): LoopAt {
     const [a, b, c] = [sub(points[i], points[i - 1]), sub(points[i + 1], points[i]), sub(points[i + 1], points[i - 1])]
     const area = norm(cross(a, b))
     const radius = area < 1e-9 ? Infinity : (norm(a) * norm(b) * norm(c)) / (2 * area)
-    if (radius < minRadiusMm) { minRadiusMm = radius; tightestAt = i / (points.length - 1) }
+    if (radius < minRadiusMm) {
+      minRadiusMm = radius
+      tightestAt = i / (points.length - 1)
+    }
   }
   return { points, lengthMm: lengthOf(points), minRadiusMm, tightestAt }
 }
 
 /** The loop of a given length with its moving end turned by so many degrees; null when the housing is too short to reach. */
 export function loopAt(g: LoopGeometry, lengthMm: number, turnDeg: number): LoopAt | null {
-  return restingLoop(turnAbout(g.movingAt, g.axis, turnDeg), turnAbout(g.movingWay, g.axis, turnDeg), g.fixedAt, g.fixedWay, lengthMm)
+  return restingLoop(
+    turnAbout(g.movingAt, g.axis, turnDeg),
+    turnAbout(g.movingWay, g.axis, turnDeg),
+    g.fixedAt,
+    g.fixedWay,
+    lengthMm,
+  )
 }
 
 /** What a length does in every pose: the slack left over the straight line, and the tightest bend. */
-export type LoopJudged = { pose: PoseName; reaches: boolean; slackMm: number; minRadiusMm: number; bendsWell: boolean }[]
+export type LoopJudged = {
+  pose: PoseName
+  reaches: boolean
+  slackMm: number
+  minRadiusMm: number
+  bendsWell: boolean
+}[]
 
 /** A pull at the end of its turn begins when less than this is left over the shortest way, mm. `model` */
 export const LEAST_SLACK_MM = 15
@@ -154,12 +191,19 @@ export function judgeLoop(g: LoopGeometry, lengthMm: number): LoopJudged {
   return g.poses.map(({ name, deg }) => {
     const slackMm = lengthMm - apartMm(g, deg)
     const loop = loopAt(g, lengthMm, deg)
-    return { pose: name, reaches: loop !== null && slackMm >= LEAST_SLACK_MM, slackMm, minRadiusMm: loop?.minRadiusMm ?? 0, bendsWell: loop !== null && loop.minRadiusMm >= g.leastRadiusMm }
+    return {
+      pose: name,
+      reaches: loop !== null && slackMm >= LEAST_SLACK_MM,
+      slackMm,
+      minRadiusMm: loop?.minRadiusMm ?? 0,
+      bendsWell: loop !== null && loop.minRadiusMm >= g.leastRadiusMm,
+    }
   })
 }
 
 /** The straight line between both ends, mm. */
-export const apartMm = (g: LoopGeometry, deg: number): number => norm(sub(g.fixedAt, turnAbout(g.movingAt, g.axis, deg)))
+export const apartMm = (g: LoopGeometry, deg: number): number =>
+  norm(sub(g.fixedAt, turnAbout(g.movingAt, g.axis, deg)))
 
 /** Searched in steps, up to a longest loop and so much beyond the shortest that reaches: longer ones only catch. */
 const LENGTHS = { stepMm: 5, most: 900, beyond: 250 } as const
@@ -173,21 +217,32 @@ export function loopLengthMm(g: LoopGeometry): number {
   let why = 'no length reaches everywhere'
   const shortest = Math.max(...g.poses.map(p => apartMm(g, p.deg)))
   const most = Math.min(LENGTHS.most, shortest + LENGTHS.beyond)
-  for (let lengthMm = LENGTHS.stepMm * Math.ceil((shortest + LEAST_SLACK_MM) / LENGTHS.stepMm); lengthMm <= most; lengthMm += LENGTHS.stepMm) {
+  for (
+    let lengthMm = LENGTHS.stepMm * Math.ceil((shortest + LEAST_SLACK_MM) / LENGTHS.stepMm);
+    lengthMm <= most;
+    lengthMm += LENGTHS.stepMm
+  ) {
     const judged = judgeLoop(g, lengthMm)
     if (judged.every(j => j.reaches && j.bendsWell)) return lengthMm
     const tight = judged.filter(j => j.reaches && !j.bendsWell)
-    if (judged.every(j => j.reaches)) why = `it bends to ${Math.floor(Math.max(...tight.map(j => j.minRadiusMm)))} mm at ${tight.map(j => POSE_WORDS[j.pose]).join(' and ')}, and may to ${g.leastRadiusMm}`
+    if (judged.every(j => j.reaches))
+      why = `it bends to ${Math.floor(Math.max(...tight.map(j => j.minRadiusMm)))} mm at ${tight.map(j => POSE_WORDS[j.pose]).join(' and ')}, and may to ${g.leastRadiusMm}`
   }
-  throw new RangeError(`no such loop exists up to ${Math.round(Math.max(most, 0))} mm: ${why}. Move one of its ends, or turn its direction`)
+  throw new RangeError(
+    `no such loop exists up to ${Math.round(Math.max(most, 0))} mm: ${why}. Move one of its ends, or turn its direction`,
+  )
 }
 
 /** @throws RangeError naming the argument */
 export function checkLoop(g: LoopGeometry): void {
-  for (const name of ['movingAt', 'movingWay', 'fixedAt', 'fixedWay', 'axis'] as const) g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
-  for (const name of ['movingWay', 'fixedWay'] as const) if (norm(g[name]) < 1e-9) throw new RangeError(`${name} has no direction`)
+  for (const name of ['movingAt', 'movingWay', 'fixedAt', 'fixedWay', 'axis'] as const)
+    g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
+  for (const name of ['movingWay', 'fixedWay'] as const)
+    if (norm(g[name]) < 1e-9) throw new RangeError(`${name} has no direction`)
   if (norm(g.axis) < 1e-9) throw new RangeError('axis has no direction')
   if (g.poses.length === 0) throw new RangeError('poses is empty')
-  g.poses.forEach((p, i) => { if (!(Math.abs(p.deg) <= 180)) throw new RangeError(`poses[${i}].deg must be within 180, it is ${p.deg}`) })
+  g.poses.forEach((p, i) => {
+    if (!(Math.abs(p.deg) <= 180)) throw new RangeError(`poses[${i}].deg must be within 180, it is ${p.deg}`)
+  })
   positive('leastRadiusMm', g.leastRadiusMm)
 }

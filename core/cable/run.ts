@@ -8,13 +8,25 @@ export type Condition = (typeof CONDITIONS)[number]
 
 /** Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, 0.2 to 0.3 dirty. */
 export const MU: Record<Condition, number> = { new: 0.06, used: 0.1, dirty: 0.2, gritty: 0.3 }
-export const CONDITION_WORDS: Record<Condition, string> = { new: 'new, lined', used: 'clean', dirty: 'dirty', gritty: 'gritty' }
+export const CONDITION_WORDS: Record<Condition, string> = {
+  new: 'new, lined',
+  used: 'clean',
+  dirty: 'dirty',
+  gritty: 'gritty',
+}
 
 /** A bend tighter than the least radius grips more than its angle says; by so much. `model` */
 export const TIGHT_BEND_FACTOR = 1.5
 
-const mm = (what: string, most: number) => z.number({ error: `${what}: type a number in mm` }).min(1, `${what}: at least 1 mm`).max(most, `${what}: at most ${most} mm`)
-export const Bend = z.strictObject({ deg: z.number({ error: 'Bend: type its degrees' }).min(0, 'A bend is at least 0°').max(360, 'A bend is at most 360°'), radiusMm: mm('Radius', 1000) })
+const mm = (what: string, most: number) =>
+  z
+    .number({ error: `${what}: type a number in mm` })
+    .min(1, `${what}: at least 1 mm`)
+    .max(most, `${what}: at most ${most} mm`)
+export const Bend = z.strictObject({
+  deg: z.number({ error: 'Bend: type its degrees' }).min(0, 'A bend is at least 0°').max(360, 'A bend is at most 360°'),
+  radiusMm: mm('Radius', 1000),
+})
 export type Bend = z.infer<typeof Bend>
 
 const name = z.string().trim().min(1, 'Name the piece').max(30, 'A piece’s name is at most 30 characters')
@@ -29,40 +41,61 @@ export const LENGTH_READ = {
 export type LengthRead = keyof typeof LENGTH_READ
 const LENGTHS_READ = Object.keys(LENGTH_READ) as [LengthRead, ...LengthRead[]]
 /** A length's reading, and why it is that and no other; pieces from before it was kept have none. */
-const read = z.strictObject({ by: z.enum(LENGTHS_READ), why: z.string().trim().max(80, 'A reason is at most 80 characters') }).optional()
+const read = z
+  .strictObject({ by: z.enum(LENGTHS_READ), why: z.string().trim().max(80, 'A reason is at most 80 characters') })
+  .optional()
 
 /** One piece of a run: housing, wire lying bare between stops, or a guide that bare wire turns round. */
 export const Piece = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('housing'), name, lengthMm: mm('Housing', 3500), of: Housing, bends: z.array(Bend).max(6, 'At most 6 bends a piece'), read }),
+  z.strictObject({
+    kind: z.literal('housing'),
+    name,
+    lengthMm: mm('Housing', 3500),
+    of: Housing,
+    bends: z.array(Bend).max(6, 'At most 6 bends a piece'),
+    read,
+  }),
   z.strictObject({ kind: z.literal('bare'), name, lengthMm: mm('Bare wire', 3500), read }),
   z.strictObject({ kind: z.literal('guide'), name, bend: Bend }),
 ])
 export type Piece = z.infer<typeof Piece>
 
 /** A run as the real chain of its pieces, from the lever to the clamp. */
-export const Run = z.strictObject({
-  run: RunName,
-  condition: z.enum(CONDITIONS),
-  pieces: z.array(Piece).min(1, 'A run has at least one piece').max(16, 'At most 16 pieces'),
-  tailMm: z.number().min(0, 'A tail is not negative').max(300, 'A tail is at most 300 mm'),
-}).superRefine((r, ctx) => {
-  const seen = new Set<string>()
-  r.pieces.forEach((p, i) => {
-    const key = p.name.toLowerCase()
-    if (seen.has(key)) ctx.addIssue({ code: 'custom', path: ['pieces', i, 'name'], message: `Two pieces are called ${p.name}: give each its own name` })
-    seen.add(key)
-    const refused = p.kind === 'housing' ? housingRefused(r.run, p.of) : null
-    if (refused) ctx.addIssue({ code: 'custom', path: ['pieces', i, 'of'], message: `${p.name}: ${refused}` })
+export const Run = z
+  .strictObject({
+    run: RunName,
+    condition: z.enum(CONDITIONS),
+    pieces: z.array(Piece).min(1, 'A run has at least one piece').max(16, 'At most 16 pieces'),
+    tailMm: z.number().min(0, 'A tail is not negative').max(300, 'A tail is at most 300 mm'),
   })
-  if (!r.pieces.some(p => p.kind === 'housing')) ctx.addIssue({ code: 'custom', path: ['pieces'], message: 'A run has at least one piece of housing' })
-})
+  .superRefine((r, ctx) => {
+    const seen = new Set<string>()
+    r.pieces.forEach((p, i) => {
+      const key = p.name.toLowerCase()
+      if (seen.has(key))
+        ctx.addIssue({
+          code: 'custom',
+          path: ['pieces', i, 'name'],
+          message: `Two pieces are called ${p.name}: give each its own name`,
+        })
+      seen.add(key)
+      const refused = p.kind === 'housing' ? housingRefused(r.run, p.of) : null
+      if (refused) ctx.addIssue({ code: 'custom', path: ['pieces', i, 'of'], message: `${p.name}: ${refused}` })
+    })
+    if (!r.pieces.some(p => p.kind === 'housing'))
+      ctx.addIssue({ code: 'custom', path: ['pieces'], message: 'A run has at least one piece of housing' })
+  })
 export type Run = z.infer<typeof Run>
 
 /** The same run with every length said to be read so, where it was not measured: a start, not a reading. */
-export const asRead = (run: Run, by: LengthRead, why: string): Run => ({ ...run, pieces: run.pieces.map(p => (p.kind === 'guide' ? p : { ...p, read: { by, why } })) })
+export const asRead = (run: Run, by: LengthRead, why: string): Run => ({
+  ...run,
+  pieces: run.pieces.map(p => (p.kind === 'guide' ? p : { ...p, read: { by, why } })),
+})
 
 /** "±3 mm, the old piece, and it was right: no pull at full lock". */
-export const sayRead = (r: { by: LengthRead; why: string }): string => `±${LENGTH_READ[r.by].errorMm} mm, ${LENGTH_READ[r.by].words}${r.why ? `: ${r.why}` : ''}`
+export const sayRead = (r: { by: LengthRead; why: string }): string =>
+  `±${LENGTH_READ[r.by].errorMm} mm, ${LENGTH_READ[r.by].words}${r.why ? `: ${r.why}` : ''}`
 
 /** A bend with what is left of the lever's pull before and after it. */
 export type BendLoss = { piece: string; deg: number; radiusMm: number; tight: boolean; before: number; after: number }
@@ -72,12 +105,14 @@ const bendsOf = (p: Piece): readonly Bend[] => (p.kind === 'housing' ? p.bends :
 /** Where along a run the lever's pull goes: a share of 1 at the lever, less at every bend. Capstan equation, `std`. */
 export function lossAlong(run: Run, mu = MU[run.condition]): BendLoss[] {
   let pull = 1
-  return run.pieces.flatMap(piece => bendsOf(piece).map((bend): BendLoss => {
-    const tight = bend.radiusMm < leastRadiusMm(run.run)
-    const before = pull
-    pull /= capstan(mu * (tight ? TIGHT_BEND_FACTOR : 1), bend.deg)
-    return { piece: piece.name, deg: bend.deg, radiusMm: bend.radiusMm, tight, before, after: pull }
-  }))
+  return run.pieces.flatMap(piece =>
+    bendsOf(piece).map((bend): BendLoss => {
+      const tight = bend.radiusMm < leastRadiusMm(run.run)
+      const before = pull
+      pull /= capstan(mu * (tight ? TIGHT_BEND_FACTOR : 1), bend.deg)
+      return { piece: piece.name, deg: bend.deg, radiusMm: bend.radiusMm, tight, before, after: pull }
+    }),
+  )
 }
 
 /** Share of the lever's pull that reaches the clamp, 0 to 1. */
@@ -87,7 +122,11 @@ export const pullAtClamp = (run: Run, mu?: number): number => lossAlong(run, mu)
 export const frictionAngle = (run: Run, mu?: number): number => -Math.log(pullAtClamp(run, mu))
 
 /** Length of the wire inside the run, mm: a guide's arc counts. */
-export const wireMm = (run: Run): number => run.pieces.reduce((s, p) => s + (p.kind === 'guide' ? (p.bend.deg * Math.PI / 180) * p.bend.radiusMm : p.lengthMm), 0)
+export const wireMm = (run: Run): number =>
+  run.pieces.reduce(
+    (s, p) => s + (p.kind === 'guide' ? ((p.bend.deg * Math.PI) / 180) * p.bend.radiusMm : p.lengthMm),
+    0,
+  )
 
 /** Wire from lever to clamp with its tail, mm, rounded up to 10: how long an inner must be. */
 export const innerNeededMm = (run: Run): number => Math.ceil((wireMm(run) + run.tailMm) / 10) * 10

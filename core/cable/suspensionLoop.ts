@@ -22,19 +22,35 @@ export const SuspensionLoop = z.strictObject({
 export type SuspensionLoop = z.infer<typeof SuspensionLoop>
 
 /** A usual trail bike with one pivot. `memory` */
-export const USUAL_SUSPENSION_LOOP: SuspensionLoop = { frameForwardMm: 120, frameAboveMm: 60, frameWayDeg: 20, armBehindMm: 130, armAboveMm: 10, axleMm: 430, travelMm: 140, sagPercent: 30 }
+export const USUAL_SUSPENSION_LOOP: SuspensionLoop = {
+  frameForwardMm: 120,
+  frameAboveMm: 60,
+  frameWayDeg: 20,
+  armBehindMm: 130,
+  armAboveMm: 10,
+  axleMm: 430,
+  travelMm: 140,
+  sagPercent: 30,
+}
 
 /** How far the arm turns for the axle to move so far along its arc's chord, degrees. Plain trigonometry. */
-export const armTurnDeg = (axleMm: number, travelMm: number): number => 2 * degrees(Math.asin(Math.min(1, travelMm / (2 * axleMm))))
+export const armTurnDeg = (axleMm: number, travelMm: number): number =>
+  2 * degrees(Math.asin(Math.min(1, travelMm / (2 * axleMm))))
 
 /** The loop across the pivot; compressing turns the arm's end upward. */
 export function suspensionGeometry(s: SuspensionLoop, leastRadiusMm: number): LoopGeometry {
   const way = radians(s.frameWayDeg)
   return {
-    movingAt: [-s.armBehindMm, 0, s.armAboveMm], movingWay: [1, 0, 0], // housing laid from the arm towards the frame
-    fixedAt: [s.frameForwardMm, 0, s.frameAboveMm], fixedWay: [Math.cos(way), 0, Math.sin(way)],
+    movingAt: [-s.armBehindMm, 0, s.armAboveMm],
+    movingWay: [1, 0, 0], // housing laid from the arm towards the frame
+    fixedAt: [s.frameForwardMm, 0, s.frameAboveMm],
+    fixedWay: [Math.cos(way), 0, Math.sin(way)],
     axis: [0, 1, 0],
-    poses: [{ name: 'extended', deg: 0 }, { name: 'sagged', deg: armTurnDeg(s.axleMm, (s.travelMm * s.sagPercent) / 100) }, { name: 'full-travel', deg: armTurnDeg(s.axleMm, s.travelMm) }],
+    poses: [
+      { name: 'extended', deg: 0 },
+      { name: 'sagged', deg: armTurnDeg(s.axleMm, (s.travelMm * s.sagPercent) / 100) },
+      { name: 'full-travel', deg: armTurnDeg(s.axleMm, s.travelMm) },
+    ],
     leastRadiusMm,
   }
 }

@@ -12,17 +12,20 @@ export const CSV_COLUMNS = {
 } as const
 export type CsvTable = keyof typeof CSV_COLUMNS
 
-const listed = (value: FigureValue | string | null): string => (value === null ? '' : typeof value === 'object' ? value.join(' ') : String(value))
+const listed = (value: FigureValue | string | null): string =>
+  value === null ? '' : typeof value === 'object' ? value.join(' ') : String(value)
 
 /**
  * One table as CSV (RFC 4180: quotes doubled, lines ended by CR LF). A cell of text that a spreadsheet would take for a
  * formula gets an apostrophe before it; numbers stay numbers.
  */
 export function writeCsv(table: CsvTable, file: Pick<ExchangeFile, CsvTable>): string {
-  const rows = file[table].map((row: CatalogueRow | ValueRow | RecordRow) => CSV_COLUMNS[table].map(column => {
-    const value = (row as Record<string, unknown>)[column]
-    return typeof value === 'number' ? String(value) : guarded(listed(value as FigureValue | string | null))
-  }))
+  const rows = file[table].map((row: CatalogueRow | ValueRow | RecordRow) =>
+    CSV_COLUMNS[table].map(column => {
+      const value = (row as Record<string, unknown>)[column]
+      return typeof value === 'number' ? String(value) : guarded(listed(value as FigureValue | string | null))
+    }),
+  )
   return Papa.unparse({ fields: [...CSV_COLUMNS[table]], data: rows }, { newline: '\r\n' }) + '\r\n'
 }
 
@@ -30,11 +33,13 @@ export function writeCsv(table: CsvTable, file: Pick<ExchangeFile, CsvTable>): s
 const FORMULA = /^[=+\-@\t\r]/
 const NUMBERS = /^-?\d+(\.\d+)?( -?\d+(\.\d+)?)*$/
 const guarded = (cell: string): string => (FORMULA.test(cell) && !NUMBERS.test(cell) ? `'${cell}` : cell)
-const unguarded = (cell: string): string => (cell.startsWith('\'') && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell)
+const unguarded = (cell: string): string => (cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell)
 
 /** A row as it stands in the file: its line, counted from 1 with the header, and its cells by column. */
 export type CsvRow = { line: number; cells: Record<string, string> }
-export type ReadCsv = { is: 'rows'; table: CsvTable; rows: CsvRow[]; troubles: { line: number; column: string; message: string }[] } | { is: 'refused'; message: string }
+export type ReadCsv =
+  | { is: 'rows'; table: CsvTable; rows: CsvRow[]; troubles: { line: number; column: string; message: string }[] }
+  | { is: 'refused'; message: string }
 
 /** Reads a table, told from its header. Cells may hold quotes, commas and line ends. */
 export function readCsv(text: string): ReadCsv {
@@ -51,20 +56,35 @@ export function readCsv(text: string): ReadCsv {
         rows.push(data)
         starts.push(at)
       }
-      for (const e of errors) if (e.type === 'Quotes') wrong.push({ line: lineAt(at), column: '', message: 'a quote is not closed: put two quotes for one inside a cell' })
+      for (const e of errors)
+        if (e.type === 'Quotes')
+          wrong.push({
+            line: lineAt(at),
+            column: '',
+            message: 'a quote is not closed: put two quotes for one inside a cell',
+          })
       at = meta.cursor
     },
   })
   const header = rows[0]?.map(c => c.trim())
   if (!header) return { is: 'refused', message: 'The file is empty: choose a file written by Ocho' }
   const table = tableOf(header)
-  if (!table) return { is: 'refused', message: `The first line must name the columns ${CSV_COLUMNS.values.slice(0, 4).join(', ')} (values) or ${CSV_COLUMNS.records.slice(0, 5).join(', ')} (records)` }
+  if (!table)
+    return {
+      is: 'refused',
+      message: `The first line must name the columns ${CSV_COLUMNS.values.slice(0, 4).join(', ')} (values) or ${CSV_COLUMNS.records.slice(0, 5).join(', ')} (records)`,
+    }
   const twice = header.find((h, i) => h && header.indexOf(h) !== i)
   if (twice) return { is: 'refused', message: `The column ${twice} is there twice: leave one` }
   const troubles = [...wrong]
   const out = rows.slice(1).map((cells, i): CsvRow => {
     const line = lineAt(starts[i + 1])
-    if (cells.length > header.length) troubles.push({ line, column: '', message: `${cells.length} cells for ${header.length} columns: put cells with commas in quotes` })
+    if (cells.length > header.length)
+      troubles.push({
+        line,
+        column: '',
+        message: `${cells.length} cells for ${header.length} columns: put cells with commas in quotes`,
+      })
     return { line, cells: Object.fromEntries(header.map((h, k) => [h, unguarded((cells[k] ?? '').trim())])) }
   })
   return { is: 'rows', table, rows: out, troubles }

@@ -11,12 +11,22 @@ export const EXCHANGE_VERSION = 1
 
 /** One figure of the catalogue as it counted in the shop that wrote the file. */
 export const CatalogueRow = z.strictObject({
-  kind: Kind, entry: z.string(), title: z.string(), figure: z.string(), value: FigureValue, unit: z.string(), provenance: Provenance, source: z.string(),
+  kind: Kind,
+  entry: z.string(),
+  title: z.string(),
+  figure: z.string(),
+  value: FigureValue,
+  unit: z.string(),
+  provenance: Provenance,
+  source: z.string(),
 })
 export type CatalogueRow = z.infer<typeof CatalogueRow>
 
 /** A measurement or nickname of a shop, with its day; older ones of the same figure are its history. */
-export const ValueRow = z.strictObject({ ...ShopClaim.shape, at: z.iso.datetime({ error: 'at: a UTC time such as 2026-11-25T09:00:00.000Z' }) })
+export const ValueRow = z.strictObject({
+  ...ShopClaim.shape,
+  at: z.iso.datetime({ error: 'at: a UTC time such as 2026-11-25T09:00:00.000Z' }),
+})
 export type ValueRow = z.infer<typeof ValueRow>
 
 /** Everything that leaves and comes in as one JSON file. */

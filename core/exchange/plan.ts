@@ -43,7 +43,10 @@ export function planImport(...asked: Parameters<typeof planning>): Planned {
 }
 
 /** The same with pauses, so that a server goes on answering while a long file is judged. */
-export async function planImportInSteps(pause: () => Promise<void>, ...asked: Parameters<typeof planning>): Promise<Planned> {
+export async function planImportInSteps(
+  pause: () => Promise<void>,
+  ...asked: Parameters<typeof planning>
+): Promise<Planned> {
   const steps = planning(...asked)
   for (;;) {
     const next = steps.next()
@@ -55,13 +58,36 @@ export async function planImportInSteps(pause: () => Promise<void>, ...asked: Pa
 /** Rows judged between two pauses: some ten milliseconds. */
 const ROWS_A_STEP = 400
 
-function* planning(text: string, kind: 'json' | 'csv', catalogue: readonly EntryInForce[], known: ReadonlySet<string>): Generator<void, Planned> {
+function* planning(
+  text: string,
+  kind: 'json' | 'csv',
+  catalogue: readonly EntryInForce[],
+  known: ReadonlySet<string>,
+): Generator<void, Planned> {
   const read = kind === 'json' ? readJson(text) : rowsOfCsv(text)
   if ('is' in read) return read
-  if (read.rows.length > MAX_ROWS) return { is: 'refused', message: `The file has ${read.rows.length} rows, at most ${MAX_ROWS} are taken at once: split it` }
-  const plan: ImportPlan = { is: 'plan', rows: read.rows.length, values: [], records: [], same: 0, refused: read.troubles }
-  const now = new Map<string, FigureValue | string | null>(catalogue.flatMap((e): [string, FigureValue | string | null][] => [...e.figures.map(f => [`${e.kind}/${e.id}/${f.key}`, f.value] as [string, FigureValue]), [`${e.kind}/${e.id}/${NICKNAME}`, e.nickname]]))
-  const measured = new Set(catalogue.flatMap(e => e.figures.filter(f => f.provenance === 'shop').map(f => `${e.kind}/${e.id}/${f.key}`)))
+  if (read.rows.length > MAX_ROWS)
+    return {
+      is: 'refused',
+      message: `The file has ${read.rows.length} rows, at most ${MAX_ROWS} are taken at once: split it`,
+    }
+  const plan: ImportPlan = {
+    is: 'plan',
+    rows: read.rows.length,
+    values: [],
+    records: [],
+    same: 0,
+    refused: read.troubles,
+  }
+  const now = new Map<string, FigureValue | string | null>(
+    catalogue.flatMap((e): [string, FigureValue | string | null][] => [
+      ...e.figures.map(f => [`${e.kind}/${e.id}/${f.key}`, f.value] as [string, FigureValue]),
+      [`${e.kind}/${e.id}/${NICKNAME}`, e.nickname],
+    ]),
+  )
+  const measured = new Set(
+    catalogue.flatMap(e => e.figures.filter(f => f.provenance === 'shop').map(f => `${e.kind}/${e.id}/${f.key}`)),
+  )
   const latest = new Map<string, ValueChange>()
   const seen = new Set<string>()
   const bad = new Set(read.troubles.map(t => t.where))
@@ -73,8 +99,19 @@ function* planning(text: string, kind: 'json' | 'csv', catalogue: readonly Entry
   }
   const changes = [...latest.values()]
   const held = changes.filter(v => {
-    const trouble = isOwn(v.claim.entry) ? ownTrouble([...changes.filter(c => c.claim.entry === v.claim.entry && c.claim.kind === v.claim.kind && c !== v).map(c => c.claim), v.claim], catalogue) : null
-    if (trouble?.claim === v.claim || (trouble && v.claim.figure !== 'speeds')) plan.refused.push({ where: v.where, column: 'value', message: trouble.message })
+    const trouble = isOwn(v.claim.entry)
+      ? ownTrouble(
+          [
+            ...changes
+              .filter(c => c.claim.entry === v.claim.entry && c.claim.kind === v.claim.kind && c !== v)
+              .map(c => c.claim),
+            v.claim,
+          ],
+          catalogue,
+        )
+      : null
+    if (trouble?.claim === v.claim || (trouble && v.claim.figure !== 'speeds'))
+      plan.refused.push({ where: v.where, column: 'value', message: trouble.message })
     return !trouble
   })
   plan.values = held.filter(v => v.from !== v.to)
@@ -90,7 +127,13 @@ function takeRecord(row: ReadRow, plan: ImportPlan, known: ReadonlySet<string>, 
   plan.records.push(parsed.data)
 }
 
-function takeValue(row: ReadRow, plan: ImportPlan, now: ReadonlyMap<string, FigureValue | string | null>, measured: ReadonlySet<string>, latest: Map<string, ValueChange>): void {
+function takeValue(
+  row: ReadRow,
+  plan: ImportPlan,
+  now: ReadonlyMap<string, FigureValue | string | null>,
+  measured: ReadonlySet<string>,
+  latest: Map<string, ValueChange>,
+): void {
   const { kind, entry, figure, value, note, unit, provenance } = row.raw
   const key = `${String(kind)}/${String(entry)}/${String(figure)}`
   const counts = now.get(key)
@@ -100,19 +143,43 @@ function takeValue(row: ReadRow, plan: ImportPlan, now: ReadonlyMap<string, Figu
     return void plan.same++
   }
   const rule = KINDS.some(k => k === kind) ? ruleOf(kind as Kind, String(figure)) : undefined
-  if (rule && typeof unit === 'string' && unit !== rule.unit) return void plan.refused.push({ where: row.where, column: 'unit', message: `${rule.what} is in ${rule.unit || 'no unit'}, not ${unit || 'none'}` })
+  if (rule && typeof unit === 'string' && unit !== rule.unit)
+    return void plan.refused.push({
+      where: row.where,
+      column: 'unit',
+      message: `${rule.what} is in ${rule.unit || 'no unit'}, not ${unit || 'none'}`,
+    })
   // what follows from other figures is never taken, nor what a catalogue holds without having been measured there
   if (rule?.derived || (provenance !== undefined && provenance !== 'shop')) return void plan.same++
   const parsed = ShopClaim.safeParse({ kind, entry, figure, value, note: note ?? '' })
   if (!parsed.success) return refuse(plan, row, parsed.error)
   const claim = parsed.data
-  const say = (v: FigureValue | string | null | undefined) => (v === null || v === undefined ? (claim.figure === NICKNAME ? 'none' : 'not here') : typeof v === 'string' ? v : sayFigure(claim.kind, { key: claim.figure, value: v }))
+  const say = (v: FigureValue | string | null | undefined) =>
+    v === null || v === undefined
+      ? claim.figure === NICKNAME
+        ? 'none'
+        : 'not here'
+      : typeof v === 'string'
+        ? v
+        : sayFigure(claim.kind, { key: claim.figure, value: v })
   if (latest.has(key)) plan.same++
   const back = claim.value === null
-  latest.set(key, { where: row.where, claim, from: say(counts), to: back ? (claim.figure === NICKNAME ? 'none' : measured.has(key) ? 'back to the table' : say(counts)) : say(claim.value) })
+  latest.set(key, {
+    where: row.where,
+    claim,
+    from: say(counts),
+    to: back
+      ? claim.figure === NICKNAME
+        ? 'none'
+        : measured.has(key)
+          ? 'back to the table'
+          : say(counts)
+      : say(claim.value),
+  })
 }
 
-const equal = (a: FigureValue | string, b: unknown): boolean => JSON.stringify([a].flat()) === JSON.stringify([b].flat())
+const equal = (a: FigureValue | string, b: unknown): boolean =>
+  JSON.stringify([a].flat()) === JSON.stringify([b].flat())
 
 function refuse(plan: ImportPlan, row: ReadRow, error: z.ZodError): void {
   const [issue] = issuesOf(error)
@@ -127,28 +194,71 @@ function rowsOfCsv(text: string): ReadFile {
   const at = (line: number) => `line ${line}`
   const rows = read.rows.map(({ line, cells }): ReadRow => {
     if (read.table === 'records')
-      return { where: at(line), what: 'record', raw: { ...only(cells, ['id', 'standard', 'figure', 'at']), unit: cells.unit ?? '', frame: cells.frame || null, bike: cells.bike || null, value: cells.value === '' ? null : Number(cells.value) } }
-    return { where: at(line), what: 'value', raw: { ...only(cells, ['kind', 'entry', 'figure']), note: cells.note ?? '', ...(cells.unit === undefined ? {} : { unit: cells.unit }), ...(cells.provenance === undefined ? {} : { provenance: cells.provenance }), value: cellValue(cells.kind, cells.figure, cells.value) } }
+      return {
+        where: at(line),
+        what: 'record',
+        raw: {
+          ...only(cells, ['id', 'standard', 'figure', 'at']),
+          unit: cells.unit ?? '',
+          frame: cells.frame || null,
+          bike: cells.bike || null,
+          value: cells.value === '' ? null : Number(cells.value),
+        },
+      }
+    return {
+      where: at(line),
+      what: 'value',
+      raw: {
+        ...only(cells, ['kind', 'entry', 'figure']),
+        note: cells.note ?? '',
+        ...(cells.unit === undefined ? {} : { unit: cells.unit }),
+        ...(cells.provenance === undefined ? {} : { provenance: cells.provenance }),
+        value: cellValue(cells.kind, cells.figure, cells.value),
+      },
+    }
   })
   return { rows, troubles: read.troubles.map(t => ({ where: at(t.line), column: t.column, message: t.message })) }
 }
 
-const only = (cells: Record<string, string>, columns: readonly string[]): Record<string, string> => Object.fromEntries(columns.map(c => [c, cells[c]]))
+const only = (cells: Record<string, string>, columns: readonly string[]): Record<string, string> =>
+  Object.fromEntries(columns.map(c => [c, cells[c]]))
 
 /** Only the frame of the file; each row is judged by itself. */
-const Frame = z.object({ format: z.unknown().optional(), version: z.unknown().optional(), catalogue: z.array(z.record(z.string(), z.unknown())).default([]), values: z.array(z.record(z.string(), z.unknown())).default([]), records: z.array(z.record(z.string(), z.unknown())).default([]) })
+const Frame = z.object({
+  format: z.unknown().optional(),
+  version: z.unknown().optional(),
+  catalogue: z.array(z.record(z.string(), z.unknown())).default([]),
+  values: z.array(z.record(z.string(), z.unknown())).default([]),
+  records: z.array(z.record(z.string(), z.unknown())).default([]),
+})
 
 function readJson(text: string): ReadFile {
   let value: unknown
   try {
     value = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch (error) {
-    return { is: 'refused', message: `The file is not valid JSON (${(error as Error).message.slice(0, 80)}): write it again from Ocho` }
+    return {
+      is: 'refused',
+      message: `The file is not valid JSON (${(error as Error).message.slice(0, 80)}): write it again from Ocho`,
+    }
   }
   const frame = Frame.safeParse(value)
-  if (!frame.success || frame.data.format !== EXCHANGE_FORMAT) return { is: 'refused', message: `This is not a file of standards: its format must be ${EXCHANGE_FORMAT}` }
-  if (frame.data.version !== EXCHANGE_VERSION) return { is: 'refused', message: `The file is of version ${String(frame.data.version).slice(0, 20)}, this Ocho reads version ${EXCHANGE_VERSION}: write it again there as version ${EXCHANGE_VERSION}, or bring this Ocho up to date` }
+  if (!frame.success || frame.data.format !== EXCHANGE_FORMAT)
+    return { is: 'refused', message: `This is not a file of standards: its format must be ${EXCHANGE_FORMAT}` }
+  if (frame.data.version !== EXCHANGE_VERSION)
+    return {
+      is: 'refused',
+      message: `The file is of version ${String(frame.data.version).slice(0, 20)}, this Ocho reads version ${EXCHANGE_VERSION}: write it again there as version ${EXCHANGE_VERSION}, or bring this Ocho up to date`,
+    }
   const { catalogue, values, records } = frame.data
-  const rows = (what: ReadRow['what'], name: string, list: Record<string, unknown>[]): ReadRow[] => list.map((raw, i) => ({ where: `${name} ${i + 1}`, what, raw }))
-  return { rows: [...rows('value', 'catalogue', catalogue), ...rows('value', 'values', values), ...rows('record', 'records', records)], troubles: [] }
+  const rows = (what: ReadRow['what'], name: string, list: Record<string, unknown>[]): ReadRow[] =>
+    list.map((raw, i) => ({ where: `${name} ${i + 1}`, what, raw }))
+  return {
+    rows: [
+      ...rows('value', 'catalogue', catalogue),
+      ...rows('value', 'values', values),
+      ...rows('record', 'records', records),
+    ],
+    troubles: [],
+  }
 }

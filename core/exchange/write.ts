@@ -3,12 +3,27 @@ import { EXCHANGE_FORMAT, EXCHANGE_VERSION, type ExchangeFile } from './file'
 import type { RecordRow } from './recordRow'
 
 /** The open file of a shop: its catalogue as it counts now, what it measured with the history, and its records. */
-export function exchangeFile(values: readonly ShopValue[], records: readonly RecordRow[], writtenAt: string): ExchangeFile {
+export function exchangeFile(
+  values: readonly ShopValue[],
+  records: readonly RecordRow[],
+  writtenAt: string,
+): ExchangeFile {
   return {
     format: EXCHANGE_FORMAT,
     version: EXCHANGE_VERSION,
     writtenAt,
-    catalogue: catalogueInForce(values).flatMap(e => e.figures.map(f => ({ kind: e.kind, entry: e.id, title: e.title, figure: f.key, value: f.value, unit: f.rule.unit, provenance: f.provenance, source: f.source ?? '' }))),
+    catalogue: catalogueInForce(values).flatMap(e =>
+      e.figures.map(f => ({
+        kind: e.kind,
+        entry: e.id,
+        title: e.title,
+        figure: f.key,
+        value: f.value,
+        unit: f.rule.unit,
+        provenance: f.provenance,
+        source: f.source ?? '',
+      })),
+    ),
     // people stay at home: who measured is not in the file
     values: values.map(({ kind, entry, figure, value, note, at }) => ({ kind, entry, figure, value, note, at })),
     records: [...records],

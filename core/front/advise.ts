@@ -1,9 +1,33 @@
 import { positiveList } from '../quantity/check'
 import { normalBelow } from '../quantity/normal'
-import { angleSdDeg, believeFront, endGapMm, followFront, FRONT_MEASURE, SNUG_SD_MM, handChances, reported, type FrontBelief, type FrontGuess } from './belief'
+import {
+  angleSdDeg,
+  believeFront,
+  endGapMm,
+  followFront,
+  FRONT_MEASURE,
+  SNUG_SD_MM,
+  handChances,
+  reported,
+  type FrontBelief,
+  type FrontGuess,
+} from './belief'
 import type { FrontSet, FrontSight } from './events'
 import { FRONT_SEEN, type FrontScrew } from './moves'
-import { cageOffMm, dropsUndone, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, FRONT_FAULTS, type FrontFault, type FrontGeometry, type FrontWindow, type Span } from './response'
+import {
+  cageOffMm,
+  dropsUndone,
+  frontFaults,
+  frontGeometry,
+  frontIsRight,
+  frontWindow,
+  shiftChances,
+  FRONT_FAULTS,
+  type FrontFault,
+  type FrontGeometry,
+  type FrontWindow,
+  type Span,
+} from './response'
 import type { FrontSetup } from './setup'
 
 export const FRONT_CAUSES = ['tension', 'L', 'H', ...FRONT_FAULTS] as const
@@ -53,7 +77,12 @@ const DONE = { early: 0.92, late: 0.86, lateCost: 30 }
 const THROWN_LIMIT = 0.02
 /** A part or the position is blamed from here. */
 const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.85, pull: 0.9 }
-const SET_FOR: Record<FrontFault, FrontSet> = { height: 'position', angle: 'position', friction: 'cable', pull: 'lever' }
+const SET_FOR: Record<FrontFault, FrontSet> = {
+  height: 'position',
+  angle: 'position',
+  friction: 'cable',
+  pull: 'lever',
+}
 /** A screw is turned when its own chance of standing right gains so much. */
 const GAIN = 0.1
 /** A new clamp is worth it when it gains so much over the best barrel turn. */
@@ -69,13 +98,21 @@ type Read = { guess: FrontGuess; window: FrontWindow; faults: Record<FrontFault,
  * @param setup parts, sprocket gaps in mm (smallest first), width over the chain's plates in mm
  * @throws RangeError naming what makes no sense
  */
-export function adviseFront(setup: FrontSetup, log: readonly FrontSight[], options: { seed?: number } = {}): FrontAdvice {
+export function adviseFront(
+  setup: FrontSetup,
+  log: readonly FrontSight[],
+  options: { seed?: number } = {},
+): FrontAdvice {
   positiveList('pitchMm', [...setup.pitchMm])
   return considerFront(believeFront(frontGeometry(setup), log, options.seed), log)
 }
 
 /** As `adviseFront`, pausing after each entry. */
-export async function adviseFrontInSteps(setup: FrontSetup, log: readonly FrontSight[], pause: () => Promise<void>): Promise<FrontAdvice> {
+export async function adviseFrontInSteps(
+  setup: FrontSetup,
+  log: readonly FrontSight[],
+  pause: () => Promise<void>,
+): Promise<FrontAdvice> {
   const following = followFront(frontGeometry(setup), log)
   for (;;) {
     const next = following.next()
@@ -87,7 +124,12 @@ export async function adviseFrontInSteps(setup: FrontSetup, log: readonly FrontS
 /** The advice of a belief. */
 export function considerFront(belief: FrontBelief, log: readonly FrontSight[]): FrontAdvice {
   const { geometry: g, guesses, weights } = belief
-  const reads = guesses.map((guess, i): Read => ({ guess, window: frontWindow(g, guess), faults: frontFaults(g, guess), weight: weights[i] }))
+  const reads = guesses.map((guess, i): Read => ({
+    guess,
+    window: frontWindow(g, guess),
+    faults: frontFaults(g, guess),
+    weight: weights[i],
+  }))
   const chance = (is: (r: Read) => boolean) => reads.reduce((s, r) => s + (is(r) ? r.weight : 0), 0)
   const spread = (of: (r: Read) => number): Spread => {
     const mean = reads.reduce((s, r) => s + r.weight * of(r), 0)
@@ -97,21 +139,39 @@ export function considerFront(belief: FrontBelief, log: readonly FrontSight[]): 
   const outside = (x: number, { from, to }: Span) => x < from || x > to
   const causes: Record<FrontCause, number> = {
     tension: chance(r => r.window.slack.from <= r.window.slack.to && outside(r.guess.slackMm, r.window.slack)),
-    L: chance(r => outside(r.guess.stopLMm, r.window.L)), H: chance(r => outside(r.guess.stopHMm, r.window.H)),
-    height: chance(r => r.faults.height), angle: chance(r => r.faults.angle), friction: chance(r => r.faults.friction), pull: chance(r => r.faults.pull),
+    L: chance(r => outside(r.guess.stopLMm, r.window.L)),
+    H: chance(r => outside(r.guess.stopHMm, r.window.H)),
+    height: chance(r => r.faults.height),
+    angle: chance(r => r.faults.angle),
+    friction: chance(r => r.faults.friction),
+    pull: chance(r => r.faults.pull),
   }
   const thrown = {
     inboard: reads.reduce((s, r) => s + r.weight * shiftChances(g, r.guess, 1, 0)['falls-inboard'], 0),
-    outboard: reads.reduce((s, r) => s + r.weight * shiftChances(g, r.guess, g.rings - 2, g.rings - 1)['falls-outboard'], 0),
+    outboard: reads.reduce(
+      (s, r) => s + r.weight * shiftChances(g, r.guess, g.rings - 2, g.rings - 1)['falls-outboard'],
+      0,
+    ),
   }
   const checks = checksOf(g, reads, thrown)
   const nextCheck = checks[0] ? { move: checks[0].move, tells: checks[0].tells } : null
   const { move, after } = decide(belief, log, reads, right, causes, checks)
   return {
-    move, right, after, causes, nextCheck, thrown,
-    clicks: Array.from({ length: g.rings }, (_, ring) => ({ ring, outward: spread(r => cageOffMm(g, r.guess, ring, true)), inward: spread(r => cageOffMm(g, r.guess, ring, false)) })),
+    move,
+    right,
+    after,
+    causes,
+    nextCheck,
+    thrown,
+    clicks: Array.from({ length: g.rings }, (_, ring) => ({
+      ring,
+      outward: spread(r => cageOffMm(g, r.guess, ring, true)),
+      inward: spread(r => cageOffMm(g, r.guess, ring, false)),
+    })),
     stops: { L: spread(r => r.guess.stopLMm), H: spread(r => r.guess.stopHMm) },
-    backlashMm: spread(r => r.guess.backlashMm), heightMm: spread(r => r.guess.heightMm), angleDeg: spread(r => r.guess.angleDeg),
+    backlashMm: spread(r => r.guess.backlashMm),
+    heightMm: spread(r => r.guess.heightMm),
+    angleDeg: spread(r => r.guess.angleDeg),
     barrelTurns: barrelWindow(reads),
   }
 }
@@ -151,40 +211,77 @@ function bestTurn(reads: readonly Read[], screw: FrontScrew): Turn {
 }
 
 /** Chance that the cable, drawn anew, would stand right: snug with the cage on its inner stop, or on the big ring for a rotating cage. */
-const chanceClamped = (g: FrontGeometry, reads: readonly Read[]): number => reads.reduce((s, { guess, window: { slack }, weight }) => {
-  const at = g.parts.cage === 'rotating' ? 0 : guess.stopLMm
-  return s + (slack.from > slack.to ? 0 : weight * (normalBelow((slack.to - at) / SNUG_SD_MM) - normalBelow((slack.from - at) / SNUG_SD_MM)))
-}, 0)
+const chanceClamped = (g: FrontGeometry, reads: readonly Read[]): number =>
+  reads.reduce((s, { guess, window: { slack }, weight }) => {
+    const at = g.parts.cage === 'rotating' ? 0 : guess.stopLMm
+    return (
+      s +
+      (slack.from > slack.to
+        ? 0
+        : weight * (normalBelow((slack.to - at) / SNUG_SD_MM) - normalBelow((slack.from - at) / SNUG_SD_MM)))
+    )
+  }, 0)
 
 function barrelWindow(reads: readonly Read[]): { from: number; to: number } | null {
   const most = MAX_SIXTEENTHS.barrel
-  const good = Array.from({ length: 2 * most + 1 }, (_, i) => i - most).filter(x => reads.reduce((s, r) => {
-    const { at, per, span } = placeOf.barrel(r)
-    const place = at + per * (x / 16)
-    return s + (place >= span.from && place <= span.to ? r.weight : 0)
-  }, 0) >= 0.5)
+  const good = Array.from({ length: 2 * most + 1 }, (_, i) => i - most).filter(
+    x =>
+      reads.reduce((s, r) => {
+        const { at, per, span } = placeOf.barrel(r)
+        const place = at + per * (x / 16)
+        return s + (place >= span.from && place <= span.to ? r.weight : 0)
+      }, 0) >= 0.5,
+  )
   return good.length ? { from: good[0] / 16, to: good.at(-1)! / 16 } : null
 }
 
-function decide({ geometry: g, net }: FrontBelief, log: readonly FrontSight[], reads: readonly Read[], right: number, causes: Record<FrontCause, number>, checks: readonly Check[]): { move: FrontMoveTo; after: number | null } {
+function decide(
+  { geometry: g, net }: FrontBelief,
+  log: readonly FrontSight[],
+  reads: readonly Read[],
+  right: number,
+  causes: Record<FrontCause, number>,
+  checks: readonly Check[],
+): { move: FrontMoveTo; after: number | null } {
   const spent = log.reduce((s, e) => s + costOfSight(e), 0)
   const enough = Math.max(DONE.late, DONE.early - (DONE.early - DONE.late) * (spent / DONE.lateCost))
   // position comes first: all else is set to it
-  if (!log.some(e => e.kind === 'frontPosition' || (e.kind === 'frontSet' && e.what === 'position'))) return { move: { do: 'position' }, after: null }
+  if (!log.some(e => e.kind === 'frontPosition' || (e.kind === 'frontSet' && e.what === 'position')))
+    return { move: { do: 'position' }, after: null }
   if (right >= enough) return { move: { do: 'done' }, after: right }
   const blamed = [...FRONT_FAULTS].sort((a, b) => causes[b] - causes[a]).find(f => causes[f] >= BLAME[f])
   const whole = (what: FrontSet) => ({ move: { do: 'set', what } as const, after: null })
-  if (blamed && !(blamed === 'friction' && setAlready(log, 'cable')) && !(blamed === 'pull' && setAlready(log, 'lever'))) return whole(SET_FOR[blamed])
-  const chanceAfter = (t: Turn) => reads.reduce((s, r) => s + (frontIsRight(g, turnedGuess(r.guess, t.screw, t.sixteenths), r.window) ? r.weight : 0), 0)
-  const turns = (['L', 'H', 'barrel'] as const).map(s => bestTurn(reads, s)).filter(t => t.sixteenths !== 0 && t.best - t.now >= GAIN).sort((a, b) => (b.best - b.now) - (a.best - a.now))
-  const justTurned = log.at(-1)?.kind === 'frontTurn' ? (log.at(-1) as Extract<FrontSight, { kind: 'frontTurn' }>).screw : null
+  if (
+    blamed &&
+    !(blamed === 'friction' && setAlready(log, 'cable')) &&
+    !(blamed === 'pull' && setAlready(log, 'lever'))
+  )
+    return whole(SET_FOR[blamed])
+  const chanceAfter = (t: Turn) =>
+    reads.reduce(
+      (s, r) => s + (frontIsRight(g, turnedGuess(r.guess, t.screw, t.sixteenths), r.window) ? r.weight : 0),
+      0,
+    )
+  const turns = (['L', 'H', 'barrel'] as const)
+    .map(s => bestTurn(reads, s))
+    .filter(t => t.sixteenths !== 0 && t.best - t.now >= GAIN)
+    .sort((a, b) => b.best - b.now - (a.best - a.now))
+  const justTurned =
+    log.at(-1)?.kind === 'frontTurn' ? (log.at(-1) as Extract<FrontSight, { kind: 'frontTurn' }>).screw : null
   const best = turns.find(t => t.screw !== justTurned && t.best >= 0.5)
   const clamp = chanceClamped(g, reads)
   const barrel = bestTurn(reads, 'barrel')
   // far off, drawing the cable anew is one step for what the barrel has no thread for, or nobody knows how far to turn
-  if (causes.tension >= 0.5 && clamp - Math.max(barrel.now, barrel.best) >= CLAMP_GAIN && log.at(-1)?.kind !== 'frontSet' && (!best || best.screw === 'barrel')) return whole('clamp')
+  if (
+    causes.tension >= 0.5 &&
+    clamp - Math.max(barrel.now, barrel.best) >= CLAMP_GAIN &&
+    log.at(-1)?.kind !== 'frontSet' &&
+    (!best || best.screw === 'barrel')
+  )
+    return whole('clamp')
   if (best) {
-    if (best.screw === 'barrel' && Math.abs(net.barrel + best.sixteenths / 16) > BARREL_REACH_TURNS) return whole('clamp')
+    if (best.screw === 'barrel' && Math.abs(net.barrel + best.sixteenths / 16) > BARREL_REACH_TURNS)
+      return whole('clamp')
     return { move: { do: 'turn', screw: best.screw, sixteenths: best.sixteenths }, after: chanceAfter(best) }
   }
   const check = checks.find(c => c.rate > 0.015)
@@ -194,16 +291,24 @@ function decide({ geometry: g, net }: FrontBelief, log: readonly FrontSight[], r
   return { move: { do: 'done' }, after: right }
 }
 
-const setAlready = (log: readonly FrontSight[], what: FrontSet) => log.some(e => e.kind === 'frontSet' && e.what === what)
+const setAlready = (log: readonly FrontSight[], what: FrontSet) =>
+  log.some(e => e.kind === 'frontSet' && e.what === what)
 const costOfSight = (e: FrontSight): number => {
   switch (e.kind) {
-    case 'frontTurn': return FRONT_COST.turn
-    case 'frontShift': return FRONT_COST.shift
-    case 'frontGap': return FRONT_COST.gap
-    case 'frontPosition': return FRONT_COST.position
-    case 'frontHand': return FRONT_COST.hand
-    case 'frontUndone': return FRONT_COST.undone
-    case 'frontSet': return FRONT_SET_COST[e.what]
+    case 'frontTurn':
+      return FRONT_COST.turn
+    case 'frontShift':
+      return FRONT_COST.shift
+    case 'frontGap':
+      return FRONT_COST.gap
+    case 'frontPosition':
+      return FRONT_COST.position
+    case 'frontHand':
+      return FRONT_COST.hand
+    case 'frontUndone':
+      return FRONT_COST.undone
+    case 'frontSet':
+      return FRONT_SET_COST[e.what]
   }
 }
 
@@ -216,27 +321,42 @@ function checksOf(g: FrontGeometry, reads: readonly Read[], thrown: { inboard: n
   const kinds = sample.map(kindOf)
   const out: Check[] = []
   const add = (move: FrontCheck, chances: (b: FrontGuess) => ArrayLike<number>) => {
-    const tells = information(sample.map(r => chances(r.guess)), kinds)
+    const tells = information(
+      sample.map(r => chances(r.guess)),
+      kinds,
+    )
     out.push({ move, tells, rate: tells / frontCost(move) })
   }
   for (let ring = 0; ring + 1 < g.rings; ring++)
-    for (const [from, to] of [[ring, ring + 1], [ring + 1, ring]]) {
+    for (const [from, to] of [
+      [ring, ring + 1],
+      [ring + 1, ring],
+    ]) {
       if (to === 0 && thrown.inboard > THROWN_LIMIT) continue
       if (to === g.rings - 1 && thrown.outboard > THROWN_LIMIT) continue
-      add({ do: 'shift', from, to }, b => { const c = shiftChances(g, b, from, to); return FRONT_SEEN.map(s => reported(c, s)) })
+      add({ do: 'shift', from, to }, b => {
+        const c = shiftChances(g, b, from, to)
+        return FRONT_SEEN.map(s => reported(c, s))
+      })
     }
   for (const plate of ['inner', 'outer'] as const) {
     if (plate === 'outer' && thrown.outboard > THROWN_LIMIT) continue
     add({ do: 'gap', plate }, b => inBins(GAP_BINS, endGapMm(g, b, plate), FRONT_MEASURE.gapMm))
   }
   const sd = angleSdDeg(g)
-  add({ do: 'position' }, b => cross(inBins(HEIGHT_BINS, b.heightMm, FRONT_MEASURE.heightMm), inBins(ANGLE_BINS, b.angleDeg, sd)))
+  add({ do: 'position' }, b =>
+    cross(inBins(HEIGHT_BINS, b.heightMm, FRONT_MEASURE.heightMm), inBins(ANGLE_BINS, b.angleDeg, sd)),
+  )
   add({ do: 'hand' }, b => Object.values(handChances(b)))
-  add({ do: 'undone' }, b => { const d = dropsUndone(g, b); return [d, 1 - d] })
+  add({ do: 'undone' }, b => {
+    const d = dropsUndone(g, b)
+    return [d, 1 - d]
+  })
   return out.sort((a, b) => b.rate - a.rate)
 }
 
-const bins = (from: number, to: number, step: number): number[] => Array.from({ length: Math.round((to - from) / step) + 1 }, (_, i) => from + i * step)
+const bins = (from: number, to: number, step: number): number[] =>
+  Array.from({ length: Math.round((to - from) / step) + 1 }, (_, i) => from + i * step)
 const GAP_BINS = bins(-3, 5, 0.5)
 const HEIGHT_BINS = bins(0, 5, 1)
 const ANGLE_BINS = bins(-2.5, 2.5, 1)
@@ -275,7 +395,11 @@ function kindOf(r: Read): number {
   const fault = FRONT_FAULTS.findIndex(f => r.faults[f])
   if (fault >= 0) return 27 + fault
   const third = (x: number, { from, to }: Span) => (x < from ? 0 : x > to ? 2 : 1)
-  return third(r.guess.slackMm, r.window.slack) + 3 * third(r.guess.stopLMm, r.window.L) + 9 * third(r.guess.stopHMm, r.window.H)
+  return (
+    third(r.guess.slackMm, r.window.slack) +
+    3 * third(r.guess.stopLMm, r.window.L) +
+    9 * third(r.guess.stopHMm, r.window.H)
+  )
 }
 
 /** Mutual information between what a check shows and the kind of answer, nats (Shannon 1948). */
@@ -287,9 +411,12 @@ function information(chances: readonly ArrayLike<number>[], kinds: readonly numb
     let total = 0
     for (let o = 0; o < outcomes; o++) total += row[o]
     let kind = byKind.get(kinds[i])
-    if (!kind) byKind.set(kinds[i], kind = { of: new Float64Array(outcomes), n: 0 })
+    if (!kind) byKind.set(kinds[i], (kind = { of: new Float64Array(outcomes), n: 0 }))
     kind.n++
-    for (let o = 0; o < outcomes; o++) { all[o] += row[o] / total; kind.of[o] += row[o] / total }
+    for (let o = 0; o < outcomes; o++) {
+      all[o] += row[o] / total
+      kind.of[o] += row[o] / total
+    }
   })
   const entropy = (p: Float64Array, n: number) => -p.reduce((s, x) => s + (x > 0 ? (x / n) * Math.log(x / n) : 0), 0)
   const n = chances.length

@@ -24,17 +24,35 @@ const PRIOR = {
 /** What a re-clamp, a cage set anew, a new cable and a lever that fits bring. */
 export const SNUG_SD_MM = 0.5
 const RENEWED = {
-  clampMm: one(0, SNUG_SD_MM), movedMm: two(0.6, 0, 0.6, 0, 1.5), height: one(2, 0.4), angle: one(0, 0.4), lnBacklash: one(Math.log(0.5), 0.3), lnStroke: one(0.02, 0.02),
+  clampMm: one(0, SNUG_SD_MM),
+  movedMm: two(0.6, 0, 0.6, 0, 1.5),
+  height: one(2, 0.4),
+  angle: one(0, 0.4),
+  lnBacklash: one(Math.log(0.5), 0.3),
+  lnStroke: one(0.02, 0.02),
 } as const
 /** Spread of what is measured or judged, and the share of slips; fewer where it lies open to the eye. */
-export const FRONT_MEASURE = { gapMm: 0.25, heightMm: 0.5, angleDeg: 0.7, marksDeg: 0.4, handMm: 0.35, slips: 0.02, plainSlips: 0.004 } as const
+export const FRONT_MEASURE = {
+  gapMm: 0.25,
+  heightMm: 0.5,
+  angleDeg: 0.7,
+  marksDeg: 0.4,
+  handMm: 0.35,
+  slips: 0.02,
+  plainSlips: 0.004,
+} as const
 
 type Unknown = keyof typeof PRIOR
 const UNKNOWNS = Object.keys(PRIOR) as Unknown[]
 type Draw = (z: number) => number
 const EXPONENTIAL: ReadonlySet<string> = new Set(['lnBacklash', 'lnStroke', 'lnSharpness'])
 const drawsOf = <K extends string>(densities: Record<K, Parameters<typeof quantileOf>[0]>) =>
-  Object.fromEntries(Object.entries<Parameters<typeof quantileOf>[0]>(densities).map(([k, d]) => { const q = quantileOf(d); return [k, EXPONENTIAL.has(k) ? (z: number) => Math.exp(q(z)) : q] })) as Record<K, Draw>
+  Object.fromEntries(
+    Object.entries<Parameters<typeof quantileOf>[0]>(densities).map(([k, d]) => {
+      const q = quantileOf(d)
+      return [k, EXPONENTIAL.has(k) ? (z: number) => Math.exp(q(z)) : q]
+    }),
+  ) as Record<K, Draw>
 const DRAW = drawsOf(PRIOR)
 const AGAIN = drawsOf(RENEWED)
 const PARTICLES = 700
@@ -56,8 +74,14 @@ type Slots = {
 const STROKE_READ_SD = 0.04
 function atStart(g: FrontGeometry): Slots {
   const stroke = strokeKnown(g.parts)
-  const drawOf = (k: Unknown): Draw => (k === 'lnStroke' && stroke !== null ? z => Math.exp(Math.log(stroke) + STROKE_READ_SD * z) : DRAW[k])
-  return { at: Object.fromEntries(UNKNOWNS.map((k, i) => [k, i])) as Record<Unknown, number>, slack: { snugAt: null, net: 0 }, stops: { L: 0, H: 0, movedFrom: null }, draws: UNKNOWNS.map(drawOf) }
+  const drawOf = (k: Unknown): Draw =>
+    k === 'lnStroke' && stroke !== null ? z => Math.exp(Math.log(stroke) + STROKE_READ_SD * z) : DRAW[k]
+  return {
+    at: Object.fromEntries(UNKNOWNS.map((k, i) => [k, i])) as Record<Unknown, number>,
+    slack: { snugAt: null, net: 0 },
+    stops: { L: 0, H: 0, movedFrom: null },
+    draws: UNKNOWNS.map(drawOf),
+  }
 }
 
 function slotsAfter(g: FrontGeometry, s: Slots, e: FrontSight): Slots {
@@ -70,8 +94,15 @@ function slotsAfter(g: FrontGeometry, s: Slots, e: FrontSight): Slots {
   if (!what) return s
   const draws = [...s.draws]
   const at = { ...s.at }
-  const fresh = (name: Unknown, as: keyof typeof RENEWED) => { at[name] = draws.push(AGAIN[as]) - 1 }
-  if (what === 'position') { fresh('stopL', 'movedMm'); fresh('stopH', 'movedMm'); fresh('height', 'height'); fresh('angle', 'angle') }
+  const fresh = (name: Unknown, as: keyof typeof RENEWED) => {
+    at[name] = draws.push(AGAIN[as]) - 1
+  }
+  if (what === 'position') {
+    fresh('stopL', 'movedMm')
+    fresh('stopH', 'movedMm')
+    fresh('height', 'height')
+    fresh('angle', 'angle')
+  }
   fresh('slack', 'clampMm') // a cage set anew is clamped anew
   if (what === 'cable') fresh('lnBacklash', 'lnBacklash')
   if (what === 'lever') fresh('lnStroke', 'lnStroke')
@@ -89,16 +120,24 @@ function guessOf(s: Slots, x: Float64Array): FrontGuess {
   const before = stops.movedFrom ? guessOf(stops.movedFrom, x) : null
   const unturnedL = (before ? before.stopLMm : 0) + x[at.stopL]
   return {
-    perL, perH, perBarrel,
+    perL,
+    perH,
+    perBarrel,
     stopLMm: unturnedL + perL * stops.L,
     stopHMm: (before ? before.stopHMm : 0) + x[at.stopH] - perH * stops.H,
     slackMm: (s.slack.snugAt === null ? 0 : unturnedL + perL * s.slack.snugAt) + x[at.slack] + perBarrel * s.slack.net,
-    backlashMm: x[at.lnBacklash], heightMm: x[at.height], angleDeg: x[at.angle], stroke: x[at.lnStroke], sharpness: x[at.lnSharpness], middleMm: x[at.middle],
+    backlashMm: x[at.lnBacklash],
+    heightMm: x[at.height],
+    angleDeg: x[at.angle],
+    stroke: x[at.lnStroke],
+    sharpness: x[at.lnSharpness],
+    middleMm: x[at.middle],
   }
 }
 
 /** A reading against its peak; `slips` is the share that is simply wrong, spread over `width`. */
-const bell = (off: number, sd: number, width: number, slips: number): number => (1 - slips) * Math.exp(-0.5 * (off / sd) ** 2) + slips / width
+const bell = (off: number, sd: number, width: number, slips: number): number =>
+  (1 - slips) * Math.exp(-0.5 * (off / sd) ** 2) + slips / width
 
 /** With wrong reports: spread over the other answers of that direction, but never a fall. */
 export function reported(chances: Record<FrontSeen, number>, seen: FrontSeen): number {
@@ -118,27 +157,47 @@ export function endGapMm(g: FrontGeometry, b: FrontBike, plate: 'inner' | 'outer
   return clearMm(g, b, ring, g.judgedOn(ring), cageOffMm(g, b, ring, plate === 'outer'))[plate]
 }
 
-export const angleSdDeg = (g: FrontGeometry): number => (g.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg)
+export const angleSdDeg = (g: FrontGeometry): number =>
+  g.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg
 
 /** Log of the chance (a density against its peak for what is measured) of an entry; null when it says nothing. */
 function logChanceOf(g: FrontGeometry, s: Slots, e: FrontSight): Step<Float64Array>['logChance'] {
   const log = (f: (b: FrontGuess) => number) => (x: Float64Array) => Math.log(Math.max(1e-12, f(guessOf(s, x))))
   switch (e.kind) {
-    case 'frontShift': return log(b => reported(shiftChances(g, b, e.from, e.to, e.sprocket), e.seen))
-    case 'frontGap': return log(b => bell(e.gapMm - endGapMm(g, b, e.plate), FRONT_MEASURE.gapMm, 10, FRONT_MEASURE.slips))
+    case 'frontShift':
+      return log(b => reported(shiftChances(g, b, e.from, e.to, e.sprocket), e.seen))
+    case 'frontGap':
+      return log(b => bell(e.gapMm - endGapMm(g, b, e.plate), FRONT_MEASURE.gapMm, 10, FRONT_MEASURE.slips))
     case 'frontPosition': {
       const sd = angleSdDeg(g)
       // which way it is turned is not told by the model, only how far
-      return log(b => (e.heightMm === null ? 1 : bell(e.heightMm - b.heightMm, FRONT_MEASURE.heightMm, 20, FRONT_MEASURE.plainSlips)) * (e.angleDeg === null ? 1 : bell(e.angleDeg - b.angleDeg, sd, 20, FRONT_MEASURE.plainSlips)))
+      return log(
+        b =>
+          (e.heightMm === null
+            ? 1
+            : bell(e.heightMm - b.heightMm, FRONT_MEASURE.heightMm, 20, FRONT_MEASURE.plainSlips)) *
+          (e.angleDeg === null ? 1 : bell(e.angleDeg - b.angleDeg, sd, 20, FRONT_MEASURE.plainSlips)),
+      )
     }
-    case 'frontHand': return log(b => (1 - FRONT.wrongReports) * handChances(b)[e.reach] + FRONT.wrongReports / 3)
-    case 'frontUndone': return log(b => { const drops = dropsUndone(g, b); return (1 - FRONT.wrongReports) * (e.drops ? drops : 1 - drops) + FRONT.wrongReports / 2 })
-    default: return null
+    case 'frontHand':
+      return log(b => (1 - FRONT.wrongReports) * handChances(b)[e.reach] + FRONT.wrongReports / 3)
+    case 'frontUndone':
+      return log(b => {
+        const drops = dropsUndone(g, b)
+        return (1 - FRONT.wrongReports) * (e.drops ? drops : 1 - drops) + FRONT.wrongReports / 2
+      })
+    default:
+      return null
   }
 }
 
 /** What is believed of a front after its log: every guess with its weight. */
-export type FrontBelief = { geometry: FrontGeometry; guesses: readonly FrontGuess[]; weights: Float64Array; net: { barrel: number } }
+export type FrontBelief = {
+  geometry: FrontGeometry
+  guesses: readonly FrontGuess[]
+  weights: Float64Array
+  net: { barrel: number }
+}
 
 const KEPT = 40
 const kept = new Map<string, Belief>()
@@ -180,7 +239,12 @@ export function* followFront(g: FrontGeometry, log: readonly FrontSight[], seed 
     if (kept.size > KEPT) kept.delete(kept.keys().next().value!)
     yield
   }
-  return { geometry: g, guesses: belief.points.map(u => guessOf(slots, read(u))), weights: weightsOf(belief), net: { barrel: slots.slack.net } }
+  return {
+    geometry: g,
+    guesses: belief.points.map(u => guessOf(slots, read(u))),
+    weights: weightsOf(belief),
+    net: { barrel: slots.slack.net },
+  }
 }
 
 /** Forgets every kept belief: for measuring a cold call. */

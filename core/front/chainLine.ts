@@ -28,7 +28,8 @@ export function chainAngleDeg(ringMm: number, sprocketMm: number, chainstayMm: n
 }
 
 /** Lateral place of the chain where the cage sees it, mm from the middle plane: on the straight line from ring to sprocket. */
-export const chainAtCageMm = (p: FrontParts, ringMm: number, sprocketMm: number): number => ringMm + (sprocketMm - ringMm) * (p.cageBehindMm / p.chainstayMm)
+export const chainAtCageMm = (p: FrontParts, ringMm: number, sprocketMm: number): number =>
+  ringMm + (sprocketMm - ringMm) * (p.cageBehindMm / p.chainstayMm)
 
 /** A pair bends the chain noticeably beyond this, degrees; `model`. */
 export const CROSSED_DEG = 2.5

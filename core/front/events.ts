@@ -18,16 +18,51 @@ export type FrontSight =
   | { kind: 'frontUndone'; drops: boolean }
   | { kind: 'frontSet'; what: FrontSet }
 
-const Ring = z.int('ring must be a whole number').min(0, 'ring counts from 0, the smallest').max(2, 'at most three rings')
-const Sixteenths = z.int('turns are whole sixteenths').min(-16 * 12, 'more than 12 turns at once is not a turn').max(16 * 12, 'more than 12 turns at once is not a turn').refine(t => t !== 0, 'a turn of 0 is none')
+const Ring = z
+  .int('ring must be a whole number')
+  .min(0, 'ring counts from 0, the smallest')
+  .max(2, 'at most three rings')
+const Sixteenths = z
+  .int('turns are whole sixteenths')
+  .min(-16 * 12, 'more than 12 turns at once is not a turn')
+  .max(16 * 12, 'more than 12 turns at once is not a turn')
+  .refine(t => t !== 0, 'a turn of 0 is none')
 
 /** The front's kinds of ledger entries but parts and steps of an order. */
 export const FRONT_EVENTS = [
-  z.strictObject({ kind: z.literal('frontShift'), from: Ring, to: Ring, seen: z.enum(FRONT_SEEN), sprocket: z.int().min(0).max(15).optional() }).refine(e => e.from !== e.to, { path: ['to'], message: 'a front shift goes to another ring' }),
+  z
+    .strictObject({
+      kind: z.literal('frontShift'),
+      from: Ring,
+      to: Ring,
+      seen: z.enum(FRONT_SEEN),
+      sprocket: z.int().min(0).max(15).optional(),
+    })
+    .refine(e => e.from !== e.to, { path: ['to'], message: 'a front shift goes to another ring' }),
   z.strictObject({ kind: z.literal('frontTurn'), screw: z.enum(FRONT_SCREWS), sixteenths: Sixteenths }),
-  z.strictObject({ kind: z.literal('frontGap'), plate: z.enum(['inner', 'outer']), gapMm: z.number().min(-5, 'a gap below −5 mm is not one').max(20, 'a gap over 20 mm is not one') }),
-  z.strictObject({ kind: z.literal('frontPosition'), heightMm: z.number().min(-5, 'a cage more than 5 mm below the teeth cannot turn over them').max(25, 'more than 25 mm over the teeth is not a height').nullable(), angleDeg: z.number().min(-20, 'a cage turned more than 20° is not one').max(20, 'a cage turned more than 20° is not one').nullable() })
-    .refine(e => e.heightMm !== null || e.angleDeg !== null, { path: ['heightMm'], message: 'give the height, the angle or both' }),
+  z.strictObject({
+    kind: z.literal('frontGap'),
+    plate: z.enum(['inner', 'outer']),
+    gapMm: z.number().min(-5, 'a gap below −5 mm is not one').max(20, 'a gap over 20 mm is not one'),
+  }),
+  z
+    .strictObject({
+      kind: z.literal('frontPosition'),
+      heightMm: z
+        .number()
+        .min(-5, 'a cage more than 5 mm below the teeth cannot turn over them')
+        .max(25, 'more than 25 mm over the teeth is not a height')
+        .nullable(),
+      angleDeg: z
+        .number()
+        .min(-20, 'a cage turned more than 20° is not one')
+        .max(20, 'a cage turned more than 20° is not one')
+        .nullable(),
+    })
+    .refine(e => e.heightMm !== null || e.angleDeg !== null, {
+      path: ['heightMm'],
+      message: 'give the height, the angle or both',
+    }),
   z.strictObject({ kind: z.literal('frontHand'), reach: z.enum(HAND_REACH) }),
   z.strictObject({ kind: z.literal('frontUndone'), drops: z.boolean() }),
   z.strictObject({ kind: z.literal('frontSet'), what: z.enum(FRONT_SET) }),

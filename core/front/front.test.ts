@@ -23,16 +23,32 @@ describe('chain lines', () => {
   })
   // Outside judge: the angle between two vectors by a general matrix library
   test('chain angle and place at the cage agree with vectors', () => {
-    fc.assert(fc.property(fc.double({ min: 35, max: 60, noNaN: true }), fc.double({ min: 20, max: 70, noNaN: true }), fc.double({ min: 380, max: 470, noNaN: true }), (ring, sprocket, stay) => {
-      const chain = Matrix.columnVector([stay, sprocket - ring])
-      const straight = Matrix.columnVector([1, 0])
-      const cos = chain.dot(straight) / chain.norm()
-      expect(Math.abs(chainAngleDeg(ring, sprocket, stay))).toBeCloseTo((Math.acos(Math.min(1, cos)) * 180) / Math.PI, 5)
-      const at = Matrix.add(Matrix.columnVector([0, ring]), Matrix.mul(chain, 70 / stay))
-      expect(chainAtCageMm({ ...USUAL_FRONT.double, chainstayMm: stay }, ring, sprocket)).toBeCloseTo(at.get(1, 0), 9)
-    }), { numRuns: 60, seed: 3 })
+    fc.assert(
+      fc.property(
+        fc.double({ min: 35, max: 60, noNaN: true }),
+        fc.double({ min: 20, max: 70, noNaN: true }),
+        fc.double({ min: 380, max: 470, noNaN: true }),
+        (ring, sprocket, stay) => {
+          const chain = Matrix.columnVector([stay, sprocket - ring])
+          const straight = Matrix.columnVector([1, 0])
+          const cos = chain.dot(straight) / chain.norm()
+          expect(Math.abs(chainAngleDeg(ring, sprocket, stay))).toBeCloseTo(
+            (Math.acos(Math.min(1, cos)) * 180) / Math.PI,
+            5,
+          )
+          const at = Matrix.add(Matrix.columnVector([0, ring]), Matrix.mul(chain, 70 / stay))
+          expect(chainAtCageMm({ ...USUAL_FRONT.double, chainstayMm: stay }, ring, sprocket)).toBeCloseTo(
+            at.get(1, 0),
+            9,
+          )
+        },
+      ),
+      { numRuns: 60, seed: 3 },
+    )
   })
-  test.each([[0], [-400], [NaN]])('a chainstay of %f mm is refused', mm => { expect(() => chainAngleDeg(40, 45, mm)).toThrow(/chainstayMm/) })
+  test.each([[0], [-400], [NaN]])('a chainstay of %f mm is refused', mm => {
+    expect(() => chainAngleDeg(40, 45, mm)).toThrow(/chainstayMm/)
+  })
 })
 
 describe('the rub map', () => {
@@ -44,7 +60,8 @@ describe('the rub map', () => {
     expect(map[0]).toHaveLength(10)
   })
   test('what was clear is at most what the cage leaves over the chain', () => {
-    for (const row of rubMap(USUAL_FRONT.double, pitch, 5.9, gaps)) for (const p of row) expect(p.innerMm + p.outerMm).toBeCloseTo(12 - 5.9, 9)
+    for (const row of rubMap(USUAL_FRONT.double, pitch, 5.9, gaps))
+      for (const p of row) expect(p.innerMm + p.outerMm).toBeCloseTo(12 - 5.9, 9)
   })
   test('crossed pairs are nearest to a plate: small ring with the smallest sprocket outward, big with the largest inward', () => {
     const map = rubMap({ ...USUAL_FRONT.double, trimMm: 0 }, pitch, 5.9, gaps)
@@ -59,16 +76,25 @@ describe('the rub map', () => {
     expect(without[0][0].rubs).toBe('outer')
     expect(withTrim[0][0].clearMm).toBeGreaterThan(without[0][0].clearMm)
     expect(withTrim[0][0].click).toBe('small, trimmed')
-    expect(cageClicks({ ...narrow, cage: 'rotating', trimMm: 1.5 }, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'big'])
+    expect(cageClicks({ ...narrow, cage: 'rotating', trimMm: 1.5 }, pitch, 5.9, gaps).map(c => c.name)).toEqual([
+      'small',
+      'big',
+    ])
     expect(cageClicks(USUAL_FRONT.triple, pitch, 5.9, gaps).map(c => c.name)).toEqual(['small', 'middle', 'big'])
   })
   test('capacity, largest ring and pulls that do not go together are said in numbers', () => {
     expect(frontTroubles(USUAL_FRONT.double)).toEqual([])
-    expect(frontTroubles({ ...USUAL_FRONT.double, capacityTeeth: 14 })).toEqual([expect.stringContaining('differ by 16 teeth')])
+    expect(frontTroubles({ ...USUAL_FRONT.double, capacityTeeth: 14 })).toEqual([
+      expect.stringContaining('differ by 16 teeth'),
+    ])
     expect(frontTroubles({ ...USUAL_FRONT.double, largestTeeth: 50 })).toEqual([])
-    expect(frontTroubles({ ...USUAL_FRONT.double, largestTeeth: 46 })).toEqual([expect.stringContaining('for a 46 at most')])
+    expect(frontTroubles({ ...USUAL_FRONT.double, largestTeeth: 46 })).toEqual([
+      expect.stringContaining('for a 46 at most'),
+    ])
     // about 6 to 12 mm from ring to ring by family, not interchangeable: memory
-    expect(frontTroubles({ ...USUAL_FRONT.double, leverPullMm: 6, wantedPullMm: 9 })).toEqual([expect.stringMatching(/falls short of its ring by about 33 %/)])
+    expect(frontTroubles({ ...USUAL_FRONT.double, leverPullMm: 6, wantedPullMm: 9 })).toEqual([
+      expect.stringMatching(/falls short of its ring by about 33 %/),
+    ])
     expect(frontTroubles({ ...USUAL_FRONT.double, leverPullMm: 9.3, wantedPullMm: 9 })).toEqual([])
   })
   test('two pulls that were read lead the belief', () => {
@@ -83,11 +109,22 @@ describe('the rub map', () => {
 
 describe('moves of the written order (common practice, no source)', () => {
   test.each([
-    ['no-climb', 0, 'barrel', 'out'], ['no-climb', 2, 'H', 'out'], ['no-drop', 0, 'barrel', 'in'], ['no-drop', 2, 'L', 'out'], ['falls-inboard', 0, 'L', 'in'], ['falls-outboard', 0, 'H', 'in'], ['rubs-outer', 0, 'barrel', 'in'],
-  ] as const)('%s, answered %i times: %s %s', (seen, answered, screw, way) => { expect(frontMove(seen, answered)).toMatchObject({ screw, way }) })
+    ['no-climb', 0, 'barrel', 'out'],
+    ['no-climb', 2, 'H', 'out'],
+    ['no-drop', 0, 'barrel', 'in'],
+    ['no-drop', 2, 'L', 'out'],
+    ['falls-inboard', 0, 'L', 'in'],
+    ['falls-outboard', 0, 'H', 'in'],
+    ['rubs-outer', 0, 'barrel', 'in'],
+  ] as const)('%s, answered %i times: %s %s', (seen, answered, screw, way) => {
+    expect(frontMove(seen, answered)).toMatchObject({ screw, way })
+  })
   test('a list used up sends elsewhere, and clean asks for nothing', () => {
     for (const seen of FRONT_SEEN) {
-      if (seen === 'clean') { expect(frontMove(seen, 0)).toBeNull(); continue }
+      if (seen === 'clean') {
+        expect(frontMove(seen, 0)).toBeNull()
+        continue
+      }
       expect(frontMove(seen, FRONT_MOVES[seen].length)).toBeNull()
       expect(FRONT_ELSEWHERE[seen].length).toBeGreaterThan(20)
       for (const m of FRONT_MOVES[seen]) expect(FRONT_TURN_DOES[m.screw][m.way]).toBeTruthy()
@@ -106,7 +143,10 @@ describe('moves of the written order (common practice, no source)', () => {
 })
 
 test.each([
-  ['rings that cross', { rings: [50, 34] }, 'Rings cross'], ['one ring', { rings: [42], spacingMm: [] }, 'at least 2 rings'], ['a chainstay of 0', { chainstayMm: 0 }, 'Chainstay, mm: from 250'], ['spacings of another number', { spacingMm: [8, 8] }, '2 rings have 1 gaps'],
+  ['rings that cross', { rings: [50, 34] }, 'Rings cross'],
+  ['one ring', { rings: [42], spacingMm: [] }, 'at least 2 rings'],
+  ['a chainstay of 0', { chainstayMm: 0 }, 'Chainstay, mm: from 250'],
+  ['spacings of another number', { spacingMm: [8, 8] }, '2 rings have 1 gaps'],
 ])('refuses %s', (_, change, words) => {
   const read = FrontParts.safeParse({ ...USUAL_FRONT.double, ...change })
   expect(read.success).toBe(false)
@@ -119,7 +159,13 @@ describe('the front after its entries', () => {
 
   test('the written moves follow each other until it is clean', () => {
     expect(writtenMove(after(seen('no-climb')))).toMatchObject({ screw: 'barrel', way: 'out' })
-    const twice = after(seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'), { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 }, seen('no-climb'))
+    const twice = after(
+      seen('no-climb'),
+      { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 },
+      seen('no-climb'),
+      { kind: 'frontTurn', screw: 'barrel', sixteenths: 8 },
+      seen('no-climb'),
+    )
     expect(writtenMove(twice)).toMatchObject({ screw: 'H', way: 'out' })
     expect(twice.net).toEqual({ barrel: 16, H: 0, L: 0 })
     const done = frontAfter(frontAfter(twice, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }), seen('no-climb'))
@@ -129,7 +175,9 @@ describe('the front after its entries', () => {
   })
 
   test('another fault starts its own list; a turn that was not the move does not count', () => {
-    expect(writtenMove(after(seen('no-climb'), { kind: 'frontTurn', screw: 'L', sixteenths: 2 }, seen('no-climb')))).toMatchObject({ screw: 'barrel' })
+    expect(
+      writtenMove(after(seen('no-climb'), { kind: 'frontTurn', screw: 'L', sixteenths: 2 }, seen('no-climb'))),
+    ).toMatchObject({ screw: 'barrel' })
     expect(writtenMove(after(seen('no-climb'), seen('falls-outboard')))).toMatchObject({ screw: 'H', way: 'in' })
   })
 
@@ -140,9 +188,20 @@ describe('the front after its entries', () => {
   })
 
   test('a cage set anew is looked at anew; a clamp restarts the barrel only', () => {
-    const before: FrontEvent[] = [{ kind: 'frontPosition', heightMm: 5, angleDeg: null }, { kind: 'frontPosition', heightMm: null, angleDeg: 2 }, { kind: 'frontTurn', screw: 'barrel', sixteenths: 6 }, { kind: 'frontTurn', screw: 'H', sixteenths: 2 }]
+    const before: FrontEvent[] = [
+      { kind: 'frontPosition', heightMm: 5, angleDeg: null },
+      { kind: 'frontPosition', heightMm: null, angleDeg: 2 },
+      { kind: 'frontTurn', screw: 'barrel', sixteenths: 6 },
+      { kind: 'frontTurn', screw: 'H', sixteenths: 2 },
+    ]
     expect(after(...before).position).toEqual({ heightMm: 5, angleDeg: 2 })
-    expect(after(...before, { kind: 'frontSet', what: 'clamp' })).toMatchObject({ position: { heightMm: 5, angleDeg: 2 }, net: { barrel: 0, H: 2, L: 0 } })
-    expect(after(...before, { kind: 'frontSet', what: 'position' }).position).toEqual({ heightMm: null, angleDeg: null })
+    expect(after(...before, { kind: 'frontSet', what: 'clamp' })).toMatchObject({
+      position: { heightMm: 5, angleDeg: 2 },
+      net: { barrel: 0, H: 2, L: 0 },
+    })
+    expect(after(...before, { kind: 'frontSet', what: 'position' }).position).toEqual({
+      heightMm: null,
+      angleDeg: null,
+    })
   })
 })

@@ -12,13 +12,16 @@ import { END_GAP_MM } from './rub'
  */
 export const FRONT = {
   /** Short of its ring by more than this the chain does not climb, or does not drop. */
-  climbMm: 1.3, dropMm: 1.2,
+  climbMm: 1.3,
+  dropMm: 1.2,
   /** Past its ring by more than this the chain goes over it. */
-  pastMm: 1.5, pastMiddleMm: 2.2,
+  pastMm: 1.5,
+  pastMiddleMm: 2.2,
   /** Width of every threshold's logistic. */
   widthMm: 0.15,
   /** What each mm of height outside 1 to 3 takes from both tolerances: the plates guide the chain less. */
-  perHeightMm: 0.35, heightMm: { from: 1, to: 3 },
+  perHeightMm: 0.35,
+  heightMm: { from: 1, to: 3 },
   /** Half the cage's length: what a turned cage takes from both gaps is this times the tangent. */
   halfCageMm: 40,
   /** A stop is safe when, the cable left out of account, the cage cannot stand further past than this. */
@@ -31,7 +34,16 @@ export const FRONT = {
 } as const
 
 /** Where rings, chain and ideal cage stand, worked out once. `idealMm` by ring; `chainMm` by ring in the pair it is judged in. */
-export type FrontGeometry = { parts: FrontParts; rings: number; sprockets: number; idealMm: number[]; travelMm: number; chainHalfMm: number; chainMm: (ring: number, sprocket: number) => number; judgedOn: (ring: number) => number }
+export type FrontGeometry = {
+  parts: FrontParts
+  rings: number
+  sprockets: number
+  idealMm: number[]
+  travelMm: number
+  chainHalfMm: number
+  chainMm: (ring: number, sprocket: number) => number
+  judgedOn: (ring: number) => number
+}
 
 export function frontGeometry({ parts, pitchMm, chainWidthMm }: FrontSetup): FrontGeometry {
   const rings = ringLines(parts)
@@ -43,7 +55,16 @@ export function frontGeometry({ parts, pitchMm, chainWidthMm }: FrontSetup): Fro
   const big = chainMm(last, 0) + chainWidthMm / 2 + END_GAP_MM - half
   const middle = Math.floor(sprockets.length / 2)
   const idealMm = rings.map((_, i) => (i === 0 ? small : i === last ? big : chainMm(i, middle)))
-  return { parts, rings: rings.length, sprockets: sprockets.length, idealMm, travelMm: big - small, chainHalfMm: chainWidthMm / 2, chainMm, judgedOn: ring => (ring === 0 ? sprockets.length - 1 : ring === last ? 0 : middle) }
+  return {
+    parts,
+    rings: rings.length,
+    sprockets: sprockets.length,
+    idealMm,
+    travelMm: big - small,
+    chainHalfMm: chainWidthMm / 2,
+    chainMm,
+    judgedOn: ring => (ring === 0 ? sprockets.length - 1 : ring === last ? 0 : middle),
+  }
 }
 
 /** A front derailleur in its real state; `slackMm` is where the cable would hold the cage on the slackest click, from the small ring's ideal. */
@@ -64,7 +85,8 @@ export type FrontBike = {
 }
 
 /** What the cage's height takes from both tolerances, mm. */
-const strayMm = (b: FrontBike): number => FRONT.perHeightMm * Math.max(0, b.heightMm - FRONT.heightMm.to, FRONT.heightMm.from - b.heightMm)
+const strayMm = (b: FrontBike): number =>
+  FRONT.perHeightMm * Math.max(0, b.heightMm - FRONT.heightMm.to, FRONT.heightMm.from - b.heightMm)
 /** What a turned cage takes from both gaps, mm. */
 const turnedMm = (b: FrontBike): number => FRONT.halfCageMm * Math.tan(radians(Math.abs(b.angleDeg)))
 
@@ -82,7 +104,13 @@ export function cageOffMm(g: FrontGeometry, b: FrontBike, ring: number, outward:
 }
 
 /** What is clear between plate and chain in a pair, mm, the cage standing `offMm` from the ring's ideal. */
-export function clearMm(g: FrontGeometry, b: FrontBike, ring: number, sprocket: number, offMm: number): { inner: number; outer: number } {
+export function clearMm(
+  g: FrontGeometry,
+  b: FrontBike,
+  ring: number,
+  sprocket: number,
+  offMm: number,
+): { inner: number; outer: number } {
   const place = g.idealMm[ring] + offMm
   const chain = g.chainMm(ring, sprocket)
   const room = g.parts.cageWidthMm / 2 - g.chainHalfMm - turnedMm(b)
@@ -92,12 +120,25 @@ export function clearMm(g: FrontGeometry, b: FrontBike, ring: number, sprocket: 
 export type FrontChances = Record<FrontSeen, number>
 
 /** Chances of what is seen of a shift, the wrong reports left out. `sprocket` is where the chain lies behind. */
-export function shiftChances(g: FrontGeometry, b: FrontBike, from: number, to: number, sprocket = g.judgedOn(to)): FrontChances {
+export function shiftChances(
+  g: FrontGeometry,
+  b: FrontBike,
+  from: number,
+  to: number,
+  sprocket = g.judgedOn(to),
+): FrontChances {
   const outward = to > from
   return chancesAt(g, b, to, sprocket, outward, cageOffMm(g, b, to, outward))
 }
 
-function chancesAt(g: FrontGeometry, b: FrontBike, to: number, sprocket: number, outward: boolean, offMm: number): FrontChances {
+function chancesAt(
+  g: FrontGeometry,
+  b: FrontBike,
+  to: number,
+  sprocket: number,
+  outward: boolean,
+  offMm: number,
+): FrontChances {
   const stray = strayMm(b)
   const beyond = outward ? offMm : -offMm
   const end = to === 0 || to === g.rings - 1
@@ -109,13 +150,19 @@ function chancesAt(g: FrontGeometry, b: FrontBike, to: number, sprocket: number,
   const rubsOuter = there * steep(-outer)
   const rubsInner = (there - rubsOuter) * steep(-inner)
   return {
-    'no-climb': outward ? short : 0, 'no-drop': outward ? 0 : short, 'falls-outboard': outward ? past : 0, 'falls-inboard': outward ? 0 : past,
-    'rubs-outer': rubsOuter, 'rubs-inner': rubsInner, 'clean': there - rubsOuter - rubsInner,
+    'no-climb': outward ? short : 0,
+    'no-drop': outward ? 0 : short,
+    'falls-outboard': outward ? past : 0,
+    'falls-inboard': outward ? 0 : past,
+    'rubs-outer': rubsOuter,
+    'rubs-inner': rubsInner,
+    clean: there - rubsOuter - rubsInner,
   }
 }
 
 /** The wire undone, the cage on its inner stop: chance that the chain drops to the small ring. */
-export const dropsUndone = (g: FrontGeometry, b: FrontBike): number => 1 - chancesAt(g, b, 0, g.judgedOn(0), false, b.stopLMm)['no-drop']
+export const dropsUndone = (g: FrontGeometry, b: FrontBike): number =>
+  1 - chancesAt(g, b, 0, g.judgedOn(0), false, b.stopLMm)['no-drop']
 
 /** Where each screw may stand so that the bike is right, mm from the ideals; a span that is empty has `from` above `to`. */
 export type FrontWindow = { slack: Span; L: Span; H: Span }
@@ -125,7 +172,8 @@ export type Span = { from: number; to: number }
 const MARGIN_MM = FRONT.widthMm * Math.log(FRONT.rightChance / (1 - FRONT.rightChance))
 
 /** Where two thresholds of this width, both to be passed, together let 0.7 through: they add up where they lie close. */
-const beyondBoth = (a: number, b: number): number => Math.max(a, b) + FRONT.widthMm * Math.log1p(Math.exp(-Math.abs(a - b) / FRONT.widthMm)) + MARGIN_MM
+const beyondBoth = (a: number, b: number): number =>
+  Math.max(a, b) + FRONT.widthMm * Math.log1p(Math.exp(-Math.abs(a - b) / FRONT.widthMm)) + MARGIN_MM
 
 /**
  * In closed form from the 0.7 points: the outer stop must let the chain climb without a rub and not be thrown, the inner
@@ -136,8 +184,14 @@ export function frontWindow(g: FrontGeometry, b: FrontBike): FrontWindow {
   const turned = turnedMm(b)
   const q = b.sharpness
   const last = g.rings - 1
-  const big: Span = { from: beyondBoth(-FRONT.climbMm * q + stray, turned - END_GAP_MM), to: Math.min(FRONT.pastMm * q - stray - MARGIN_MM, FRONT.safePastMm) }
-  const small: Span = { from: Math.max(-FRONT.pastMm * q + stray + MARGIN_MM, -FRONT.safePastMm), to: -beyondBoth(-FRONT.dropMm * q + stray, turned - END_GAP_MM) }
+  const big: Span = {
+    from: beyondBoth(-FRONT.climbMm * q + stray, turned - END_GAP_MM),
+    to: Math.min(FRONT.pastMm * q - stray - MARGIN_MM, FRONT.safePastMm),
+  }
+  const small: Span = {
+    from: Math.max(-FRONT.pastMm * q + stray + MARGIN_MM, -FRONT.safePastMm),
+    to: -beyondBoth(-FRONT.dropMm * q + stray, turned - END_GAP_MM),
+  }
   const half = b.backlashMm / 2
   const slack: Span = { from: big.from - (clickMm(g, b, last) - g.travelMm) + half, to: small.to - half }
   if (g.rings === 3) {
@@ -152,7 +206,17 @@ export function frontWindow(g: FrontGeometry, b: FrontBike): FrontWindow {
 }
 
 /** A front with nothing wrong, its cage where it should be. */
-export const STRAIGHT: FrontBike = { slackMm: 0, stopLMm: 0, stopHMm: 0, backlashMm: 0, heightMm: 2, angleDeg: 0, stroke: 1, sharpness: 1, middleMm: 0 }
+export const STRAIGHT: FrontBike = {
+  slackMm: 0,
+  stopLMm: 0,
+  stopHMm: 0,
+  backlashMm: 0,
+  heightMm: 2,
+  angleDeg: 0,
+  stroke: 1,
+  sharpness: 1,
+  middleMm: 0,
+}
 
 /** By ring, smallest first: where a straight cage may stand and shift clean, mm from its ideal. */
 export function usualSpans(g: FrontGeometry): Span[] {
@@ -169,13 +233,19 @@ export function frontIsRight(g: FrontGeometry, b: FrontBike, w = frontWindow(g, 
 }
 
 /** The narrowest of the three spans, mm; nothing below 0. */
-export const narrowestMm = (w: FrontWindow): number => Math.max(0, Math.min(w.slack.to - w.slack.from, w.L.to - w.L.from, w.H.to - w.H.from))
+export const narrowestMm = (w: FrontWindow): number =>
+  Math.max(0, Math.min(w.slack.to - w.slack.from, w.L.to - w.L.from, w.H.to - w.H.from))
 
 /** What can be at fault beyond where the screws stand. */
 export const FRONT_FAULTS = ['height', 'angle', 'friction', 'pull'] as const
 export type FrontFault = (typeof FRONT_FAULTS)[number]
 /** As a new cable, a lever that fits or a cage set anew would leave it. */
-export const CURED: Record<FrontFault, Partial<FrontBike>> = { height: { heightMm: 2 }, angle: { angleDeg: 0 }, friction: { backlashMm: 0.5 }, pull: { stroke: 1.02 } }
+export const CURED: Record<FrontFault, Partial<FrontBike>> = {
+  height: { heightMm: 2 },
+  angle: { angleDeg: 0 },
+  friction: { backlashMm: 0.5 },
+  pull: { stroke: 1.02 },
+}
 export const cured = (b: FrontBike, faults: readonly FrontFault[]): FrontBike => {
   const out = faults.reduce<FrontBike>((x, f) => ({ ...x, ...CURED[f] }), b)
   return { ...out, backlashMm: Math.min(b.backlashMm, out.backlashMm) }

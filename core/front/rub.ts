@@ -16,7 +16,12 @@ export type EndGaps = { innerMm: number; outerMm: number }
  * Where the cage stands on each click: the end clicks by their gaps, trims beside them, a middle ring midway of its own
  * pairs. A rotating cage has no trim.
  */
-export function cageClicks(p: FrontParts, pitchMm: readonly number[], chainWidthMm: number, gaps: EndGaps): CageClick[] {
+export function cageClicks(
+  p: FrontParts,
+  pitchMm: readonly number[],
+  chainWidthMm: number,
+  gaps: EndGaps,
+): CageClick[] {
   const rings = ringLines(p)
   const sprockets = sprocketLines(p.rearLineMm, pitchMm)
   const last = rings.length - 1
@@ -24,7 +29,13 @@ export function cageClicks(p: FrontParts, pitchMm: readonly number[], chainWidth
   const small = chainAtCageMm(p, rings[0], sprockets.at(-1)!) - chainWidthMm / 2 - gaps.innerMm + half
   const big = chainAtCageMm(p, rings[last], sprockets[0]) + chainWidthMm / 2 + gaps.outerMm - half
   const trim = p.cage === 'rotating' ? 0 : p.trimMm
-  const middles = rings.slice(1, -1).map((r, i): CageClick => ({ ring: i + 1, name: 'middle', placeMm: (chainAtCageMm(p, r, sprockets[0]) + chainAtCageMm(p, r, sprockets.at(-1)!)) / 2 }))
+  const middles = rings
+    .slice(1, -1)
+    .map((r, i): CageClick => ({
+      ring: i + 1,
+      name: 'middle',
+      placeMm: (chainAtCageMm(p, r, sprockets[0]) + chainAtCageMm(p, r, sprockets.at(-1)!)) / 2,
+    }))
   return [
     { ring: 0, name: 'small', placeMm: small },
     ...(trim > 0 ? [{ ring: 0, name: 'small, trimmed', placeMm: small + trim }] : []),
@@ -35,23 +46,44 @@ export function cageClicks(p: FrontParts, pitchMm: readonly number[], chainWidth
 }
 
 /** One pair: its angle, and what is clear on each plate with the click that serves it best. */
-export type Pair = { ring: number; sprocket: number; angleDeg: number; click: string; innerMm: number; outerMm: number; clearMm: number; rubs: 'inner' | 'outer' | null; near: boolean }
+export type Pair = {
+  ring: number
+  sprocket: number
+  angleDeg: number
+  click: string
+  innerMm: number
+  outerMm: number
+  clearMm: number
+  rubs: 'inner' | 'outer' | null
+  near: boolean
+}
 
 /** Every pair of ring and sprocket: clear by how many mm on which plate, trims used. */
 export function rubMap(p: FrontParts, pitchMm: readonly number[], chainWidthMm: number, gaps: EndGaps): Pair[][] {
   const rings = ringLines(p)
   const sprockets = sprocketLines(p.rearLineMm, pitchMm)
   const clicks = cageClicks(p, pitchMm, chainWidthMm, gaps)
-  return rings.map((ringMm, ring) => sprockets.map((sprocketMm, sprocket): Pair => {
-    const chain = chainAtCageMm(p, ringMm, sprocketMm)
-    const seen = clicks.filter(c => c.ring === ring).map(c => {
-      const innerMm = chain - chainWidthMm / 2 - (c.placeMm - p.cageWidthMm / 2)
-      const outerMm = c.placeMm + p.cageWidthMm / 2 - (chain + chainWidthMm / 2)
-      return { click: c.name, innerMm, outerMm, clearMm: Math.min(innerMm, outerMm) }
-    })
-    const best = seen.reduce((a, b) => (b.clearMm > a.clearMm + 1e-9 ? b : a))
-    return { ring, sprocket, angleDeg: chainAngleDeg(ringMm, sprocketMm, p.chainstayMm), ...best, rubs: best.clearMm >= 0 ? null : best.innerMm < best.outerMm ? 'inner' : 'outer', near: best.clearMm >= 0 && best.clearMm < NEAR_MM }
-  }))
+  return rings.map((ringMm, ring) =>
+    sprockets.map((sprocketMm, sprocket): Pair => {
+      const chain = chainAtCageMm(p, ringMm, sprocketMm)
+      const seen = clicks
+        .filter(c => c.ring === ring)
+        .map(c => {
+          const innerMm = chain - chainWidthMm / 2 - (c.placeMm - p.cageWidthMm / 2)
+          const outerMm = c.placeMm + p.cageWidthMm / 2 - (chain + chainWidthMm / 2)
+          return { click: c.name, innerMm, outerMm, clearMm: Math.min(innerMm, outerMm) }
+        })
+      const best = seen.reduce((a, b) => (b.clearMm > a.clearMm + 1e-9 ? b : a))
+      return {
+        ring,
+        sprocket,
+        angleDeg: chainAngleDeg(ringMm, sprocketMm, p.chainstayMm),
+        ...best,
+        rubs: best.clearMm >= 0 ? null : best.innerMm < best.outerMm ? 'inner' : 'outer',
+        near: best.clearMm >= 0 && best.clearMm < NEAR_MM,
+      }
+    }),
+  )
 }
 
 /** Two pulls nearer than this go together: their clicks land within what a stop and a trim take up. `model` */
@@ -63,9 +95,21 @@ export function frontTroubles(p: FrontParts): string[] {
   const big = p.rings.at(-1)!
   const stroke = strokeKnown(p)
   return [
-    ...(needed > p.capacityTeeth ? [`The rings differ by ${needed} teeth, the cage takes up ${p.capacityTeeth}: on the small ring the chain drags on the cage’s tail`] : []),
-    ...(p.largestTeeth !== undefined && big > p.largestTeeth ? [`The cage is curved for a ${p.largestTeeth} at most: over the ${big} its tail stands away and its nose touches`] : []),
-    ...(stroke !== null && Math.abs(stroke - 1) > PULLS_AGREE ? [`The lever pulls ${p.leverPullMm} mm from ring to ring, the derailleur wants ${p.wantedPullMm}: the cage ${stroke < 1 ? 'falls short of' : 'goes past'} its ring by about ${Math.round(100 * Math.abs(stroke - 1))} %; no screw cures that`] : []),
+    ...(needed > p.capacityTeeth
+      ? [
+          `The rings differ by ${needed} teeth, the cage takes up ${p.capacityTeeth}: on the small ring the chain drags on the cage’s tail`,
+        ]
+      : []),
+    ...(p.largestTeeth !== undefined && big > p.largestTeeth
+      ? [
+          `The cage is curved for a ${p.largestTeeth} at most: over the ${big} its tail stands away and its nose touches`,
+        ]
+      : []),
+    ...(stroke !== null && Math.abs(stroke - 1) > PULLS_AGREE
+      ? [
+          `The lever pulls ${p.leverPullMm} mm from ring to ring, the derailleur wants ${p.wantedPullMm}: the cage ${stroke < 1 ? 'falls short of' : 'goes past'} its ring by about ${Math.round(100 * Math.abs(stroke - 1))} %; no screw cures that`,
+        ]
+      : []),
   ]
 }
 

@@ -7,4 +7,7 @@ export type FrontSetup = { parts: FrontParts; pitchMm: readonly number[]; chainW
 /** Width of a chain for fewer speeds than the table knows, mm; `memory` */
 const WIDEST_MM = 7.1
 
-export const frontSetupOf = (parts: FrontParts, cassette: { teeth: readonly number[]; pitchMm: readonly number[] }): FrontSetup => ({ parts, pitchMm: cassette.pitchMm, chainWidthMm: chainOuterMm(cassette.teeth.length) ?? WIDEST_MM })
+export const frontSetupOf = (
+  parts: FrontParts,
+  cassette: { teeth: readonly number[]; pitchMm: readonly number[] },
+): FrontSetup => ({ parts, pitchMm: cassette.pitchMm, chainWidthMm: chainOuterMm(cassette.teeth.length) ?? WIDEST_MM })

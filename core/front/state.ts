@@ -4,8 +4,10 @@ import type { FrontOrder } from './orders'
 import type { FrontParts } from './parts'
 import { END_GAP_MM, type EndGaps } from './rub'
 
-export type FrontEvent = FrontSight | { kind: 'frontParts'; parts: FrontParts } | { kind: 'frontStep'; order: FrontOrder; step: string }
-export const isFrontEvent = <E extends { kind: string }>(e: E): e is Extract<E, FrontEvent> => e.kind.startsWith('front')
+export type FrontEvent =
+  FrontSight | { kind: 'frontParts'; parts: FrontParts } | { kind: 'frontStep'; order: FrontOrder; step: string }
+export const isFrontEvent = <E extends { kind: string }>(e: E): e is Extract<E, FrontEvent> =>
+  e.kind.startsWith('front')
 
 /** Where the front derailleur of a job stands after its log. */
 export type FrontState = {
@@ -22,32 +24,74 @@ export type FrontState = {
   /** H was turned after L was last looked at: L wants looking at again. */
   lookAgain: boolean
 }
-export const noFront: FrontState = { parts: null, log: [], gaps: { innerMm: END_GAP_MM, outerMm: END_GAP_MM, measured: { inner: false, outer: false } }, position: { heightMm: null, angleDeg: null }, open: null, net: { barrel: 0, H: 0, L: 0 }, steps: {}, lookAgain: false }
+export const noFront: FrontState = {
+  parts: null,
+  log: [],
+  gaps: { innerMm: END_GAP_MM, outerMm: END_GAP_MM, measured: { inner: false, outer: false } },
+  position: { heightMm: null, angleDeg: null },
+  open: null,
+  net: { barrel: 0, H: 0, L: 0 },
+  steps: {},
+  lookAgain: false,
+}
 
 /** The front after one more entry. */
 export function frontAfter(was: FrontState, e: FrontEvent): FrontState {
   if (e.kind === 'frontParts') return { ...was, parts: e.parts }
-  if (e.kind === 'frontStep') return { ...was, steps: { ...was.steps, [e.order]: [...new Set([...was.steps[e.order] ?? [], e.step])] } }
+  if (e.kind === 'frontStep')
+    return { ...was, steps: { ...was.steps, [e.order]: [...new Set([...(was.steps[e.order] ?? []), e.step])] } }
   const now = { ...was, log: [...was.log, e] }
   switch (e.kind) {
-    case 'frontShift': return { ...now, open: e.seen === 'clean' ? null : was.open?.seen === e.seen ? was.open : { seen: e.seen, answered: 0 } }
+    case 'frontShift':
+      return {
+        ...now,
+        open: e.seen === 'clean' ? null : was.open?.seen === e.seen ? was.open : { seen: e.seen, answered: 0 },
+      }
     case 'frontTurn': {
       const wanted = was.open && frontMove(was.open.seen, was.open.answered)
       const open = was.open && wanted?.screw === e.screw ? { ...was.open, answered: was.open.answered + 1 } : was.open
       // a stop that was turned has another gap: it is measured anew
-      const measured = { inner: was.gaps.measured.inner && e.screw !== 'L', outer: was.gaps.measured.outer && e.screw !== 'H' }
-      return { ...now, open, net: { ...was.net, [e.screw]: was.net[e.screw] + e.sixteenths }, gaps: { ...was.gaps, measured }, lookAgain: e.screw === 'H' ? true : e.screw === 'L' ? false : was.lookAgain }
+      const measured = {
+        inner: was.gaps.measured.inner && e.screw !== 'L',
+        outer: was.gaps.measured.outer && e.screw !== 'H',
+      }
+      return {
+        ...now,
+        open,
+        net: { ...was.net, [e.screw]: was.net[e.screw] + e.sixteenths },
+        gaps: { ...was.gaps, measured },
+        lookAgain: e.screw === 'H' ? true : e.screw === 'L' ? false : was.lookAgain,
+      }
     }
     case 'frontGap': {
       const inner = e.plate === 'inner'
-      return { ...now, gaps: { ...was.gaps, ...(inner ? { innerMm: e.gapMm } : { outerMm: e.gapMm }), measured: { ...was.gaps.measured, [e.plate]: true } }, lookAgain: inner ? false : was.lookAgain }
+      return {
+        ...now,
+        gaps: {
+          ...was.gaps,
+          ...(inner ? { innerMm: e.gapMm } : { outerMm: e.gapMm }),
+          measured: { ...was.gaps.measured, [e.plate]: true },
+        },
+        lookAgain: inner ? false : was.lookAgain,
+      }
     }
-    case 'frontPosition': return { ...now, position: { heightMm: e.heightMm ?? was.position.heightMm, angleDeg: e.angleDeg ?? was.position.angleDeg } }
-    case 'frontHand': return now
+    case 'frontPosition':
+      return {
+        ...now,
+        position: { heightMm: e.heightMm ?? was.position.heightMm, angleDeg: e.angleDeg ?? was.position.angleDeg },
+      }
+    case 'frontHand':
+      return now
     case 'frontUndone':
     case 'frontSet': {
       const moved = e.kind === 'frontSet' && e.what === 'position'
-      return { ...now, open: null, net: { ...was.net, barrel: 0 }, gaps: { ...was.gaps, measured: { inner: false, outer: false } }, position: moved ? noFront.position : was.position }
+      return {
+        ...now,
+        open: null,
+        net: { ...was.net, barrel: 0 },
+        gaps: { ...was.gaps, measured: { inner: false, outer: false } },
+        position: moved ? noFront.position : was.position,
+      }
     }
   }
 }

@@ -4,8 +4,15 @@ import { Sheet } from '../ledger/sheet'
 import { FrameKind } from '../records/frames'
 import { line, optionalLine } from './words'
 
-export const JobNumber = z.coerce.number({ error: 'Job number: a whole number' }).int('Job number: a whole number').min(1, 'Job numbers start at 1').max(2_000_000_000, 'There is no such job number')
-export const Tag = z.string({ error: 'Tag: type what hangs on the bike' }).trim().regex(/^[A-Za-z0-9-]{1,8}$/, 'Tag: 1 to 8 letters or digits, as on the bike')
+export const JobNumber = z.coerce
+  .number({ error: 'Job number: a whole number' })
+  .int('Job number: a whole number')
+  .min(1, 'Job numbers start at 1')
+  .max(2_000_000_000, 'There is no such job number')
+export const Tag = z
+  .string({ error: 'Tag: type what hangs on the bike' })
+  .trim()
+  .regex(/^[A-Za-z0-9-]{1,8}$/, 'Tag: 1 to 8 letters or digits, as on the bike')
 
 /** A bike comes in: new or known. Known customers and bikes are named by id. */
 export const TakeIn = z.strictObject({
@@ -15,7 +22,11 @@ export const TakeIn = z.strictObject({
   ]),
   bike: z.union([
     z.strictObject({ id: z.uuid(), frameKind: FrameKind.optional() }),
-    z.strictObject({ name: line('Bike', 80), frameNumber: optionalLine('Frame number', 40), frameKind: FrameKind.optional() }),
+    z.strictObject({
+      name: line('Bike', 80),
+      frameNumber: optionalLine('Frame number', 40),
+      frameKind: FrameKind.optional(),
+    }),
   ]),
   tag: Tag,
   promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
@@ -40,7 +51,12 @@ export const JobView = z.object({
   createdAt: z.string(),
   closedAt: z.string().nullable(),
   customer: z.object({ name: z.string(), contact: z.string() }),
-  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string(), frameKind: FrameKind.nullable().default(null) }),
+  bike: z.object({
+    id: z.uuid(),
+    name: z.string(),
+    frameNumber: z.string(),
+    frameKind: FrameKind.nullable().default(null),
+  }),
   notes: z.array(NoteView),
   /** The last sheet of this bike, if the parts are the same: where the belief starts. */
   known: Sheet.nullable(),
@@ -59,15 +75,34 @@ export const FoundBike = z.object({
 export type FoundBike = z.infer<typeof FoundBike>
 
 export const FloorJob = z.object({
-  number: z.int(), tag: z.string(), bike: z.string(), customer: z.string(), complaint: z.string(), promisedAt: z.string(),
-  place: z.enum(['rack', 'stand', 'door', 'gone']), stand: z.int().nullable(),
+  number: z.int(),
+  tag: z.string(),
+  bike: z.string(),
+  customer: z.string(),
+  complaint: z.string(),
+  promisedAt: z.string(),
+  place: z.enum(['rack', 'stand', 'door', 'gone']),
+  stand: z.int().nullable(),
   /** False on a bike that was taken in without a derailleur at the back. */
   derailleur: z.boolean(),
   /** What a bike by the door was given; null while it is worked on. */
   summary: z.string().nullable(),
-  unridable: z.boolean(), closedAt: z.string().nullable(), recallOn: z.string().nullable(),
+  unridable: z.boolean(),
+  closedAt: z.string().nullable(),
+  recallOn: z.string().nullable(),
 })
 export type FloorJob = z.infer<typeof FloorJob>
-export const FloorRecall = z.object({ number: z.int(), tag: z.string(), bike: z.string(), dueOn: z.string(), done: z.boolean() })
-export const FloorView = z.object({ today: z.string(), stands: z.int(), jobs: z.array(FloorJob), recalls: z.array(FloorRecall) })
+export const FloorRecall = z.object({
+  number: z.int(),
+  tag: z.string(),
+  bike: z.string(),
+  dueOn: z.string(),
+  done: z.boolean(),
+})
+export const FloorView = z.object({
+  today: z.string(),
+  stands: z.int(),
+  jobs: z.array(FloorJob),
+  recalls: z.array(FloorRecall),
+})
 export type FloorView = z.infer<typeof FloorView>

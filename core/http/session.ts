@@ -6,10 +6,20 @@ import { line } from './words'
 export const Role = z.enum(['owner', 'mechanic', 'trainee'])
 export type Role = z.infer<typeof Role>
 
-const Password = z.string({ error: 'Password: type it in' }).min(1, 'Password is empty: type it in').max(200, 'Password is longer than 200 characters')
-export const NewPassword = z.string({ error: 'Password: type it in' }).min(10, 'Password needs at least 10 characters').max(200, 'Password is longer than 200 characters')
+const Password = z
+  .string({ error: 'Password: type it in' })
+  .min(1, 'Password is empty: type it in')
+  .max(200, 'Password is longer than 200 characters')
+export const NewPassword = z
+  .string({ error: 'Password: type it in' })
+  .min(10, 'Password needs at least 10 characters')
+  .max(200, 'Password is longer than 200 characters')
 export const Pin = z.string({ error: 'PIN: type 4 to 8 digits' }).regex(/^\d{4,8}$/, 'PIN: type 4 to 8 digits')
-export const ShopCode = z.string({ error: 'Shop code: type it in' }).trim().toLowerCase().regex(/^[a-z0-9-]{3,30}$/, 'Shop code: 3 to 30 letters, digits or dashes')
+export const ShopCode = z
+  .string({ error: 'Shop code: type it in' })
+  .trim()
+  .toLowerCase()
+  .regex(/^[a-z0-9-]{3,30}$/, 'Shop code: 3 to 30 letters, digits or dashes')
 
 export const SignIn = z.strictObject({ shop: ShopCode, name: line('Name', 60), password: Password })
 export const FirstRun = z.strictObject({
@@ -22,11 +32,20 @@ export const FirstRun = z.strictObject({
   pin: Pin,
 })
 export const SwitchPerson = z.strictObject({ person: PersonId, pin: z.string().max(12).optional() })
-export const NewPerson = z.strictObject({ name: line('Name', 60), role: Role, pin: Pin, password: NewPassword.optional() })
+export const NewPerson = z.strictObject({
+  name: line('Name', 60),
+  role: Role,
+  pin: Pin,
+  password: NewPassword.optional(),
+})
 
 /** What an owner resets: at least one of the two; an empty field is left as it is. */
-export const NewSecrets = z.strictObject({ pin: z.literal('').or(Pin).optional(), password: z.literal('').or(NewPassword).optional() })
-  .refine(s => Boolean(s.pin) || Boolean(s.password), { path: ['pin'], message: 'Type a new PIN, a new password, or both' })
+export const NewSecrets = z
+  .strictObject({ pin: z.literal('').or(Pin).optional(), password: z.literal('').or(NewPassword).optional() })
+  .refine(s => Boolean(s.pin) || Boolean(s.password), {
+    path: ['pin'],
+    message: 'Type a new PIN, a new password, or both',
+  })
 
 export const PersonView = z.object({ id: PersonId, name: z.string(), role: Role })
 export type PersonView = z.infer<typeof PersonView>
@@ -48,11 +67,23 @@ export type SessionView = z.infer<typeof SessionView>
 /** What the sign-in page may show before anyone is signed in. */
 export const DoorView = z.object({
   firstRun: z.boolean(),
-  demo: z.object({ shop: z.string(), people: z.array(z.object({ name: z.string(), role: Role, password: z.string().nullable(), pin: z.string() })) }).nullable(),
+  demo: z
+    .object({
+      shop: z.string(),
+      people: z.array(z.object({ name: z.string(), role: Role, password: z.string().nullable(), pin: z.string() })),
+    })
+    .nullable(),
 })
 export type DoorView = z.infer<typeof DoorView>
 
-export const DeviceView = z.object({ id: z.uuid(), device: z.string(), signedInAt: z.string(), lastSeenAt: z.string(), person: z.string().nullable(), current: z.boolean() })
+export const DeviceView = z.object({
+  id: z.uuid(),
+  device: z.string(),
+  signedInAt: z.string(),
+  lastSeenAt: z.string(),
+  person: z.string().nullable(),
+  current: z.boolean(),
+})
 export type DeviceView = z.infer<typeof DeviceView>
 
 function isZone(zone: string): boolean {

@@ -8,7 +8,9 @@ export const StandardsView = z.object({ values: z.array(ShopValue) })
 export type StandardsView = z.infer<typeof StandardsView>
 
 /** One or more figures measured at a time. */
-export const ClaimRequest = z.strictObject({ claims: z.array(ShopClaim).min(1, 'claims is empty').max(20, 'at most 20 figures at once') })
+export const ClaimRequest = z.strictObject({
+  claims: z.array(ShopClaim).min(1, 'claims is empty').max(20, 'at most 20 figures at once'),
+})
 
 export const StandardId = z.string().trim().min(1, 'Name the standard').max(40, 'No standard has so long a name')
 
@@ -18,30 +20,77 @@ export type StandardCount = z.infer<typeof StandardCount>
 export const RecordsOfStandard = z.object({
   standard: z.string(),
   bikes: z.int(),
-  figures: z.array(z.object({ figure: z.string(), seen: Seen, frames: z.array(z.object({ frame: FrameKind.nullable(), seen: Seen })) })),
+  figures: z.array(
+    z.object({
+      figure: z.string(),
+      seen: Seen,
+      frames: z.array(z.object({ frame: FrameKind.nullable(), seen: Seen })),
+    }),
+  ),
 })
 export type RecordsOfStandard = z.infer<typeof RecordsOfStandard>
 
 export const RecordPoint = z.object({
-  id: z.string(), value: z.number(), at: z.string(), frame: FrameKind.nullable(), latest: z.boolean(), origin: z.string().nullable(),
-  job: z.object({ number: z.int(), tag: z.string() }).nullable(), bike: z.object({ id: z.string(), name: z.string() }).nullable(),
+  id: z.string(),
+  value: z.number(),
+  at: z.string(),
+  frame: FrameKind.nullable(),
+  latest: z.boolean(),
+  origin: z.string().nullable(),
+  job: z.object({ number: z.int(), tag: z.string() }).nullable(),
+  bike: z.object({ id: z.string(), name: z.string() }).nullable(),
 })
 export type RecordPoint = z.infer<typeof RecordPoint>
 
-export const BikeRecord = z.object({ standard: z.string(), figure: z.string(), value: z.number(), at: z.string(), job: z.object({ number: z.int(), tag: z.string() }) })
+export const BikeRecord = z.object({
+  standard: z.string(),
+  figure: z.string(),
+  value: z.number(),
+  at: z.string(),
+  job: z.object({ number: z.int(), tag: z.string() }),
+})
 export const BikeView = z.object({
-  id: z.string(), name: z.string(), frameNumber: z.string(), frame: FrameKind.nullable(), customer: z.string(), records: z.array(BikeRecord),
-  visits: z.array(z.object({ number: z.int(), tag: z.string(), closedAt: z.string().nullable(), createdAt: z.string(), complaint: z.string() })),
+  id: z.string(),
+  name: z.string(),
+  frameNumber: z.string(),
+  frame: FrameKind.nullable(),
+  customer: z.string(),
+  records: z.array(BikeRecord),
+  visits: z.array(
+    z.object({
+      number: z.int(),
+      tag: z.string(),
+      closedAt: z.string().nullable(),
+      createdAt: z.string(),
+      complaint: z.string(),
+    }),
+  ),
 })
 export type BikeView = z.infer<typeof BikeView>
 
 /** What an import would do, or has done. At most so many changes and refusals are listed; the counts are whole. */
 export const LISTED = 200
 export const ImportView = z.object({
-  rows: z.int(), same: z.int(),
-  values: z.object({ count: z.int(), listed: z.array(z.object({ where: z.string(), kind: z.string(), entry: z.string(), figure: z.string(), from: z.string(), to: z.string() })) }),
+  rows: z.int(),
+  same: z.int(),
+  values: z.object({
+    count: z.int(),
+    listed: z.array(
+      z.object({
+        where: z.string(),
+        kind: z.string(),
+        entry: z.string(),
+        figure: z.string(),
+        from: z.string(),
+        to: z.string(),
+      }),
+    ),
+  }),
   records: z.object({ count: z.int(), byStandard: z.array(z.object({ standard: z.string(), count: z.int() })) }),
-  refused: z.object({ count: z.int(), listed: z.array(z.object({ where: z.string(), column: z.string(), message: z.string() })) }),
+  refused: z.object({
+    count: z.int(),
+    listed: z.array(z.object({ where: z.string(), column: z.string(), message: z.string() })),
+  }),
   taken: z.boolean(),
 })
 export type ImportView = z.infer<typeof ImportView>

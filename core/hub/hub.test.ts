@@ -16,9 +16,15 @@ const nothing: HubLog = { seen: [], readings: [], counts: [] }
 
 describe('ratio tables', () => {
   // Overall ranges as published for such hubs, recalled: 177, 244, 306, 409 and 526 %
-  test.each([['rod-3', 177], ['marks-7', 244], ['marks-8', 306], ['marks-11', 409], ['twin-14', 526]] as const)('%s spans %i %%', (id, percent) => {
+  test.each([
+    ['rod-3', 177],
+    ['marks-7', 244],
+    ['marks-8', 306],
+    ['marks-11', 409],
+    ['twin-14', 526],
+  ] as const)('%s spans %i %%', (id, percent) => {
     const { ratios } = hub(id)
-    expect(Math.abs(100 * ratios.at(-1)! / ratios[0] - percent)).toBeLessThan(1.5)
+    expect(Math.abs((100 * ratios.at(-1)!) / ratios[0] - percent)).toBeLessThan(1.5)
   })
   test('a 14-speed steps evenly, about 13.6 % each (published, recalled)', () => {
     const { ratios } = hub('twin-14')
@@ -29,7 +35,10 @@ describe('ratio tables', () => {
     expect(steps.reduce((a, b) => a * b, 1) ** (1 / 13)).toBeCloseTo(1.136, 2)
   })
   test('one planetary set driven forwards and backwards gives a gear and its reciprocal (plain epicyclics)', () => {
-    for (const id of ['rod-3', 'rod-3b', 'rod-5', 'rod-5w', 'rod-3w']) { const { ratios } = hub(id); ratios.forEach((r, i) => expect(r * ratios.at(-1 - i)!).toBeCloseTo(1, 1)) }
+    for (const id of ['rod-3', 'rod-3b', 'rod-5', 'rod-5w', 'rod-3w']) {
+      const { ratios } = hub(id)
+      ratios.forEach((r, i) => expect(r * ratios.at(-1 - i)!).toBeCloseTo(1, 1))
+    }
   })
 })
 
@@ -39,25 +48,50 @@ describe('which gear it really is', () => {
     expect(hubRatio({ crankTurns: 5, wheelTurns: 8.75 }, rod)).toBeCloseTo(0.75, 9)
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 8.8 }).gears[0]).toMatchObject({ gear: 1 })
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 15.5 }).gears[0].gear).toBe(3)
-    expect([11.7, 15.5, 40, null].map(wheelTurns => isAsked(rod, { gear: 2, crankTurns: 5, wheelTurns }))).toEqual([true, false, false, false])
+    expect([11.7, 15.5, 40, null].map(wheelTurns => isAsked(rod, { gear: 2, crankTurns: 5, wheelTurns }))).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ])
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: 15.5 })).toContain('really gear 3')
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: 11.7 })).toContain('the gear asked for')
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: null })).toBe('slips or finds no gear')
   })
-  test.each([[0, 5], [5, 0], [-1, 5], [5, NaN]])('%f crank and %f wheel turns are refused', (crankTurns, wheelTurns) => { expect(() => hubRatio({ crankTurns, wheelTurns }, rod)).toThrow(/Turns/) })
+  test.each([
+    [0, 5],
+    [5, 0],
+    [-1, 5],
+    [5, NaN],
+  ])('%f crank and %f wheel turns are refused', (crankTurns, wheelTurns) => {
+    expect(() => hubRatio({ crankTurns, wheelTurns }, rod)).toThrow(/Turns/)
+  })
   test('a ratio outside the table is none of them, and says what to look at', () => {
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 40 }).none).toBe(true)
     expect(sayCount(rod, { gear: 2, crankTurns: 5, wheelTurns: 40 })).toContain('none of this hub’s')
     expect(whichGear(rod, { crankTurns: 5, wheelTurns: 11.7 }).none).toBe(false)
   })
-  test('least count: a tenth at both ends is √2 · 0.1/√12 (GUM 4.3.7)', () => { expect(COUNT_SD_TURNS).toBeCloseTo(Math.SQRT2 * 0.0288675, 6) })
+  test('least count: a tenth at both ends is √2 · 0.1/√12 (GUM 4.3.7)', () => {
+    expect(COUNT_SD_TURNS).toBeCloseTo(Math.SQRT2 * 0.0288675, 6)
+  })
   test('after the turns that settle, each gear of every hub is named from any reading to a tenth', () => {
-    fc.assert(fc.property(fc.constantFrom(...USUAL_HUBS), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: -0.05, max: 0.05, noNaN: true }), ({ parts }, at, off) => {
-      const gear = 1 + Math.floor(at * (parts.ratios.length - 1e-9))
-      const crankTurns = turnsToSettle(parts, gear)
-      const { gears } = whichGear(parts, { crankTurns, wheelTurns: Math.max(0.1, Math.round((wheelTurnsOf(parts, gear, crankTurns) + off) * 10) / 10) })
-      expect(gears[0].gear).toBe(gear)
-    }), { numRuns: 300, seed: 11 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...USUAL_HUBS),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+        ({ parts }, at, off) => {
+          const gear = 1 + Math.floor(at * (parts.ratios.length - 1e-9))
+          const crankTurns = turnsToSettle(parts, gear)
+          const { gears } = whichGear(parts, {
+            crankTurns,
+            wheelTurns: Math.max(0.1, Math.round((wheelTurnsOf(parts, gear, crankTurns) + off) * 10) / 10),
+          })
+          expect(gears[0].gear).toBe(gear)
+        },
+      ),
+      { numRuns: 300, seed: 11 },
+    )
   })
   test('close ratios want more turns than wide ones, and none less than one', () => {
     expect(turnsToSettle(hub('twin-14'))).toBeGreaterThan(turnsToSettle(rod))
@@ -66,8 +100,20 @@ describe('which gear it really is', () => {
 })
 
 describe('where a rod, marks and a grip stand (practice; up to 2.5 mm on five speeds is memory)', () => {
-  test.each([['rod-3', 0.5, 1.5], ['rod-3w', 0.5, 1.5], ['rod-5', 0, 2.5], ['marks-8', -0.5, 0.5], ['twin-14', 1, 3]] as const)('%s: %f to %f mm', (id, from, to) => { expect(targetMm(hub(id))).toEqual({ from, to }) })
-  test('the setting gear: 2 of a rod hub, 4 of 7 and 8, 6 of 11 (memory)', () => { expect(['rod-3', 'rod-5', 'marks-7', 'marks-8', 'marks-11'].map(id => hub(id).referenceGear)).toEqual([2, 2, 4, 4, 6]) })
+  test.each([
+    ['rod-3', 0.5, 1.5],
+    ['rod-3w', 0.5, 1.5],
+    ['rod-5', 0, 2.5],
+    ['marks-8', -0.5, 0.5],
+    ['twin-14', 1, 3],
+  ] as const)('%s: %f to %f mm', (id, from, to) => {
+    expect(targetMm(hub(id))).toEqual({ from, to })
+  })
+  test('the setting gear: 2 of a rod hub, 4 of 7 and 8, 6 of 11 (memory)', () => {
+    expect(['rod-3', 'rod-5', 'marks-7', 'marks-8', 'marks-11'].map(id => hub(id).referenceGear)).toEqual([
+      2, 2, 4, 4, 6,
+    ])
+  })
   test('anchor tighter draws the rod out: turns by its thread', () => {
     expect(turnsFromReading(rod, 1)).toBe(0)
     expect(turnsFromReading(rod, -0.6)).toBe(2) // 1.6 mm at 0.8 a turn
@@ -78,12 +124,19 @@ describe('where a rod, marks and a grip stand (practice; up to 2.5 mm on five sp
   test('which end is slack turns the clicks round', () => {
     expect([1, 2, 3].map(g => clicksFromSlack(rod, g))).toEqual([2, 1, 0])
     expect([1, 2, 3].map(g => clicksFromSlack({ ...rod, slackest: 'lowest' }, g))).toEqual([0, 1, 2])
-    for (const { parts } of USUAL_HUBS) parts.ratios.forEach((_, i) => expect(gearAt(parts, clicksFromSlack(parts, i + 1))).toBe(i + 1))
+    for (const { parts } of USUAL_HUBS)
+      parts.ratios.forEach((_, i) => expect(gearAt(parts, clicksFromSlack(parts, i + 1))).toBe(i + 1))
   })
 })
 
 describe('diagnosis', () => {
-  test.each([['rod-3', 'lock', 'loose', 'lock-nut'], ['rod-5', 'screwed', 'not', 'not-home'], ['marks-8', 'wire', 'drags', 'drag'], ['twin-14', 'way', 'down', 'crossed'], ['twin-14', 'coupling', 'slips', 'coupling']] as const)('%s: %s %s leads to %s', (id, check, outcome, fault) => {
+  test.each([
+    ['rod-3', 'lock', 'loose', 'lock-nut'],
+    ['rod-5', 'screwed', 'not', 'not-home'],
+    ['marks-8', 'wire', 'drags', 'drag'],
+    ['twin-14', 'way', 'down', 'crossed'],
+    ['twin-14', 'coupling', 'slips', 'coupling'],
+  ] as const)('%s: %s %s leads to %s', (id, check, outcome, fault) => {
     const before = diagnoseHub(hub(id), nothing)
     const after = diagnoseHub(hub(id), { ...nothing, seen: [{ check, outcome }] })
     expect(after.faults[0].id).toBe(fault)
@@ -91,7 +144,15 @@ describe('diagnosis', () => {
   })
   test('a rod far inside and gears that come too high are a slack cable, with the turns that cure it', () => {
     const slack = { ...hypothesesOf(rod).find(h => h.fault === 'slack' && h.offClicks === 1.1)! }
-    const d = diagnoseHub(rod, { seen: [{ check: 'lock', outcome: 'tight' }, { check: 'moved', outcome: 'no' }, { check: 'screwed', outcome: 'home' }], readings: [{ mm: readingOf(rod, slack) }], counts: [{ gear: 2, crankTurns: 5, wheelTurns: 15.6 }] })
+    const d = diagnoseHub(rod, {
+      seen: [
+        { check: 'lock', outcome: 'tight' },
+        { check: 'moved', outcome: 'no' },
+        { check: 'screwed', outcome: 'home' },
+      ],
+      readings: [{ mm: readingOf(rod, slack) }],
+      counts: [{ gear: 2, crankTurns: 5, wheelTurns: 15.6 }],
+    })
     expect(d.found?.id).toBe('slack')
     expect(d.turns).toBeGreaterThan(3)
     expect(hubCure(d)).toEqual({ do: 'turn', sixteenths: Math.round(d.turns * 16) })
@@ -100,19 +161,35 @@ describe('diagnosis', () => {
     expect(d.turns).toBeCloseTo((d.offClicks * HUB_WAY.rod.stepMm) / HUB_WAY.rod.pitchMm, 0)
   })
   test('slack sends a rod hub to its highest gear, tight to its lowest', () => {
-    const at = (offClicks: number) => [...gearChances(rod, { fault: 'slack', offClicks, lagClicks: 0, gone: null, playMm: 0, weight: 1 }, 2).gears].sort((a, b) => b[1] - a[1])[0][0]
+    const at = (offClicks: number) =>
+      [
+        ...gearChances(rod, { fault: 'slack', offClicks, lagClicks: 0, gone: null, playMm: 0, weight: 1 }, 2).gears,
+      ].sort((a, b) => b[1] - a[1])[0][0]
     expect([at(1.05), at(0), at(-1.05)]).toEqual([3, 2, 1])
-    expect(gearChances(rod, { fault: 'slack', offClicks: 0.5, lagClicks: 0, gone: null, playMm: 0, weight: 1 }, 2).slips).toBeGreaterThan(0.3)
+    expect(
+      gearChances(rod, { fault: 'slack', offClicks: 0.5, lagClicks: 0, gone: null, playMm: 0, weight: 1 }, 2).slips,
+    ).toBeGreaterThan(0.3)
   })
   test('two cables: slack never picks a wrong gear', () => {
     const twin = hub('twin-14')
-    for (const h of hypothesesOf(twin).filter(x => x.fault === 'much-play')) expect([...gearChances(twin, h, 9).gears.keys()]).toEqual([9])
+    for (const h of hypothesesOf(twin).filter(x => x.fault === 'much-play'))
+      expect([...gearChances(twin, h, 9).gears.keys()]).toEqual([9])
     expect(diagnoseHub(twin, { ...nothing, readings: [{ mm: 9 }] }).turns).toBe(0)
   })
   test('a gear gone inside is named when the setting is right', () => {
     const eight = hub('marks-8')
-    const counts = [3, 5, 6].map(gear => ({ gear, crankTurns: 5, wheelTurns: gear === 5 ? null : Math.round(wheelTurnsOf(eight, gear, 5) * 10) / 10 }))
-    expect(diagnoseHub(eight, { seen: [{ check: 'wire', outcome: 'free' }], readings: [{ mm: 0 }, { mm: 0.1 }], counts: [...counts, counts[1]] }).faults[0].id).toBe('inside')
+    const counts = [3, 5, 6].map(gear => ({
+      gear,
+      crankTurns: 5,
+      wheelTurns: gear === 5 ? null : Math.round(wheelTurnsOf(eight, gear, 5) * 10) / 10,
+    }))
+    expect(
+      diagnoseHub(eight, {
+        seen: [{ check: 'wire', outcome: 'free' }],
+        readings: [{ mm: 0 }, { mm: 0.1 }],
+        counts: [...counts, counts[1]],
+      }).faults[0].id,
+    ).toBe('inside')
   })
   test('chances sum to one, the next look is one that is left, and what was cured is hardly blamed again', () => {
     for (const { parts } of USUAL_HUBS) {
@@ -121,13 +198,16 @@ describe('diagnosis', () => {
       expect(d.next).not.toBeNull()
     }
     const seen = [{ check: 'lock', outcome: 'loose' }]
-    const chance = (cured: string[]) => diagnoseHub(rod, { ...nothing, seen }, cured).faults.find(f => f.id === 'lock-nut')!.chance
+    const chance = (cured: string[]) =>
+      diagnoseHub(rod, { ...nothing, seen }, cured).faults.find(f => f.id === 'lock-nut')!.chance
     expect(chance(['lock-nut'])).toBeLessThan(chance([]))
   })
   test('every fault has its cure, every check belongs to a way, every order names only checks there are', () => {
     for (const f of HUB_FAULTS) expect(f.cure.length).toBeGreaterThan(20)
     for (const c of HUB_CHECKS) expect(c.ways.length).toBeGreaterThan(0)
-    for (const way of HUB_WAYS) for (const step of HUB_ORDER[way]) expect(step === 'reading' || step === 'gears' || hubChecksFor(way).some(c => c.id === step)).toBe(true)
+    for (const way of HUB_WAYS)
+      for (const step of HUB_ORDER[way])
+        expect(step === 'reading' || step === 'gears' || hubChecksFor(way).some(c => c.id === step)).toBe(true)
   })
   test('simulated hubs are found, most at the first cure; the same seed plays the same', () => {
     const seeds = Array.from({ length: 60 }, (_, i) => 400 + i)
@@ -140,7 +220,10 @@ describe('diagnosis', () => {
 describe('the diagnosis against Bayes’ rule by hand', () => {
   test('before anything is seen the chances are the weights', () => {
     const eight = hub('marks-8')
-    const weights = new Map([['none', 8], ...HUB_FAULTS.filter(f => f.ways.includes('marks')).map(f => [f.id, f.weight] as const)] as [string, number][])
+    const weights = new Map([
+      ['none', 8],
+      ...HUB_FAULTS.filter(f => f.ways.includes('marks')).map(f => [f.id, f.weight] as const),
+    ] as [string, number][])
     const sum = [...weights.values()].reduce((a, b) => a + b, 0)
     for (const f of diagnoseHub(eight, nothing).faults) expect(f.chance).toBeCloseTo(weights.get(f.id)! / sum, 9)
   })
@@ -148,30 +231,56 @@ describe('the diagnosis against Bayes’ rule by hand', () => {
     // wrong looks 3 in 100, spread over the two answers: a drag shows as drag with 0.985, else with 0.015
     const eight = hub('marks-8')
     const prior = Object.fromEntries(diagnoseHub(eight, nothing).faults.map(f => [f.id, f.chance]))
-    const after = Object.fromEntries(diagnoseHub(eight, { ...nothing, seen: [{ check: 'wire', outcome: 'drags' }] }).faults.map(f => [f.id, f.chance]))
+    const after = Object.fromEntries(
+      diagnoseHub(eight, { ...nothing, seen: [{ check: 'wire', outcome: 'drags' }] }).faults.map(f => [f.id, f.chance]),
+    )
     const joint = Object.fromEntries(Object.entries(prior).map(([id, p]) => [id, p * (id === 'drag' ? 0.985 : 0.015)]))
     const sum = Object.values(joint).reduce((a, b) => a + b, 0)
     for (const id of Object.keys(prior)) expect(after[id]).toBeCloseTo(joint[id] / sum, 9)
   })
   test('whatever is seen, read and counted: chances are chances, the turns go against the slack, what is asked next can be asked', () => {
-    const look = (way: HubParts['way']) => fc.constantFrom(...hubChecksFor(way)).chain(c => fc.constantFrom(...c.outcomes).map(([outcome]) => ({ check: c.id, outcome })))
-    fc.assert(fc.property(fc.constantFrom(...USUAL_HUBS).chain(({ parts }) => fc.record({
-      parts: fc.constant(parts), seen: fc.array(look(parts.way), { maxLength: 4 }), readings: fc.array(fc.record({ mm: fc.double({ min: -20, max: 40, noNaN: true }) }), { maxLength: 2 }),
-      counts: fc.array(fc.record({ gear: fc.integer({ min: 1, max: parts.ratios.length }), crankTurns: fc.integer({ min: 1, max: 10 }), wheelTurns: fc.option(fc.double({ min: 0.1, max: 60, noNaN: true }), { nil: null }) }), { maxLength: 4 }),
-    })), ({ parts, ...log }) => {
-      const d = diagnoseHub(parts, log)
-      expect(d.faults.reduce((s, f) => s + f.chance, 0)).toBeCloseTo(1, 6)
-      for (const f of d.faults) expect(f.chance).toBeGreaterThanOrEqual(0)
-      if (d.turns !== 0) expect(Math.sign(d.turns)).toBe(Math.sign(d.offClicks))
-      const { next } = d
-      if (next?.do === 'count') expect(next.gear).toBeLessThanOrEqual(parts.ratios.length)
-      if (next?.do === 'look') expect(next.check.ways).toContain(parts.way)
-    }), { numRuns: 150, seed: 21 })
+    const look = (way: HubParts['way']) =>
+      fc
+        .constantFrom(...hubChecksFor(way))
+        .chain(c => fc.constantFrom(...c.outcomes).map(([outcome]) => ({ check: c.id, outcome })))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...USUAL_HUBS).chain(({ parts }) =>
+          fc.record({
+            parts: fc.constant(parts),
+            seen: fc.array(look(parts.way), { maxLength: 4 }),
+            readings: fc.array(fc.record({ mm: fc.double({ min: -20, max: 40, noNaN: true }) }), { maxLength: 2 }),
+            counts: fc.array(
+              fc.record({
+                gear: fc.integer({ min: 1, max: parts.ratios.length }),
+                crankTurns: fc.integer({ min: 1, max: 10 }),
+                wheelTurns: fc.option(fc.double({ min: 0.1, max: 60, noNaN: true }), { nil: null }),
+              }),
+              { maxLength: 4 },
+            ),
+          }),
+        ),
+        ({ parts, ...log }) => {
+          const d = diagnoseHub(parts, log)
+          expect(d.faults.reduce((s, f) => s + f.chance, 0)).toBeCloseTo(1, 6)
+          for (const f of d.faults) expect(f.chance).toBeGreaterThanOrEqual(0)
+          if (d.turns !== 0) expect(Math.sign(d.turns)).toBe(Math.sign(d.offClicks))
+          const { next } = d
+          if (next?.do === 'count') expect(next.gear).toBeLessThanOrEqual(parts.ratios.length)
+          if (next?.do === 'look') expect(next.check.ways).toContain(parts.way)
+        },
+      ),
+      { numRuns: 150, seed: 21 },
+    )
   })
 })
 
 describe('states in which riding must stop', () => {
-  const after = (...events: HubEvent[]) => [{ kind: 'hubParts', parts: rod } as HubEvent, ...events].reduce((s, e) => hubAfter(s, e, 'someone', '2026-11-25T10:00:00Z'), noHub)
+  const after = (...events: HubEvent[]) =>
+    [{ kind: 'hubParts', parts: rod } as HubEvent, ...events].reduce(
+      (s, e) => hubAfter(s, e, 'someone', '2026-11-25T10:00:00Z'),
+      noHub,
+    )
   const lock: HubEvent = { kind: 'hubSeen', check: 'lock', outcome: 'tight' }
   const holds: HubEvent = { kind: 'hubProof', holds: true }
   test('a hub nobody touched stays out of it', () => {
@@ -189,7 +298,9 @@ describe('states in which riding must stop', () => {
   test('a loose lock nut; one that was turned since is not known to be tight', () => {
     expect(hubStays(after({ kind: 'hubSeen', check: 'lock', outcome: 'loose' }))).toContain('loose')
     expect(hubStays(after(lock, { kind: 'hubTurn', sixteenths: 16 }))).toContain('not seen tight')
-    expect(hubStays(after({ kind: 'hubTurn', sixteenths: 16 }, { kind: 'hubStep', step: 'locked' }))).toBe('hub gear not proven since it was set')
+    expect(hubStays(after({ kind: 'hubTurn', sixteenths: 16 }, { kind: 'hubStep', step: 'locked' }))).toBe(
+      'hub gear not proven since it was set',
+    )
     expect(hubStays(after({ kind: 'hubTurn', sixteenths: 16 }, lock, holds))).toBeNull()
     expect(hubStays(after(lock, holds, { kind: 'hubTurn', sixteenths: -4 }))).not.toBeNull()
   })
@@ -200,12 +311,19 @@ describe('states in which riding must stop', () => {
   })
   test('naming it another hub does not talk a danger away', () => {
     const slipped = after({ kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: null })
-    expect(hubStays(hubAfter(slipped, { kind: 'hubParts', parts: hub('twin-14') }, 'x', 'y'))).toBe('hub gear not proven since it was set')
+    expect(hubStays(hubAfter(slipped, { kind: 'hubParts', parts: hub('twin-14') }, 'x', 'y'))).toBe(
+      'hub gear not proven since it was set',
+    )
     expect(hubStays(hubAfter(after(), { kind: 'hubParts', parts: hub('twin-14') }, 'x', 'y'))).toBeNull()
   })
   test('another hub starts anew, the same with fewer gears keeps what it has', () => {
-    expect(hubAfter(after(lock, { kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: hub('marks-8') }, 'x', 'y').readings).toEqual([])
-    expect(hubAfter(after({ kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: { ...rod, ringTeeth: 44 } }, 'x', 'y').readings).toHaveLength(1)
+    expect(
+      hubAfter(after(lock, { kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: hub('marks-8') }, 'x', 'y').readings,
+    ).toEqual([])
+    expect(
+      hubAfter(after({ kind: 'hubRead', mm: 3 }), { kind: 'hubParts', parts: { ...rod, ringTeeth: 44 } }, 'x', 'y')
+        .readings,
+    ).toHaveLength(1)
   })
 })
 
@@ -213,7 +331,10 @@ test('what a fault shows is a look there is, on a way it is met', () => {
   for (const [fault, shows] of Object.entries(HUB_SHOWS))
     for (const [check, outcome] of Object.entries(shows)) {
       const c = HUB_CHECKS.find(x => x.id === check)!
-      expect(c.outcomes.slice(1).map(o => o[0]), `${fault}, ${check}`).toContain(outcome)
+      expect(
+        c.outcomes.slice(1).map(o => o[0]),
+        `${fault}, ${check}`,
+      ).toContain(outcome)
       expect(HUB_FAULTS.find(f => f.id === fault)!.ways.some(w => c.ways.includes(w))).toBe(true)
     }
 })
@@ -221,16 +342,31 @@ test('what a fault shows is a look there is, on a way it is met', () => {
 test('what the ledger may name is what there are words for', () => {
   expect(Object.fromEntries(HUB_CHECKS.map(c => [c.id, c.outcomes.map(o => o[0])]))).toEqual(HUB_CHECK_OUTCOMES)
   expect(new Set(HUB_FAULTS.map(f => f.id))).toEqual(HUB_FAULT_IDS)
-  expect(new Set(Object.values(HUB_STEPS).flat().map(s => s.id))).toEqual(HUB_STEP_IDS)
+  expect(
+    new Set(
+      Object.values(HUB_STEPS)
+        .flat()
+        .map(s => s.id),
+    ),
+  ).toEqual(HUB_STEP_IDS)
 })
 
 describe('bad parts are named', () => {
   test.each([
-    [{ ratios: [1, 0.75] }, 'lowest gear to the highest'], [{ ratios: [1] }, 'at least 2 gears'], [{ ringTeeth: 0 }, 'at least 16'], [{ referenceGear: 4 }, 'no gear 4'], [{ ratios: [0, 1, 2] }, 'Ratio'],
-  ] as const)('%j', (change, words) => { expect(HubParts.safeParse({ ...rod, ...change }).error?.issues[0].message).toContain(words) })
+    [{ ratios: [1, 0.75] }, 'lowest gear to the highest'],
+    [{ ratios: [1] }, 'at least 2 gears'],
+    [{ ringTeeth: 0 }, 'at least 16'],
+    [{ referenceGear: 4 }, 'no gear 4'],
+    [{ ratios: [0, 1, 2] }, 'Ratio'],
+  ] as const)('%j', (change, words) => {
+    expect(HubParts.safeParse({ ...rod, ...change }).error?.issues[0].message).toContain(words)
+  })
   test('steps and entries are said in words', () => {
-    for (const way of HUB_WAYS) for (const s of HUB_STEPS[way]) expect(sayHub({ kind: 'hubStep', step: s.id })).toContain('Hub: ')
+    for (const way of HUB_WAYS)
+      for (const s of HUB_STEPS[way]) expect(sayHub({ kind: 'hubStep', step: s.id })).toContain('Hub: ')
     expect(HUB_STEPS.twin.find(s => s.id === 'clicks')!.how).toContain('thirteen')
-    expect(sayHub({ kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 15.6 })).toBe('Hub, gear 3: 15.6 wheel turns to 5 of the cranks')
+    expect(sayHub({ kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 15.6 })).toBe(
+      'Hub, gear 3: 15.6 wheel turns to 5 of the cranks',
+    )
   })
 })

@@ -6,7 +6,11 @@ import type { Entry } from '../standards/entry'
 /** How a hub is set: by an indicator rod seen through the nut's window, by two marks, or by two cables to a box that clicks inside the hub. */
 export const HUB_WAYS = ['rod', 'marks', 'twin'] as const
 export type HubWay = (typeof HUB_WAYS)[number]
-export const HUB_WAY_WORDS: Record<HubWay, string> = { rod: 'Indicator rod', marks: 'Alignment marks', twin: 'Two cables' }
+export const HUB_WAY_WORDS: Record<HubWay, string> = {
+  rod: 'Indicator rod',
+  marks: 'Alignment marks',
+  twin: 'Two cables',
+}
 
 /** What differs by way: cable a click, thread of the anchor or barrel, mm. All `model` but the threads, which are `memory`. */
 export const HUB_WAY: Record<HubWay, { stepMm: number; pitchMm: number; adjuster: string }> = {
@@ -16,23 +20,46 @@ export const HUB_WAY: Record<HubWay, { stepMm: number; pitchMm: number; adjuster
 }
 
 /** A hub by its numbers. Gears are counted from 1, the lowest. */
-export const HubParts = z.strictObject({
-  /** Row of the table, or null when its ratios were typed. */
-  standard: z.string().trim().min(1).max(40).nullable(),
-  way: z.enum(HUB_WAYS),
-  ratios: z.array(within('Ratio', 0.1, 5)).min(2, 'A hub gear has at least 2 gears').max(20, 'At most 20 gears'),
-  ringTeeth: z.int('Ring: whole teeth').min(16, 'A ring has at least 16 teeth').max(70, 'A ring has at most 70 teeth'),
-  sprocketTeeth: z.int('Sprocket: whole teeth').min(9, 'A sprocket has at least 9 teeth').max(40, 'A sprocket has at most 40 teeth'),
-  /** The gear it is set in. */
-  referenceGear: z.int('Setting gear: a whole number').min(1, 'Gears count from 1'),
-  /** Which end the hub goes to when the cable is let go: it differs by hub, so it is recorded. */
-  slackest: z.enum(['lowest', 'highest']),
-  /** A small derailleur shares the wheel: each is set on its own. */
-  derailleur: z.boolean(),
-}).superRefine((p, ctx) => {
-  p.ratios.forEach((r, i) => { if (i > 0 && r <= p.ratios[i - 1]) ctx.addIssue({ code: 'custom', path: ['ratios'], message: 'Give the ratios from the lowest gear to the highest' }) })
-  if (p.referenceGear > p.ratios.length) ctx.addIssue({ code: 'custom', path: ['referenceGear'], message: `The hub has ${p.ratios.length} gears: there is no gear ${p.referenceGear} to set it in` })
-})
+export const HubParts = z
+  .strictObject({
+    /** Row of the table, or null when its ratios were typed. */
+    standard: z.string().trim().min(1).max(40).nullable(),
+    way: z.enum(HUB_WAYS),
+    ratios: z
+      .array(within('Ratio', 0.1, 5))
+      .min(2, 'A hub gear has at least 2 gears')
+      .max(20, 'At most 20 gears'),
+    ringTeeth: z
+      .int('Ring: whole teeth')
+      .min(16, 'A ring has at least 16 teeth')
+      .max(70, 'A ring has at most 70 teeth'),
+    sprocketTeeth: z
+      .int('Sprocket: whole teeth')
+      .min(9, 'A sprocket has at least 9 teeth')
+      .max(40, 'A sprocket has at most 40 teeth'),
+    /** The gear it is set in. */
+    referenceGear: z.int('Setting gear: a whole number').min(1, 'Gears count from 1'),
+    /** Which end the hub goes to when the cable is let go: it differs by hub, so it is recorded. */
+    slackest: z.enum(['lowest', 'highest']),
+    /** A small derailleur shares the wheel: each is set on its own. */
+    derailleur: z.boolean(),
+  })
+  .superRefine((p, ctx) => {
+    p.ratios.forEach((r, i) => {
+      if (i > 0 && r <= p.ratios[i - 1])
+        ctx.addIssue({
+          code: 'custom',
+          path: ['ratios'],
+          message: 'Give the ratios from the lowest gear to the highest',
+        })
+    })
+    if (p.referenceGear > p.ratios.length)
+      ctx.addIssue({
+        code: 'custom',
+        path: ['referenceGear'],
+        message: `The hub has ${p.ratios.length} gears: there is no gear ${p.referenceGear} to set it in`,
+      })
+  })
 export type HubParts = z.infer<typeof HubParts>
 
 const figure = (e: Entry, key: string) => e.figures.find(f => f.key === key)?.value
@@ -40,21 +67,36 @@ const wayOf = (id: string): HubWay => (id.startsWith('rod') ? 'rod' : id.startsW
 
 /** Hubs of the table as parts to start from; ring and sprocket are the bike's own and only usual here (`memory`). */
 export const USUAL_HUBS: readonly { id: string; title: string; parts: HubParts }[] = HUB_ENTRIES.map(e => ({
-  id: e.id, title: e.title,
-  parts: { standard: e.id, way: wayOf(e.id), ratios: figure(e, 'ratios') as number[], ringTeeth: 42, sprocketTeeth: 18, referenceGear: (figure(e, 'referenceGear') as number | undefined) ?? (figure(e, 'speeds') as number), slackest: wayOf(e.id) === 'rod' ? 'highest' : 'lowest', derailleur: false },
+  id: e.id,
+  title: e.title,
+  parts: {
+    standard: e.id,
+    way: wayOf(e.id),
+    ratios: figure(e, 'ratios') as number[],
+    ringTeeth: 42,
+    sprocketTeeth: 18,
+    referenceGear: (figure(e, 'referenceGear') as number | undefined) ?? (figure(e, 'speeds') as number),
+    slackest: wayOf(e.id) === 'rod' ? 'highest' : 'lowest',
+    derailleur: false,
+  },
 }))
 
 /** What should be seen in the setting gear, mm: rod past the axle, marks apart, play at the grip. */
 export function targetMm(p: HubParts): { from: number; to: number } {
   const table = HUB_ENTRIES.find(e => e.id === p.standard)
   if (p.way === 'marks') return { from: -0.5, to: 0.5 }
-  if (p.way === 'twin') { const play = (table && (figure(table, 'playMm') as number | undefined)) ?? 2; return { from: play - 1, to: play + 1 } }
+  if (p.way === 'twin') {
+    const play = (table && (figure(table, 'playMm') as number | undefined)) ?? 2
+    return { from: play - 1, to: play + 1 }
+  }
   const [from, to] = (table && (figure(table, 'rodMm') as number[] | undefined)) ?? [1, 1]
   // "about 1 mm" is half a millimetre either way; "up to 2.5" is what it says
   return from === to ? { from: from - 0.5, to: to + 0.5 } : { from, to }
 }
 
 /** Clicks from the slackest end to a gear; 0 is the slackest. */
-export const clicksFromSlack = (p: Pick<HubParts, 'ratios' | 'slackest'>, gear: number): number => (p.slackest === 'highest' ? p.ratios.length - gear : gear - 1)
+export const clicksFromSlack = (p: Pick<HubParts, 'ratios' | 'slackest'>, gear: number): number =>
+  p.slackest === 'highest' ? p.ratios.length - gear : gear - 1
 /** The gear at so many clicks from the slackest end. */
-export const gearAt = (p: Pick<HubParts, 'ratios' | 'slackest'>, clicks: number): number => (p.slackest === 'highest' ? p.ratios.length - clicks : clicks + 1)
+export const gearAt = (p: Pick<HubParts, 'ratios' | 'slackest'>, clicks: number): number =>
+  p.slackest === 'highest' ? p.ratios.length - clicks : clicks + 1

@@ -21,21 +21,29 @@ const MOST_OFF_TURNS = 0.1
  * @throws RangeError for turns of 0 or less
  * @example hubRatio({ crankTurns: 5, wheelTurns: 11.7 }, { ringTeeth: 42, sprocketTeeth: 18 }) // 1.003
  */
-export function hubRatio(count: { crankTurns: number; wheelTurns: number }, hub: Pick<HubParts, 'ringTeeth' | 'sprocketTeeth'>): number {
+export function hubRatio(
+  count: { crankTurns: number; wheelTurns: number },
+  hub: Pick<HubParts, 'ringTeeth' | 'sprocketTeeth'>,
+): number {
   positive('crankTurns', count.crankTurns)
   positive('wheelTurns', count.wheelTurns)
   return count.wheelTurns / count.crankTurns / (hub.ringTeeth / hub.sprocketTeeth)
 }
 
 /** Wheel turns that a gear makes. */
-export const wheelTurnsOf = (hub: HubParts, gear: number, crankTurns: number): number => hub.ratios[gear - 1] * crankTurns * (hub.ringTeeth / hub.sprocketTeeth)
+export const wheelTurnsOf = (hub: HubParts, gear: number, crankTurns: number): number =>
+  hub.ratios[gear - 1] * crankTurns * (hub.ringTeeth / hub.sprocketTeeth)
 
 /** Density of a reading of wheel turns when the hub is truly in a gear, slips of the count and all. */
 export function countDensity(hub: HubParts, gear: number, count: { crankTurns: number; wheelTurns: number }): number {
   const off = count.wheelTurns - wheelTurnsOf(hub, gear, count.crankTurns)
   const bell = (x: number) => Math.exp(-0.5 * (x / COUNT_SD_TURNS) ** 2) / (COUNT_SD_TURNS * Math.sqrt(2 * Math.PI))
   const widest = wheelTurnsOf(hub, hub.ratios.length, count.crankTurns) * 1.3
-  return (1 - COUNT_SLIPS.whole - COUNT_SLIPS.wrong) * bell(off) + (COUNT_SLIPS.whole / 2) * (bell(off - 1) + bell(off + 1)) + COUNT_SLIPS.wrong / widest
+  return (
+    (1 - COUNT_SLIPS.whole - COUNT_SLIPS.wrong) * bell(off) +
+    (COUNT_SLIPS.whole / 2) * (bell(off - 1) + bell(off + 1)) +
+    COUNT_SLIPS.wrong / widest
+  )
 }
 
 export type GearRead = { ratio: number; gears: { gear: number; chance: number }[]; none: boolean }
@@ -50,7 +58,9 @@ export function whichGear(hub: HubParts, count: { crankTurns: number; wheelTurns
   const densities = hub.ratios.map((_, i) => countDensity(hub, i + 1, count))
   const sum = densities.reduce((a, b) => a + b, 0)
   const gears = densities.map((d, i) => ({ gear: i + 1, chance: d / sum })).sort((a, b) => b.chance - a.chance)
-  const near = Math.min(...hub.ratios.map((_, i) => Math.abs(count.wheelTurns - wheelTurnsOf(hub, i + 1, count.crankTurns))))
+  const near = Math.min(
+    ...hub.ratios.map((_, i) => Math.abs(count.wheelTurns - wheelTurnsOf(hub, i + 1, count.crankTurns))),
+  )
   return { ratio, gears, none: near > FAR_SD * COUNT_SD_TURNS }
 }
 
@@ -66,7 +76,10 @@ export function isAsked(hub: HubParts, count: HubCount): boolean {
  * Source: least count: n ≥ 2 · error ÷ (difference of ratios · ring ÷ sprocket).
  */
 export function turnsToSettle(hub: HubParts, gear?: number): number {
-  const steps = hub.ratios.slice(1).map((r, i) => ({ step: r - hub.ratios[i], beside: [i + 1, i + 2] })).filter(s => gear === undefined || s.beside.includes(gear))
+  const steps = hub.ratios
+    .slice(1)
+    .map((r, i) => ({ step: r - hub.ratios[i], beside: [i + 1, i + 2] }))
+    .filter(s => gear === undefined || s.beside.includes(gear))
   const least = Math.min(...steps.map(s => s.step)) * (hub.ringTeeth / hub.sprocketTeeth)
   return Math.max(1, Math.ceil((2 * MOST_OFF_TURNS) / least))
 }

@@ -2,8 +2,12 @@ import { describe, expect, test } from 'vitest'
 import { afterNext, believing, weightsOf, type Belief, type Step } from './particles'
 
 const identity = (u: Float64Array) => u
-const readingOf = (at: number, value: number, sd: number): Step<Float64Array> => ({ dims: 3, logChance: u => -0.5 * ((value - u[at]) / sd) ** 2 })
-const through = (log: readonly Step<Float64Array>[], seed = 1): Belief => log.reduce(b => afterNext(b, log, identity, seed), believing(2, 1500, seed))
+const readingOf = (at: number, value: number, sd: number): Step<Float64Array> => ({
+  dims: 3,
+  logChance: u => -0.5 * ((value - u[at]) / sd) ** 2,
+})
+const through = (log: readonly Step<Float64Array>[], seed = 1): Belief =>
+  log.reduce(b => afterNext(b, log, identity, seed), believing(2, 1500, seed))
 function moments(b: Belief, at: number): { mean: number; sd: number } {
   const w = weightsOf(b)
   const mean = b.points.reduce((s, u, i) => s + w[i] * u[at], 0)
@@ -27,7 +31,12 @@ describe('a belief as particles', () => {
 
   test('a reading far out is reached, and a sum of two leaves their difference open', () => {
     expect(Math.abs(moments(through([readingOf(0, 3, 0.3)]), 0).mean - 3 / 1.09)).toBeLessThan(0.2) // closed form again
-    const sum = through(Array.from({ length: 3 }, () => ({ dims: 2, logChance: (u: Float64Array) => -0.5 * ((2 - u[0] - u[1]) / 0.05) ** 2 })))
+    const sum = through(
+      Array.from({ length: 3 }, () => ({
+        dims: 2,
+        logChance: (u: Float64Array) => -0.5 * ((2 - u[0] - u[1]) / 0.05) ** 2,
+      })),
+    )
     const w = weightsOf(sum)
     const mean = sum.points.reduce((s, u, i) => s + w[i] * (u[0] - u[1]), 0)
     const sd = Math.sqrt(sum.points.reduce((s, u, i) => s + w[i] * (u[0] - u[1] - mean) ** 2, 0))

@@ -15,15 +15,19 @@ for (let i = 0; i < 4; i++) cov.set(i, i, cov.get(i, i) * 1.05 + 1e-9)
 
 describe('the normal fitted to particles', () => {
   // Outside source: covariance, Cholesky factor and inverse by a general matrix library, ml-matrix
-  test('has the cloud\'s mean, and the factor of its covariance', () => {
+  test("has the cloud's mean, and the factor of its covariance", () => {
     const lower = new CholeskyDecomposition(cov).lowerTriangularMatrix
-    for (let i = 0; i < 4; i++) for (let j = 0; j <= i; j++) expect(shape.factor[i * 4 + j]).toBeCloseTo(lower.get(i, j), 8)
+    for (let i = 0; i < 4; i++)
+      for (let j = 0; j <= i; j++) expect(shape.factor[i * 4 + j]).toBeCloseTo(lower.get(i, j), 8)
     expect(shape.mean[1]).toBeCloseTo(cloud.reduce((s, p) => s + p[1], 0) / 3000, 9)
   })
   test('measures distance as Mahalanobis did', () => {
     const x = Float64Array.of(0, 1, -0.5, 2)
     const off = Matrix.columnVector([...x].map((v, i) => v - shape.mean[i]))
-    expect(farSquared(shape, x, new Float64Array(4))).toBeCloseTo(off.transpose().mmul(inverse(cov)).mmul(off).get(0, 0), 8)
+    expect(farSquared(shape, x, new Float64Array(4))).toBeCloseTo(
+      off.transpose().mmul(inverse(cov)).mmul(off).get(0, 0),
+      8,
+    )
   })
   test('leaning leaves that normal as it is, whatever the step', () => {
     for (const b of [0.3, 1]) {
@@ -41,7 +45,10 @@ describe('the normal fitted to particles', () => {
     }
   })
   test('a cloud without spread in one direction still has a factor', () => {
-    const flat = shapeOf(cloud.map(p => Float64Array.of(p[0], 5, p[0])), 3)
+    const flat = shapeOf(
+      cloud.map(p => Float64Array.of(p[0], 5, p[0])),
+      3,
+    )
     expect([...flat.factor].every(Number.isFinite)).toBe(true)
   })
 })

@@ -32,7 +32,14 @@ export function shapeOf(particles: readonly Float64Array[], count: number): Shap
  * normal as it is (preconditioned Crank–Nicolson, Cotter et al. 2013), so only the shape's misfit decides acceptance.
  * @param b 1 is a draw of its own, small b a small step
  */
-export function leanTowards({ mean, factor, count }: Shape, x: Float64Array, out: Float64Array, b: number, scratch: Float64Array, random: Random): void {
+export function leanTowards(
+  { mean, factor, count }: Shape,
+  x: Float64Array,
+  out: Float64Array,
+  b: number,
+  scratch: Float64Array,
+  random: Random,
+): void {
   for (let d = 0; d < count; d++) scratch[d] = random.normal()
   const keep = Math.sqrt(1 - b * b)
   for (let i = 0; i < count; i++) {

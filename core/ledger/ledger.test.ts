@@ -2,7 +2,17 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { consider } from '../advice/advise'
 import { stockParts } from './typedParts'
-import { AppendRequest, Entry, EventId, isGate, LedgerEvent, PersonId, readStored, sprocketsNeeded, type LedgerKind } from './events'
+import {
+  AppendRequest,
+  Entry,
+  EventId,
+  isGate,
+  LedgerEvent,
+  PersonId,
+  readStored,
+  sprocketsNeeded,
+  type LedgerKind,
+} from './events'
 import { ledgerEventOf } from './fromBench'
 import { templateRun } from '../cable/templates'
 import { USUAL_FRONT } from '../front/parts'
@@ -17,10 +27,17 @@ const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0
 const by = PersonId.parse(uuid(1))
 const at = '2026-11-25T10:00:00.000Z'
 let count = 100
-const told = (event: LedgerEvent, extra: Partial<Told> = {}): Told => ({ id: EventId.parse(uuid(count++)), at, by, event, ...extra })
+const told = (event: LedgerEvent, extra: Partial<Told> = {}): Told => ({
+  id: EventId.parse(uuid(count++)),
+  at,
+  by,
+  event,
+  ...extra,
+})
 const parts = stockParts('r14-10')
 const arrived = told({ kind: 'arrived', parts })
-const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', extra: Partial<Told> = {}) => told({ kind: 'turn', screw, sixteenths }, extra)
+const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', extra: Partial<Told> = {}) =>
+  told({ kind: 'turn', screw, sixteenths }, extra)
 
 /** One of each kind: a new kind must be added here, and so be thought about. */
 const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
@@ -83,14 +100,41 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
 
 describe('undo', () => {
   const KINDS = (Object.keys(ONE_OF_EACH) as LedgerKind[]).filter(k => k !== 'arrived' && k !== 'undo' && k !== 'wrong')
-  const what = (log: Told[]) => { const { noted, proofs, netSixteenths, barrelSixteenths, place, handedBack, bench, setup } = reduce(log); return { noted, proofs, netSixteenths, barrelSixteenths, place, handedBack, bench, setup, stays: staysBecause(reduce(log)) } }
+  const what = (log: Told[]) => {
+    const { noted, proofs, netSixteenths, barrelSixteenths, place, handedBack, bench, setup } = reduce(log)
+    return {
+      noted,
+      proofs,
+      netSixteenths,
+      barrelSixteenths,
+      place,
+      handedBack,
+      bench,
+      setup,
+      stays: staysBecause(reduce(log)),
+    }
+  }
   test('of any entry leaves the job as if it had never been, whatever came before and after; undone again it is back', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom(...KINDS), { maxLength: 6 }), fc.constantFrom(...KINDS), fc.array(fc.constantFrom(...KINDS), { maxLength: 3 }), (before, kind, after) => {
-      const [a, e, b] = [before.map(k => told(ONE_OF_EACH[k])), told(ONE_OF_EACH[kind]), after.map(k => told(ONE_OF_EACH[k]))]
-      const undo = told({ kind: 'undo', undoes: e.id })
-      expect(what([arrived, ...a, e, ...b, undo])).toEqual(what([arrived, ...a, ...b]))
-      expect(what([arrived, ...a, e, ...b, undo, told({ kind: 'undo', undoes: undo.id })])).toEqual(what([arrived, ...a, e, ...b]))
-    }), { numRuns: 120, seed: 8 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom(...KINDS), { maxLength: 6 }),
+        fc.constantFrom(...KINDS),
+        fc.array(fc.constantFrom(...KINDS), { maxLength: 3 }),
+        (before, kind, after) => {
+          const [a, e, b] = [
+            before.map(k => told(ONE_OF_EACH[k])),
+            told(ONE_OF_EACH[kind]),
+            after.map(k => told(ONE_OF_EACH[k])),
+          ]
+          const undo = told({ kind: 'undo', undoes: e.id })
+          expect(what([arrived, ...a, e, ...b, undo])).toEqual(what([arrived, ...a, ...b]))
+          expect(what([arrived, ...a, e, ...b, undo, told({ kind: 'undo', undoes: undo.id })])).toEqual(
+            what([arrived, ...a, e, ...b]),
+          )
+        },
+      ),
+      { numRuns: 120, seed: 8 },
+    )
   })
   test('a bike without a derailleur takes every entry too, and none of them makes it a derailleur’s', () => {
     const bare = told({ kind: 'arrived', parts: null })
@@ -112,7 +156,8 @@ describe('entries', () => {
     expect(Object.keys(ONE_OF_EACH).sort()).toEqual(LedgerEvent.options.map(o => o.shape.kind.value).sort())
   })
   test('no kind has room for a name or free text', () => {
-    for (const event of Object.values(ONE_OF_EACH)) expect(LedgerEvent.safeParse({ ...event, note: 'Marit rang' }).success).toBe(false)
+    for (const event of Object.values(ONE_OF_EACH))
+      expect(LedgerEvent.safeParse({ ...event, note: 'Marit rang' }).success).toBe(false)
   })
   test('an unknown kind or a later version is not read: "reload to update"', () => {
     const stored = { ...turn(2), v: 1, basedOn: 0, seq: 3, receivedAt: at, verified: true, signedBy: null }
@@ -125,7 +170,12 @@ describe('entries', () => {
     expect(Entry.safeParse({ ...turn(2), v: 1, basedOn: 0, person: by }).success).toBe(false)
   })
   test('gates are L, the brakes and the hub; what an entry needs of the cassette follows from it', () => {
-    expect(Object.values(ONE_OF_EACH).filter(isGate).map(e => e.kind).sort()).toEqual(['hubProof', 'proof', 'sight'])
+    expect(
+      Object.values(ONE_OF_EACH)
+        .filter(isGate)
+        .map(e => e.kind)
+        .sort(),
+    ).toEqual(['hubProof', 'proof', 'sight'])
     expect(sprocketsNeeded({ kind: 'shift', from: 3, to: 9, heard: 'clean' })).toBe(10)
     expect(sprocketsNeeded({ kind: 'edge', click: 9, way: 'out', sixteenths: 2, found: true })).toBe(11)
     expect(sprocketsNeeded({ kind: 'edge', click: 0, way: 'out', sixteenths: 2, found: true })).toBeGreaterThan(14)
@@ -138,7 +188,12 @@ describe('reduce', () => {
     expect(state.netSixteenths).toEqual({ barrel: 4, H: 4, L: 0, B: -1 })
     expect(barrelLeft(state)).toEqual({ inTurns: 3.25, outTurns: 2.75 })
     expect(asItCameIn(state)).toEqual({ barrel: -4, H: -4, B: 1 })
-    expect([sayNet('barrel', 10), sayNet('H', 4), sayNet('L', -8), sayNet('B', 0)]).toEqual(['5/8 out', '1/4 in', '1/2 out', '0'])
+    expect([sayNet('barrel', 10), sayNet('H', 4), sayNet('L', -8), sayNet('B', 0)]).toEqual([
+      '5/8 out',
+      '1/4 in',
+      '1/2 out',
+      '0',
+    ])
   })
   test('told twice counts once; an undo takes back, an undo of an undo brings back', () => {
     const t = turn(6)
@@ -150,18 +205,26 @@ describe('reduce', () => {
     expect(undoable(reduce([arrived, t]))!.id).toBe(t.id)
   })
   test('any mix of turns and undos nets to the turns in force, and any log reduces the same with every entry told twice', () => {
-    fc.assert(fc.property(fc.array(fc.record({ sixteenths: fc.integer({ min: -8, max: 8 }).filter(x => x !== 0), undo: fc.boolean() }), { maxLength: 25 }), steps => {
-      const log: Told[] = [arrived]
-      let net = 0
-      for (const s of steps) {
-        const t = turn(s.sixteenths, 'L')
-        log.push(t)
-        if (s.undo) log.push(told({ kind: 'undo', undoes: t.id }))
-        else net += s.sixteenths
-      }
-      expect(reduce(log).netSixteenths.L).toBe(net)
-      expect(reduce([...log, ...log])).toEqual(reduce(log))
-    }), { numRuns: 50, seed: 2 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ sixteenths: fc.integer({ min: -8, max: 8 }).filter(x => x !== 0), undo: fc.boolean() }), {
+          maxLength: 25,
+        }),
+        steps => {
+          const log: Told[] = [arrived]
+          let net = 0
+          for (const s of steps) {
+            const t = turn(s.sixteenths, 'L')
+            log.push(t)
+            if (s.undo) log.push(told({ kind: 'undo', undoes: t.id }))
+            else net += s.sixteenths
+          }
+          expect(reduce(log).netSixteenths.L).toBe(net)
+          expect(reduce([...log, ...log])).toEqual(reduce(log))
+        },
+      ),
+      { numRuns: 50, seed: 2 },
+    )
   })
   test('a lever is taken from the log: after an undo `from` is derived anew', () => {
     const first = told({ kind: 'shift', from: 0, to: 4, heard: 'clean' })
@@ -178,12 +241,13 @@ describe('reduce', () => {
   })
   test('the same advised turn from two tablets is asked about; a later one, or one not as advised, is not', () => {
     const advised = { move: 'turn barrel 0.25', right: 0.2, after: 0.7, cause: null, taken: true }
-    const accept = (seq: number, basedOn: number, taken = true) => told({ kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { ...advised, taken } }, { seq, basedOn })
+    const accept = (seq: number, basedOn: number, taken = true) =>
+      told({ kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { ...advised, taken } }, { seq, basedOn })
     expect(reduce([arrived, accept(2, 1), accept(3, 1)]).flagged).toHaveLength(1)
     expect(reduce([arrived, accept(2, 1), accept(3, 2)]).flagged).toHaveLength(0)
     expect(reduce([arrived, accept(2, 1), accept(3, 1, false)]).flagged).toHaveLength(0)
   })
-  test('a re-clamp starts the barrel\'s count again, a new derailleur all screws', () => {
+  test("a re-clamp starts the barrel's count again, a new derailleur all screws", () => {
     const state = reduce([arrived, turn(6), turn(3, 'H'), told({ kind: 'reclamp', barrelSixteenthsOut: 24 })])
     expect([state.netSixteenths.barrel, state.barrelSixteenths]).toEqual([0, 24])
     expect(asItCameIn(state)).toEqual({ H: -3 })
@@ -193,10 +257,14 @@ describe('reduce', () => {
     const proof = (brake: 'front' | 'rear', holds: boolean) => told({ kind: 'proof', brake, holds })
     expect(staysBecause(reduce([arrived]))).toBe('brakes not proven')
     expect(staysBecause(reduce([arrived, proof('front', true)]))).toBe('rear brake not proven')
-    expect(staysBecause(reduce([arrived, proof('front', true), proof('rear', false)]))).toBe('rear brake failed its proof')
+    expect(staysBecause(reduce([arrived, proof('front', true), proof('rear', false)]))).toBe(
+      'rear brake failed its proof',
+    )
     const good = [arrived, proof('front', true), proof('rear', false), proof('rear', true)]
     expect(staysBecause(reduce(good))).toBeNull()
-    expect(staysBecause(reduce([...good, told({ kind: 'handedBack', how: 'proven' }), told({ kind: 'reopened' })]))).toBe('brakes not proven')
+    expect(
+      staysBecause(reduce([...good, told({ kind: 'handedBack', how: 'proven' }), told({ kind: 'reopened' })])),
+    ).toBe('brakes not proven')
   })
 })
 
@@ -207,17 +275,44 @@ describe('the projection to bench events', () => {
     expect(clean.bench).toHaveLength(2 * (n - 1))
     expect(clean.bench.every(e => e.kind === 'shift' && e.heard === 'clean')).toBe(true)
     expect(clean.trace).toMatchObject({ lever: 0, lastInward: false })
-    const slow = reduce([arrived, told({ kind: 'pass', exceptions: [{ sprocket: 4, way: 'spokes', heard: 'slow' }] })]).bench
-    expect(slow.filter(e => e.kind === 'shift' && e.heard === 'slow')).toEqual([{ kind: 'shift', from: 3, to: 4, heard: 'slow' }])
+    const slow = reduce([
+      arrived,
+      told({ kind: 'pass', exceptions: [{ sprocket: 4, way: 'spokes', heard: 'slow' }] }),
+    ]).bench
+    expect(slow.filter(e => e.kind === 'shift' && e.heard === 'slow')).toEqual([
+      { kind: 'shift', from: 3, to: 4, heard: 'slow' },
+    ])
   })
   test('an exception without what was heard says "not clean", once for the gear', () => {
-    const { bench } = reduce([arrived, told({ kind: 'pass', exceptions: [{ sprocket: 4, way: null, heard: null }, { sprocket: 9, way: null, heard: null }] })])
-    expect(bench.filter(e => e.kind === 'unclean')).toEqual([{ kind: 'unclean', to: 4, ways: ['spokes', 'frame'] }, { kind: 'unclean', to: 9, ways: ['spokes'] }])
+    const { bench } = reduce([
+      arrived,
+      told({
+        kind: 'pass',
+        exceptions: [
+          { sprocket: 4, way: null, heard: null },
+          { sprocket: 9, way: null, heard: null },
+        ],
+      }),
+    ])
+    expect(bench.filter(e => e.kind === 'unclean')).toEqual([
+      { kind: 'unclean', to: 4, ways: ['spokes', 'frame'] },
+      { kind: 'unclean', to: 9, ways: ['spokes'] },
+    ])
     const belief = consider(setupOf(parts), bench)
     expect(belief.advice.right).toBeLessThan(0.5)
   })
   test('what the bench tells goes into the ledger and comes back the same', () => {
-    const events = [{ kind: 'sight', at: 'L', offsetMm: 0.3 }, { kind: 'sight', at: 'H', offsetMm: -0.4 }, { kind: 'shift', from: 0, to: 3, heard: 'rubs-in' }, { kind: 'turn', screw: 'barrel', turns: -0.375 }, { kind: 'edge', click: 4, way: 'out', turns: 0.5625, found: true }, { kind: 'offset', click: 2, offsetMm: 0.1 }, { kind: 'hanger', camberDeg: 0.8, toeDeg: 0.1 }, { kind: 'reclamp', barrelTurnsOut: 2 }, { kind: 'replace', part: 'hanger' }] as const
+    const events = [
+      { kind: 'sight', at: 'L', offsetMm: 0.3 },
+      { kind: 'sight', at: 'H', offsetMm: -0.4 },
+      { kind: 'shift', from: 0, to: 3, heard: 'rubs-in' },
+      { kind: 'turn', screw: 'barrel', turns: -0.375 },
+      { kind: 'edge', click: 4, way: 'out', turns: 0.5625, found: true },
+      { kind: 'offset', click: 2, offsetMm: 0.1 },
+      { kind: 'hanger', camberDeg: 0.8, toeDeg: 0.1 },
+      { kind: 'reclamp', barrelTurnsOut: 2 },
+      { kind: 'replace', part: 'hanger' },
+    ] as const
     expect(reduce([arrived, ...events.map(e => told(ledgerEventOf(e)))]).bench).toEqual(events)
   })
   test('a shifter and a cassette that differ in gears are compared on what they share', () => {
@@ -230,9 +325,19 @@ describe('the projection to bench events', () => {
 })
 
 test('a sheet says found, done and left, and passes its schema', () => {
-  const state = reduce([arrived, told({ kind: 'sight', at: 'L', offsetMm: 0 }), told({ kind: 'sight', at: 'H', offsetMm: -0.6 }), told({ kind: 'shift', from: 0, to: 3, heard: 'slow' }), turn(6), told({ kind: 'replace', part: 'cable' }), told({ kind: 'proof', brake: 'front', holds: true })])
+  const state = reduce([
+    arrived,
+    told({ kind: 'sight', at: 'L', offsetMm: 0 }),
+    told({ kind: 'sight', at: 'H', offsetMm: -0.6 }),
+    told({ kind: 'shift', from: 0, to: 3, heard: 'slow' }),
+    turn(6),
+    told({ kind: 'replace', part: 'cable' }),
+    told({ kind: 'proof', brake: 'front', holds: true }),
+  ])
   const considered = consider(state.setup!, state.bench)
-  const sheet = Sheet.parse(JSON.parse(JSON.stringify(sheetOf(state, considered, considered, at, by, 'unridable', null))))
+  const sheet = Sheet.parse(
+    JSON.parse(JSON.stringify(sheetOf(state, considered, considered, at, by, 'unridable', null))),
+  )
   expect(sheet.found.map(f => f.figure)).toContain('in line')
   expect(sheet.done.map(f => f.what)).toContain('Cable and housing renewed')
   expect(sheet.left.at(-1)).toEqual({ what: 'Leaves unridable', figure: 'rear brake not proven' })
@@ -244,7 +349,12 @@ describe('what is noted beside the screws', () => {
   const clamped = { kind: 'reclamp', barrelSixteenthsOut: 32 } as const
   test('a count taken anew corrects where the barrel began, and the turns noted stay', () => {
     const before = reduce([arrived, turn(8), turn(-4)])
-    const after = reduce([arrived, turn(8), turn(-4), told({ kind: 'recount', barrelSixteenthsOut: before.barrelSixteenths + 12 })])
+    const after = reduce([
+      arrived,
+      turn(8),
+      turn(-4),
+      told({ kind: 'recount', barrelSixteenthsOut: before.barrelSixteenths + 12 }),
+    ])
     expect(after.barrelSixteenths).toBe(before.barrelSixteenths + 12)
     expect(after.netSixteenths).toEqual(before.netSixteenths)
     expect(after.bench).toEqual(before.bench)
@@ -261,7 +371,19 @@ describe('what is noted beside the screws', () => {
   })
   test('a bend moves the stops: both are to be seen again, and the gauging before it no longer holds', () => {
     const sights = [told({ kind: 'sight', at: 'L', offsetMm: 0 }), told({ kind: 'sight', at: 'H', offsetMm: 0 })]
-    const gauge = told({ kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 10.9, readings: [{ hour: 12, gapMm: 60 }, { hour: 4, gapMm: 55 }, { hour: 8, gapMm: 55 }], radiusMm: 311, hanger: 'steel' })
+    const gauge = told({
+      kind: 'gauge',
+      camberDeg: 1,
+      toeDeg: 0,
+      acrossMm: 10.9,
+      readings: [
+        { hour: 12, gapMm: 60 },
+        { hour: 4, gapMm: 55 },
+        { hour: 8, gapMm: 55 },
+      ],
+      radiusMm: 311,
+      hanger: 'steel',
+    })
     const state = reduce([arrived, ...sights, gauge, told({ kind: 'bend', hour: 12, tipMm: 1.5 })])
     expect(state.trace).toMatchObject({ seenL: false, seenH: false })
     expect(state.noted.gauges[0].bentBefore).toMatchObject({ tipMm: 1.5 })
@@ -270,26 +392,72 @@ describe('what is noted beside the screws', () => {
   })
   test('the barrel is counted from the last clamp, by turns and by edges', () => {
     expect(reduce([arrived, turn(4)]).noted.sinceClamp).toBeNull()
-    expect(reduce([arrived, told(clamped), turn(4), told({ kind: 'edge', click: 2, way: 'in', sixteenths: -6, found: true }), turn(3, 'L')]).noted.sinceClamp).toBe(-2)
+    expect(
+      reduce([
+        arrived,
+        told(clamped),
+        turn(4),
+        told({ kind: 'edge', click: 2, way: 'in', sixteenths: -6, found: true }),
+        turn(3, 'L'),
+      ]).noted.sinceClamp,
+    ).toBe(-2)
     expect(reduce([arrived, told(clamped), turn(9), told({ kind: 'replace', part: 'cable' })]).noted.sinceClamp).toBe(0)
   })
   test('the latest word counts, and an undo takes it back', () => {
     const sensed = told({ kind: 'sensed', exceptions: ['worn'], chainWearPercent: null })
     const fine = told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })
     expect(reduce([arrived, sensed, fine]).noted.sensed?.exceptions).toEqual([])
-    expect(reduce([arrived, sensed, fine, told({ kind: 'undo', undoes: fine.id })]).noted.sensed?.exceptions).toEqual(['worn'])
-    const loop = (lengthMm: number) => told({ kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' })
+    expect(reduce([arrived, sensed, fine, told({ kind: 'undo', undoes: fine.id })]).noted.sensed?.exceptions).toEqual([
+      'worn',
+    ])
+    const loop = (lengthMm: number) =>
+      told({ kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' })
     expect(reduce([arrived, loop(280), loop(300)]).noted.housing).toEqual([expect.objectContaining({ lengthMm: 300 })])
   })
   test.each<[string, unknown]>([
-    ['two readings are too few', { kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 3, readings: [{ hour: 12, gapMm: 60 }, { hour: 6, gapMm: 60 }] }],
-    ['a reading of 300 mm', { kind: 'gauge', camberDeg: 1, toeDeg: 0, acrossMm: 3, readings: [{ hour: 12, gapMm: 300 }, { hour: 6, gapMm: 60 }, { hour: 3, gapMm: 60 }] }],
-    ['a gap of 90 mm', { kind: 'gap', gapMm: 90, how: 'measured', at: 'stand' }], ['a bend of nothing', { kind: 'bend', hour: 12, tipMm: 0 }],
-    ['a complaint not in the list', { kind: 'said', complaint: 'it sings', answer: null }], ['a chain of 9 %', { kind: 'sensed', exceptions: [], chainWearPercent: 9 }],
-    ['housing of 5 mm', { kind: 'housing', place: 'last loop', lengthMm: 5, of: '4 mm', ends: 'metal' }], ['a barrel 20 turns out', { kind: 'recount', barrelSixteenthsOut: 320 }],
-  ])('%s is refused', (_, event) => { expect(LedgerEvent.safeParse(event).success).toBe(false) })
+    [
+      'two readings are too few',
+      {
+        kind: 'gauge',
+        camberDeg: 1,
+        toeDeg: 0,
+        acrossMm: 3,
+        readings: [
+          { hour: 12, gapMm: 60 },
+          { hour: 6, gapMm: 60 },
+        ],
+      },
+    ],
+    [
+      'a reading of 300 mm',
+      {
+        kind: 'gauge',
+        camberDeg: 1,
+        toeDeg: 0,
+        acrossMm: 3,
+        readings: [
+          { hour: 12, gapMm: 300 },
+          { hour: 6, gapMm: 60 },
+          { hour: 3, gapMm: 60 },
+        ],
+      },
+    ],
+    ['a gap of 90 mm', { kind: 'gap', gapMm: 90, how: 'measured', at: 'stand' }],
+    ['a bend of nothing', { kind: 'bend', hour: 12, tipMm: 0 }],
+    ['a complaint not in the list', { kind: 'said', complaint: 'it sings', answer: null }],
+    ['a chain of 9 %', { kind: 'sensed', exceptions: [], chainWearPercent: 9 }],
+    ['housing of 5 mm', { kind: 'housing', place: 'last loop', lengthMm: 5, of: '4 mm', ends: 'metal' }],
+    ['a barrel 20 turns out', { kind: 'recount', barrelSixteenthsOut: 320 }],
+  ])('%s is refused', (_, event) => {
+    expect(LedgerEvent.safeParse(event).success).toBe(false)
+  })
   test('advice that was taken can be said to have been wrong, once, and an undo takes that back', () => {
-    const taken = told({ kind: 'turn', screw: 'barrel', sixteenths: 4, advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.8, cause: 'tension', taken: true } })
+    const taken = told({
+      kind: 'turn',
+      screw: 'barrel',
+      sixteenths: 4,
+      advised: { move: 'turn barrel 0.25', right: 0.2, after: 0.8, cause: 'tension', taken: true },
+    })
     expect(lastTaken(reduce([arrived, taken]))?.id).toBe(taken.id)
     const wrong = told({ kind: 'wrong', about: taken.id })
     expect(lastTaken(reduce([arrived, taken, wrong]))).toBeNull()
@@ -311,20 +479,37 @@ describe('what the rider is told', () => {
   test('a new run settles, less after bedding; an old one does not', () => {
     expect(sheetFor('proven').tell.join(' ')).not.toContain('beds in')
     expect(sheetFor('proven', { kind: 'replace', part: 'cable' }).tell[0]).toContain('1/4 to 1/2 turn out')
-    expect(sheetFor('proven', { kind: 'replace', part: 'cable' }, { kind: 'bedded', shifts: 30 }).tell[0]).toContain('1/8 to 1/4 turn out')
+    expect(sheetFor('proven', { kind: 'replace', part: 'cable' }, { kind: 'bedded', shifts: 30 }).tell[0]).toContain(
+      '1/8 to 1/4 turn out',
+    )
   })
   test('what is not cured goes home with how to ride it', () => {
-    const bent: LedgerEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: 0 }, { kind: 'gauge', camberDeg: 2.6, toeDeg: 0, acrossMm: 28 }]
+    const bent: LedgerEvent[] = [
+      { kind: 'sight', at: 'L', offsetMm: 0 },
+      { kind: 'sight', at: 'H', offsetMm: 0 },
+      { kind: 'gauge', camberDeg: 2.6, toeDeg: 0, acrossMm: 28 },
+    ]
     expect(sheetFor('unridable', ...bent).tell.join(' ')).toContain('wind both stops in')
     expect(sheetFor('proven', ...bent).tell.join(' ')).not.toContain('wind both stops in')
   })
   test('a gap with sag is not told as one in the stand', () => {
-    const words = sheetFor('proven', { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }, { kind: 'gap', gapMm: 15.5, how: 'measured', at: 'sagged' }).left.map(f => `${f.what} ${f.figure}`)
+    const words = sheetFor(
+      'proven',
+      { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' },
+      { kind: 'gap', gapMm: 15.5, how: 'measured', at: 'sagged' },
+    ).left.map(f => `${f.what} ${f.figure}`)
     expect(words).toContain('B gap 5.0 mm')
     expect(words).toContain('B gap with sag 15.5 mm')
   })
   test('pieces, gap, proofs and torques stand on it', () => {
-    const sheet = sheetFor('proven', { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' }, { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: -32 }, { kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] })
+    const sheet = sheetFor(
+      'proven',
+      { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' },
+      { kind: 'gap', gapMm: 8, how: 'measured', at: 'stand' },
+      { kind: 'turn', screw: 'B', sixteenths: -32 },
+      { kind: 'proved', what: 'road', ring: null, exceptions: [] },
+      { kind: 'torqued', exceptions: [] },
+    )
     const words = [...sheet.found, ...sheet.done, ...sheet.left].map(f => `${f.what} ${f.figure}`).join('; ')
     expect(words).toContain('Housing, last loop 290 mm of 4 mm, metal')
     expect(words).toContain('B gap as found 8.0 mm')

@@ -16,40 +16,86 @@ const text = (x: number): string => String(Math.round(x * 1000) / 1000)
  * numbers as measured. Pull is the cable over all clicks shared by them; pitch the stack less a thickness, shared by the
  * gaps (`practice`); ratio the two travels.
  */
-export function measuredParts(catalogue: readonly EntryInForce[], found: Identified, readings: Readings): Partial<TypedParts> {
-  const named = Object.fromEntries(OF.map(of => [of, found[of].is === 'named' ? entryOf(catalogue, of, found[of].apart[0], found) : undefined])) as Record<Of, EntryInForce | undefined>
-  return { ...measuredShifter(named.shifter, readings), ...measuredDerailleur(named.derailleur, found.ratio), ...measuredCassette(named.cassette, readings) }
+export function measuredParts(
+  catalogue: readonly EntryInForce[],
+  found: Identified,
+  readings: Readings,
+): Partial<TypedParts> {
+  const named = Object.fromEntries(
+    OF.map(of => [of, found[of].is === 'named' ? entryOf(catalogue, of, found[of].apart[0], found) : undefined]),
+  ) as Record<Of, EntryInForce | undefined>
+  return {
+    ...measuredShifter(named.shifter, readings),
+    ...measuredDerailleur(named.derailleur, found.ratio),
+    ...measuredCassette(named.cassette, readings),
+  }
 }
 
 /** Parts of the same numbers go by the id that the other parts have too, so that a stock trio is one. */
-function entryOf(catalogue: readonly EntryInForce[], of: Of, candidate: Candidate, found: Identified): EntryInForce | undefined {
+function entryOf(
+  catalogue: readonly EntryInForce[],
+  of: Of,
+  candidate: Candidate,
+  found: Identified,
+): EntryInForce | undefined {
   const others = OF.filter(o => o !== of && found[o].is === 'named').flatMap(o => found[o].apart[0].ids)
   const shared = (id: string) => others.filter(o => o === id).length
   const id = [...candidate.ids].sort((a, b) => shared(b) - shared(a))[0]
   return catalogue.find(e => e.kind === of && e.id === id)
 }
 
-function measuredShifter(named: EntryInForce | undefined, { clicks, cableAllMm, cableClickMm }: Readings): Partial<TypedParts> {
+function measuredShifter(
+  named: EntryInForce | undefined,
+  { clicks, cableAllMm, cableClickMm }: Readings,
+): Partial<TypedParts> {
   const counted = clicks?.values[0] ?? (named ? meanOf(inForceFigure(named, 'speeds')!.value) - 1 : null)
-  const pull = counted === null ? null : cableAllMm ? readingOf(cableAllMm).mean / counted : cableClickMm ? readingOf(cableClickMm).mean : null
+  const pull =
+    counted === null
+      ? null
+      : cableAllMm
+        ? readingOf(cableAllMm).mean / counted
+        : cableClickMm
+          ? readingOf(cableClickMm).mean
+          : null
   if (pull === null || counted === null) return named ? typedFromEntry(named) : {}
-  return { shifterStandard: '', ...(named ? typedFromEntry(named) : {}), speeds: String(counted + 1), pullMm: text(pull), shifterKnown: 'measured' }
+  return {
+    shifterStandard: '',
+    ...(named ? typedFromEntry(named) : {}),
+    speeds: String(counted + 1),
+    pullMm: text(pull),
+    shifterKnown: 'measured',
+  }
 }
 
 function measuredDerailleur(named: EntryInForce | undefined, ratio: Identified['ratio']): Partial<TypedParts> {
   if (!ratio) return {}
-  return { derailleurStandard: '', pullRatio: text(ratio.mean), ...(named ? typedFromEntry(named) : {}), ratio: text(ratio.mean), derailleurKnown: 'measured' }
+  return {
+    derailleurStandard: '',
+    pullRatio: text(ratio.mean),
+    ...(named ? typedFromEntry(named) : {}),
+    ratio: text(ratio.mean),
+    derailleurKnown: 'measured',
+  }
 }
 
-function measuredCassette(named: EntryInForce | undefined, { sprockets, stackMm, thicknessMm }: Readings): Partial<TypedParts> {
+function measuredCassette(
+  named: EntryInForce | undefined,
+  { sprockets, stackMm, thicknessMm }: Readings,
+): Partial<TypedParts> {
   const n = sprockets?.values[0]
   if (!stackMm || !n) return named ? typedFromEntry(named) : {}
   const thickness = thicknessMm ? readingOf(thicknessMm).mean : sprocketThicknessMm(n)
-  return { cassetteStandard: '', ...(named ? typedFromEntry(named) : {}), pitchMm: text((readingOf(stackMm).mean - thickness) / (n - 1)), cassetteKnown: 'measured' }
+  return {
+    cassetteStandard: '',
+    ...(named ? typedFromEntry(named) : {}),
+    pitchMm: text((readingOf(stackMm).mean - thickness) / (n - 1)),
+    cassetteKnown: 'measured',
+  }
 }
 
 /** Are there numbers enough to say anything of a drivetrain? */
-export const givesNumbers = (lines: Partial<TypedParts>): boolean => Boolean(lines.pullMm ?? lines.pullRatio ?? lines.pitchMm)
+export const givesNumbers = (lines: Partial<TypedParts>): boolean =>
+  Boolean(lines.pullMm ?? lines.pullRatio ?? lines.pitchMm)
 
 /** The lines in words: "9 clicks of 2.8 mm (r14-10), ratio 1.405". */
 export function sayMeasured(u: Partial<TypedParts>): string {
@@ -58,7 +104,9 @@ export function sayMeasured(u: Partial<TypedParts>): string {
     u.pullMm && `${u.speeds ? `${Number(u.speeds) - 1} clicks of ` : ''}${u.pullMm} mm${of(u.shifterStandard)}`,
     u.ratio && `ratio ${u.ratio}${of(u.derailleurStandard)}`,
     u.pitchMm && `pitch ${u.pitchMm} mm${of(u.cassetteStandard)}`,
-  ].filter(Boolean).join(', ')
+  ]
+    .filter(Boolean)
+    .join(', ')
 }
 
 /** Where every part of the catalogue lies along what was measured of its kind: for the rules. */

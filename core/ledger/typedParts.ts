@@ -45,10 +45,19 @@ export const standardById = (id: string): DrivetrainStandard | undefined => DRIV
 /** The lines a stock trio fills in. Teeth are a usual spread, to be looked at on the bike. */
 export function typedFromStandard(s: DrivetrainStandard): TypedParts {
   return {
-    shifterStandard: s.id, speeds: String(s.speeds), pullMm: String(s.pullMm),
-    derailleurStandard: s.id, pullRatio: String(s.listedRatio),
-    cassetteStandard: s.id, teeth: USUAL_TEETH[s.speeds].join(' '), pitchMm: String(s.pitchMm),
-    turnsOut: '', rangeTurns: '6', spring: 'high', lever: 'clicks', ...UNSAID,
+    shifterStandard: s.id,
+    speeds: String(s.speeds),
+    pullMm: String(s.pullMm),
+    derailleurStandard: s.id,
+    pullRatio: String(s.listedRatio),
+    cassetteStandard: s.id,
+    teeth: USUAL_TEETH[s.speeds].join(' '),
+    pitchMm: String(s.pitchMm),
+    turnsOut: '',
+    rangeTurns: '6',
+    spring: 'high',
+    lever: 'clicks',
+    ...UNSAID,
   }
 }
 
@@ -56,35 +65,62 @@ export function typedFromStandard(s: DrivetrainStandard): TypedParts {
 export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
   const figure = (key: string) => inForceFigure(entry, key)
   const shop = (key: string): KnownBy => (figure(key)?.provenance === 'shop' ? 'shop' : 'table')
-  const text = (key: string) => { const value = figure(key)!.value; return typeof value === 'number' ? String(value) : value.join(' ') }
+  const text = (key: string) => {
+    const value = figure(key)!.value
+    return typeof value === 'number' ? String(value) : value.join(' ')
+  }
   switch (entry.kind) {
-    case 'shifter': return { shifterStandard: entry.id, shifterKnown: shop('pullMm'), speeds: text('speeds'), pullMm: text('pullMm') }
+    case 'shifter':
+      return { shifterStandard: entry.id, shifterKnown: shop('pullMm'), speeds: text('speeds'), pullMm: text('pullMm') }
     case 'derailleur': {
       const ratio = figure('ratio')!
       // the table's own fitted ratio follows from the standard and need not be said
       const better = ratio.table === null || ratio.value !== ratio.table.value
-      return { derailleurStandard: entry.id, derailleurKnown: shop('ratio'), pullRatio: figure('listedRatio') ? text('listedRatio') : String(meanOf(ratio.value)), ratio: better ? text('ratio') : '' }
+      return {
+        derailleurStandard: entry.id,
+        derailleurKnown: shop('ratio'),
+        pullRatio: figure('listedRatio') ? text('listedRatio') : String(meanOf(ratio.value)),
+        ratio: better ? text('ratio') : '',
+      }
     }
-    case 'cassette': return { cassetteStandard: entry.id, cassetteKnown: shop('pitchMm'), pitchMm: text('pitchMm'), teeth: (USUAL_TEETH[meanOf(figure('speeds')!.value)] ?? []).join(' ') }
-    default: return {}
+    case 'cassette':
+      return {
+        cassetteStandard: entry.id,
+        cassetteKnown: shop('pitchMm'),
+        pitchMm: text('pitchMm'),
+        teeth: (USUAL_TEETH[meanOf(figure('speeds')!.value)] ?? []).join(' '),
+      }
+    default:
+      return {}
   }
 }
 
 /** The lines of parts already known, as on a last sheet. */
 export function typedFromParts(parts: RearParts, turnsOut: number | null): TypedParts {
-  const even = (values: readonly number[]) => (values.every(v => v === values[0]) ? String(values[0]) : values.join(' '))
+  const even = (values: readonly number[]) =>
+    values.every(v => v === values[0]) ? String(values[0]) : values.join(' ')
   return {
-    shifterStandard: parts.shifter.standard ?? '', speeds: String(parts.shifter.pullMm.length + 1), pullMm: even(parts.shifter.pullMm),
-    derailleurStandard: parts.derailleur.standard ?? '', pullRatio: String(parts.derailleur.pullRatio),
-    cassetteStandard: parts.cassette.standard ?? '', teeth: parts.cassette.teeth.join(' '), pitchMm: even(parts.cassette.pitchMm),
-    turnsOut: turnsOut === null ? '' : String(turnsOut), rangeTurns: String(parts.barrel.rangeTurns),
-    spring: parts.derailleur.spring ?? 'high', lever: parts.shifter.friction ? 'friction' : 'clicks',
+    shifterStandard: parts.shifter.standard ?? '',
+    speeds: String(parts.shifter.pullMm.length + 1),
+    pullMm: even(parts.shifter.pullMm),
+    derailleurStandard: parts.derailleur.standard ?? '',
+    pullRatio: String(parts.derailleur.pullRatio),
+    cassetteStandard: parts.cassette.standard ?? '',
+    teeth: parts.cassette.teeth.join(' '),
+    pitchMm: even(parts.cassette.pitchMm),
+    turnsOut: turnsOut === null ? '' : String(turnsOut),
+    rangeTurns: String(parts.barrel.rangeTurns),
+    spring: parts.derailleur.spring ?? 'high',
+    lever: parts.shifter.friction ? 'friction' : 'clicks',
     ratio: parts.derailleur.ratio === undefined ? '' : even([parts.derailleur.ratio].flat()),
-    shifterKnown: parts.shifter.known ?? '', derailleurKnown: parts.derailleur.known ?? '', cassetteKnown: parts.cassette.known ?? '',
+    shifterKnown: parts.shifter.known ?? '',
+    derailleurKnown: parts.derailleur.known ?? '',
+    cassetteKnown: parts.cassette.known ?? '',
   }
 }
 
-export type ReadParts = { is: 'parts'; parts: RearParts } | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }
+export type ReadParts =
+  { is: 'parts'; parts: RearParts } | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }
 
 /** Thread of a rear barrel, M5×0.8. `std` ISO 261; which barrel has it is `memory` */
 const BARREL_THREAD_MM = 0.8
@@ -95,7 +131,8 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   const speeds = typedNumber(typed.speeds)
   if (!Number.isInteger(speeds) || speeds < 2 || speeds > 14) fields.speeds = 'Speeds: a whole number from 2 to 14'
   const teeth = typedNumbers(typed.teeth)
-  if (teeth.length < 2 || teeth.some(t => !Number.isFinite(t))) fields.teeth = 'Teeth: type each sprocket, smallest first, with spaces between'
+  if (teeth.length < 2 || teeth.some(t => !Number.isFinite(t)))
+    fields.teeth = 'Teeth: type each sprocket, smallest first, with spaces between'
   const spread = (text: string, count: number, field: keyof TypedParts, what: string): number[] => {
     const list = typedNumbers(text)
     if (!list.length || list.some(v => !Number.isFinite(v))) fields[field] = `${what}: type a number in mm`
@@ -117,8 +154,19 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   if (Object.keys(fields).length) return { is: 'wrong', fields }
   const known = (how: string) => (KNOWN_BY.some(k => k === how) ? { known: how } : {})
   const read = RearParts.safeParse({
-    shifter: { standard: typed.shifterStandard || null, ...known(typed.shifterKnown), pullMm, ...(typed.lever === 'friction' ? { friction: true } : {}) },
-    derailleur: { standard: typed.derailleurStandard || null, ...known(typed.derailleurKnown), pullRatio, ...(ratios.length ? { ratio: ratios.length === 1 ? ratios[0] : ratios } : {}), ...(typed.spring === 'low' ? { spring: 'low' } : {}) },
+    shifter: {
+      standard: typed.shifterStandard || null,
+      ...known(typed.shifterKnown),
+      pullMm,
+      ...(typed.lever === 'friction' ? { friction: true } : {}),
+    },
+    derailleur: {
+      standard: typed.derailleurStandard || null,
+      ...known(typed.derailleurKnown),
+      pullRatio,
+      ...(ratios.length ? { ratio: ratios.length === 1 ? ratios[0] : ratios } : {}),
+      ...(typed.spring === 'low' ? { spring: 'low' } : {}),
+    },
     cassette: { standard: typed.cassetteStandard || null, ...known(typed.cassetteKnown), teeth, pitchMm },
     barrel: { threadMm: BARREL_THREAD_MM, turnsOut: Math.round(turnsOut * 16) / 16, rangeTurns, assumed: !counted },
   })
@@ -128,7 +176,13 @@ export function readTypedParts(typed: TypedParts): ReadParts {
 }
 
 const FIELD_OF: Record<string, keyof TypedParts> = {
-  'shifter.pullMm': 'pullMm', 'derailleur.pullRatio': 'pullRatio', 'derailleur.ratio': 'pullRatio', 'cassette.teeth': 'teeth', 'cassette.pitchMm': 'pitchMm', 'barrel.turnsOut': 'turnsOut', 'barrel.rangeTurns': 'rangeTurns',
+  'shifter.pullMm': 'pullMm',
+  'derailleur.pullRatio': 'pullRatio',
+  'derailleur.ratio': 'pullRatio',
+  'cassette.teeth': 'teeth',
+  'cassette.pitchMm': 'pitchMm',
+  'barrel.turnsOut': 'turnsOut',
+  'barrel.rangeTurns': 'rangeTurns',
 }
 
 /**
@@ -144,7 +198,8 @@ export function ratioForSums(parts: RearParts): number {
 }
 
 /** Is the ratio of the sums only a listed figure, so rounded? */
-export const ratioIsRounded = (parts: RearParts): boolean => parts.derailleur.ratio === undefined && ratioForSums(parts) === parts.derailleur.pullRatio
+export const ratioIsRounded = (parts: RearParts): boolean =>
+  parts.derailleur.ratio === undefined && ratioForSums(parts) === parts.derailleur.pullRatio
 
 export type PartsMatch = Fit & { words: string }
 

@@ -25,23 +25,175 @@ const stiffLink = cause('stiff or joining link', 'sense')
 const answer = (id: string, words: string, ...leaves: number[]) => ({ id, words, leaves })
 
 export const REAR_COMPLAINTS: readonly Complaint[] = [
-  { id: 'nothing', says: 'Clicks, nothing happens', causes: [slack, cause('head off its seat', 'cable', 'tension'), cause('gummed lever', 'sense'), cause('broken wire', 'cable')], test: { ask: 'Pull the bare wire: does the derailleur move?', answers: [answer('moves', 'It moves', 0, 1, 2), answer('still', 'It does not', 3)] } },
-  { id: 'slow-in', says: 'Slow to easier gears', causes: [slack, friction, worn], test: { ask: 'Barrel out 1/4: cured?', answers: [answer('cured', 'Cured', 0), answer('not', 'Not cured', 1, 2)] } },
-  { id: 'slow-out', says: 'Slow to harder gears', causes: [tight, friction, cause('weak spring, or the clutch', 'sense', 'friction')], test: { ask: 'Barrel in 1/4, then the cable off: does it snap back?', answers: [answer('cured', 'The barrel cured it', 0), answer('snaps', 'Snaps back with the cable off', 1), answer('lazy', 'Lazy even with the cable off', 2)] } },
-  { id: 'two-gears', says: 'Two gears for one click', causes: [cause('tight or slack cable', 'index', 'tension'), mismatch, cause('lever that moves several at a stroke', 'sense')], test: { ask: 'Measure one click’s cable: as the numbers say?', answers: [answer('as-said', 'As the numbers say', 0), answer('other', 'Another length', 1), answer('several', 'Several clicks at a stroke', 2)] } },
-  { id: 'one-gear-chatters', says: 'Chatters in one gear', causes: [slack, cause('bent tooth', 'sense'), worn], test: { ask: 'Once per wheel turn?', answers: [answer('wheel', 'Once per wheel turn', 1), answer('all', 'All the time', 0, 2)] } },
-  { id: 'all-chatter', says: 'Chatters everywhere', causes: [slack, cause('skewed hanger', 'hanger', 'hanger'), gap], test: { ask: '1/4 in, then 1/4 out: does every gear change alike?', answers: [answer('alike', 'All alike', 0), answer('unlike', 'Not alike', 1, 2)] } },
-  { id: 'one-end', says: 'Fine at one end only', causes: [hanger, mismatch, gap], test: { ask: 'Gauge the hanger, or measure the offset at both ends', answers: [answer('bent', 'Gauge says bent', 0), answer('true', 'Gauge says true', 1, 2)] } },
-  { id: 'not-largest', says: 'Will not reach the largest', causes: [slack, cause('L too far in', 'stops', 'stops'), mismatch, cause('chain too short', 'sense')], test: { ask: 'At the last click push it by hand: does it go there?', answers: [answer('goes', 'Goes there', 0, 2), answer('cannot', 'Cannot', 1, 3)] } },
-  { id: 'not-smallest', says: 'Will not reach the smallest', causes: [tight, cause('H too far in', 'stops', 'stops'), friction], test: { ask: 'Cable off: does it drop?', answers: [answer('drops', 'Drops', 0, 2), answer('stays', 'Stays up', 1)] } },
-  { id: 'into-spokes', says: 'Went into the spokes', causes: [cause('L too far out', 'stops', 'stops'), hanger, cause('bent cage', 'sense', 'hanger')], test: { ask: 'Cable off, sight L, no pedalling: is it past the largest?', answers: [answer('past', 'Past the largest', 0), answer('in-line', 'In line', 1, 2)] } },
-  { id: 'off-outside', says: 'Came off outside', causes: [cause('H too far out', 'stops', 'stops'), hanger, worn], test: { ask: 'Sight H: outboard of the smallest by more than 2 mm?', answers: [answer('past', 'Yes', 0), answer('in-line', 'No', 1, 2)] } },
-  { id: 'jumps-under-load', says: 'Jumps when pushed hard', causes: [worn, slack, stiffLink], test: { ask: 'Chain gauge, and on which sprocket?', answers: [answer('worn', 'Worn, or always the same sprockets', 0), answer('everywhere', 'Anywhere', 1, 2)] } },
-  { id: 'even-skip', says: 'Skips evenly in any gear', causes: [stiffLink, cause('joining link', 'sense')], test: { ask: 'Back-pedal: once per chain length?', answers: [answer('yes', 'Yes', 0, 1), answer('no', 'No', 0)] } },
-  { id: 'by-itself', says: 'Shifts by itself on climbs or bumps', causes: [cause('friction in the last loop', 'cable', 'friction'), cause('suspension pulls the housing', 'cable'), cause('friction lever creeps', 'sense')], test: { ask: 'Bounce the bike and watch the housing', answers: [answer('pulls', 'The housing moves', 1), answer('still', 'All still', 0, 2)] } },
-  { id: 'when-steering', says: 'Shifts when steering', causes: [cause('housing short or caught', 'cable', 'friction')], test: { ask: 'Turn the bars lock to lock', answers: [answer('pulls', 'It pulls', 0)] } },
-  { id: 'since-cable', says: 'Worse since a cable job', causes: [cause('bedding in', 'index', 'tension'), cause('ferrule not home', 'cable', 'tension'), cause('wrong side of the pinch bolt', 'cable', 'mismatch')], test: { ask: 'Tug the inner along its run: does anything give?', answers: [answer('gives', 'Something gave', 1), answer('firm', 'Firm', 0, 2)] } },
-  { id: 'noisy-largest', says: 'Noisy on the largest only', causes: [gap, cause('L too far in', 'stops', 'stops'), cause('chain too short', 'sense')], test: { ask: 'Look at the pulley tips: do they touch?', answers: [answer('touch', 'They touch', 0), answer('clear', 'Clear', 1, 2)] } },
+  {
+    id: 'nothing',
+    says: 'Clicks, nothing happens',
+    causes: [
+      slack,
+      cause('head off its seat', 'cable', 'tension'),
+      cause('gummed lever', 'sense'),
+      cause('broken wire', 'cable'),
+    ],
+    test: {
+      ask: 'Pull the bare wire: does the derailleur move?',
+      answers: [answer('moves', 'It moves', 0, 1, 2), answer('still', 'It does not', 3)],
+    },
+  },
+  {
+    id: 'slow-in',
+    says: 'Slow to easier gears',
+    causes: [slack, friction, worn],
+    test: { ask: 'Barrel out 1/4: cured?', answers: [answer('cured', 'Cured', 0), answer('not', 'Not cured', 1, 2)] },
+  },
+  {
+    id: 'slow-out',
+    says: 'Slow to harder gears',
+    causes: [tight, friction, cause('weak spring, or the clutch', 'sense', 'friction')],
+    test: {
+      ask: 'Barrel in 1/4, then the cable off: does it snap back?',
+      answers: [
+        answer('cured', 'The barrel cured it', 0),
+        answer('snaps', 'Snaps back with the cable off', 1),
+        answer('lazy', 'Lazy even with the cable off', 2),
+      ],
+    },
+  },
+  {
+    id: 'two-gears',
+    says: 'Two gears for one click',
+    causes: [
+      cause('tight or slack cable', 'index', 'tension'),
+      mismatch,
+      cause('lever that moves several at a stroke', 'sense'),
+    ],
+    test: {
+      ask: 'Measure one click’s cable: as the numbers say?',
+      answers: [
+        answer('as-said', 'As the numbers say', 0),
+        answer('other', 'Another length', 1),
+        answer('several', 'Several clicks at a stroke', 2),
+      ],
+    },
+  },
+  {
+    id: 'one-gear-chatters',
+    says: 'Chatters in one gear',
+    causes: [slack, cause('bent tooth', 'sense'), worn],
+    test: {
+      ask: 'Once per wheel turn?',
+      answers: [answer('wheel', 'Once per wheel turn', 1), answer('all', 'All the time', 0, 2)],
+    },
+  },
+  {
+    id: 'all-chatter',
+    says: 'Chatters everywhere',
+    causes: [slack, cause('skewed hanger', 'hanger', 'hanger'), gap],
+    test: {
+      ask: '1/4 in, then 1/4 out: does every gear change alike?',
+      answers: [answer('alike', 'All alike', 0), answer('unlike', 'Not alike', 1, 2)],
+    },
+  },
+  {
+    id: 'one-end',
+    says: 'Fine at one end only',
+    causes: [hanger, mismatch, gap],
+    test: {
+      ask: 'Gauge the hanger, or measure the offset at both ends',
+      answers: [answer('bent', 'Gauge says bent', 0), answer('true', 'Gauge says true', 1, 2)],
+    },
+  },
+  {
+    id: 'not-largest',
+    says: 'Will not reach the largest',
+    causes: [slack, cause('L too far in', 'stops', 'stops'), mismatch, cause('chain too short', 'sense')],
+    test: {
+      ask: 'At the last click push it by hand: does it go there?',
+      answers: [answer('goes', 'Goes there', 0, 2), answer('cannot', 'Cannot', 1, 3)],
+    },
+  },
+  {
+    id: 'not-smallest',
+    says: 'Will not reach the smallest',
+    causes: [tight, cause('H too far in', 'stops', 'stops'), friction],
+    test: {
+      ask: 'Cable off: does it drop?',
+      answers: [answer('drops', 'Drops', 0, 2), answer('stays', 'Stays up', 1)],
+    },
+  },
+  {
+    id: 'into-spokes',
+    says: 'Went into the spokes',
+    causes: [cause('L too far out', 'stops', 'stops'), hanger, cause('bent cage', 'sense', 'hanger')],
+    test: {
+      ask: 'Cable off, sight L, no pedalling: is it past the largest?',
+      answers: [answer('past', 'Past the largest', 0), answer('in-line', 'In line', 1, 2)],
+    },
+  },
+  {
+    id: 'off-outside',
+    says: 'Came off outside',
+    causes: [cause('H too far out', 'stops', 'stops'), hanger, worn],
+    test: {
+      ask: 'Sight H: outboard of the smallest by more than 2 mm?',
+      answers: [answer('past', 'Yes', 0), answer('in-line', 'No', 1, 2)],
+    },
+  },
+  {
+    id: 'jumps-under-load',
+    says: 'Jumps when pushed hard',
+    causes: [worn, slack, stiffLink],
+    test: {
+      ask: 'Chain gauge, and on which sprocket?',
+      answers: [answer('worn', 'Worn, or always the same sprockets', 0), answer('everywhere', 'Anywhere', 1, 2)],
+    },
+  },
+  {
+    id: 'even-skip',
+    says: 'Skips evenly in any gear',
+    causes: [stiffLink, cause('joining link', 'sense')],
+    test: { ask: 'Back-pedal: once per chain length?', answers: [answer('yes', 'Yes', 0, 1), answer('no', 'No', 0)] },
+  },
+  {
+    id: 'by-itself',
+    says: 'Shifts by itself on climbs or bumps',
+    causes: [
+      cause('friction in the last loop', 'cable', 'friction'),
+      cause('suspension pulls the housing', 'cable'),
+      cause('friction lever creeps', 'sense'),
+    ],
+    test: {
+      ask: 'Bounce the bike and watch the housing',
+      answers: [answer('pulls', 'The housing moves', 1), answer('still', 'All still', 0, 2)],
+    },
+  },
+  {
+    id: 'when-steering',
+    says: 'Shifts when steering',
+    causes: [cause('housing short or caught', 'cable', 'friction')],
+    test: { ask: 'Turn the bars lock to lock', answers: [answer('pulls', 'It pulls', 0)] },
+  },
+  {
+    id: 'since-cable',
+    says: 'Worse since a cable job',
+    causes: [
+      cause('bedding in', 'index', 'tension'),
+      cause('ferrule not home', 'cable', 'tension'),
+      cause('wrong side of the pinch bolt', 'cable', 'mismatch'),
+    ],
+    test: {
+      ask: 'Tug the inner along its run: does anything give?',
+      answers: [answer('gives', 'Something gave', 1), answer('firm', 'Firm', 0, 2)],
+    },
+  },
+  {
+    id: 'noisy-largest',
+    says: 'Noisy on the largest only',
+    causes: [gap, cause('L too far in', 'stops', 'stops'), cause('chain too short', 'sense')],
+    test: {
+      ask: 'Look at the pulley tips: do they touch?',
+      answers: [answer('touch', 'They touch', 0), answer('clear', 'Clear', 1, 2)],
+    },
+  },
 ]
 
 /** How much likelier a cause becomes by its rank in the row, and by the test's answer; `model`. */

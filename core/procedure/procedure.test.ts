@@ -15,17 +15,27 @@ import { STAGES } from './stages'
 
 const by = PersonId.parse('00000000-0000-4000-8000-000000000001')
 let count = 0
-const told = (event: LedgerEvent): Told => ({ id: EventId.parse(`00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`), at: '2026-11-25T10:00:00.000Z', by, event })
+const told = (event: LedgerEvent): Told => ({
+  id: EventId.parse(`00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`),
+  at: '2026-11-25T10:00:00.000Z',
+  by,
+  event,
+})
 const arrived = told({ kind: 'arrived', parts: stockParts('r14-11') })
 
 describe('what the customer says', () => {
   // common practice, no source: the rows of complaints, commonest cause first, and the test that splits them
   test.each([
-    ['slow-in', 'slack cable', 'cured', 'index', 'not', 'cable'], ['slow-out', 'cable too tight', 'cured', 'index', 'snaps', 'cable'],
-    ['one-end', 'bent hanger', 'bent', 'hanger', 'true', 'sense'], ['not-largest', 'slack cable', 'goes', 'index', 'cannot', 'stops'],
-    ['not-smallest', 'cable too tight', 'drops', 'index', 'stays', 'stops'], ['into-spokes', 'L too far out', 'past', 'stops', 'in-line', 'hanger'],
-    ['jumps-under-load', 'worn chain or sprockets', 'worn', 'sense', 'everywhere', 'index'], ['noisy-largest', 'B gap', 'touch', 'gap', 'clear', 'stops'],
-    ['since-cable', 'bedding in', 'gives', 'cable', 'firm', 'index'], ['all-chatter', 'slack cable', 'alike', 'index', 'unlike', 'hanger'],
+    ['slow-in', 'slack cable', 'cured', 'index', 'not', 'cable'],
+    ['slow-out', 'cable too tight', 'cured', 'index', 'snaps', 'cable'],
+    ['one-end', 'bent hanger', 'bent', 'hanger', 'true', 'sense'],
+    ['not-largest', 'slack cable', 'goes', 'index', 'cannot', 'stops'],
+    ['not-smallest', 'cable too tight', 'drops', 'index', 'stays', 'stops'],
+    ['into-spokes', 'L too far out', 'past', 'stops', 'in-line', 'hanger'],
+    ['jumps-under-load', 'worn chain or sprockets', 'worn', 'sense', 'everywhere', 'index'],
+    ['noisy-largest', 'B gap', 'touch', 'gap', 'clear', 'stops'],
+    ['since-cable', 'bedding in', 'gives', 'cable', 'firm', 'index'],
+    ['all-chatter', 'slack cable', 'alike', 'index', 'unlike', 'hanger'],
   ])('%s: %s first; %s leads to %s, %s to %s', (id, first, a, toA, b, toB) => {
     const c = REAR_COMPLAINTS.find(x => x.id === id)!
     expect(c.causes[0].words).toBe(first)
@@ -46,11 +56,18 @@ describe('what the customer says', () => {
   })
   test('it becomes a prior: the same log blames the hanger more after "fine at one end only"', () => {
     const setup = setupOfStandard('r14-11')
-    const log = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: -0.5 }] as const
+    const log = [
+      { kind: 'sight', at: 'L', offsetMm: 0 },
+      { kind: 'sight', at: 'H', offsetMm: -0.5 },
+    ] as const
     const plain = advise(setup, [...log])
     const told_ = advise(setup, [...log], { prior: { odds: oddsOf('one-end', 'bent') } })
     expect(told_.causes.hanger).toBeGreaterThan(plain.causes.hanger + 0.1)
-    const state = reduce([arrived, told({ kind: 'said', complaint: 'one-end', answer: 'bent' }), told({ kind: 'sensed', exceptions: ['cage', 'worn'], chainWearPercent: 0.9 })])
+    const state = reduce([
+      arrived,
+      told({ kind: 'said', complaint: 'one-end', answer: 'bent' }),
+      told({ kind: 'sensed', exceptions: ['cage', 'worn'], chainWearPercent: 0.9 }),
+    ])
     expect(priorFor(state, null)?.odds).toMatchObject({ hanger: 6 * 3, wear: 6 })
   })
 })
@@ -86,8 +103,12 @@ describe('schools', () => {
       expect([stages[0], ...stages.slice(-2)]).toEqual(['said', 'prove', 'handBack'])
     }
   })
-  test('a job\'s choice beats the person\'s, that the shop\'s, that the usual', () => {
-    const inForce = schoolsOf({ step: 'half' }, { step: 'full', gap: 'with-sag' }, { gap: 'maker', placing: 'outboard' })
+  test("a job's choice beats the person's, that the shop's, that the usual", () => {
+    const inForce = schoolsOf(
+      { step: 'half' },
+      { step: 'full', gap: 'with-sag' },
+      { gap: 'maker', placing: 'outboard' },
+    )
     expect(inForce.ids).toEqual({ ...USUAL_SCHOOLS, step: 'half', gap: 'with-sag', placing: 'outboard' })
     expect(inForce.step.turns).toBe(0.5)
   })
@@ -116,11 +137,18 @@ test('stages count as done by what the ledger says', () => {
   expect(done(gauge).hanger).toBe(true)
   expect(done({ ...gauge, acrossMm: 3 }).hanger).toBe(false)
   expect(done(gauge, { kind: 'bend', hour: 12, tipMm: 1 }).hanger).toBe(false) // to be gauged again
-  const seen: LedgerEvent[] = [{ kind: 'sight', at: 'L', offsetMm: 0 }, { kind: 'sight', at: 'H', offsetMm: 0 }]
+  const seen: LedgerEvent[] = [
+    { kind: 'sight', at: 'L', offsetMm: 0 },
+    { kind: 'sight', at: 'H', offsetMm: 0 },
+  ]
   expect(done(...seen).stops).toBe(true)
   expect(done(...seen, { kind: 'bend', hour: 12, tipMm: 1 }).stops).toBe(false) // stops after any bend
   expect(done({ kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }).gap).toBe(true)
   expect(done({ kind: 'gap', gapMm: 9, how: 'measured', at: 'stand' }).gap).toBe(false)
-  expect(done({ kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] }).prove).toBe(true)
-  expect(done({ kind: 'proved', what: 'road', ring: null, exceptions: [2] }, { kind: 'torqued', exceptions: [] }).prove).toBe(false)
+  expect(
+    done({ kind: 'proved', what: 'road', ring: null, exceptions: [] }, { kind: 'torqued', exceptions: [] }).prove,
+  ).toBe(true)
+  expect(
+    done({ kind: 'proved', what: 'road', ring: null, exceptions: [2] }, { kind: 'torqued', exceptions: [] }).prove,
+  ).toBe(false)
 })

@@ -16,7 +16,10 @@ export function stagesDone(state: JobState, schools: Schools, right: number | nu
   return {
     said: noted.said !== null,
     sense: noted.sensed !== null && beforeAnyScrew(noted.sensed.exceptions).length === 0,
-    hanger: gauge !== undefined && gauge.bentBefore === null && gauge.event.acrossMm <= acrossTolerance(state.parts?.cassette.teeth.length ?? 11),
+    hanger:
+      gauge !== undefined &&
+      gauge.bentBefore === null &&
+      gauge.event.acrossMm <= acrossTolerance(state.parts?.cassette.teeth.length ?? 11),
     stops: Boolean(trace?.seenL && trace.seenH),
     cable: noted.sinceClamp !== null || noted.cut !== null,
     // without clicks there is nothing to index: stops, gap and slack are all

@@ -3,5 +3,13 @@ export const STAGES = ['said', 'sense', 'hanger', 'stops', 'cable', 'index', 'ga
 export type Stage = (typeof STAGES)[number]
 
 export const STAGE_WORDS: Record<Stage, string> = {
-  said: 'What they say', sense: 'Sense check', hanger: 'Hanger', stops: 'Stops', cable: 'Cable on', index: 'Index', gap: 'B gap', prove: 'Prove', handBack: 'Hand back',
+  said: 'What they say',
+  sense: 'Sense check',
+  hanger: 'Hanger',
+  stops: 'Stops',
+  cable: 'Cable on',
+  index: 'Index',
+  gap: 'B gap',
+  prove: 'Prove',
+  handBack: 'Hand back',
 }

@@ -1,7 +1,14 @@
 import type { Provenance } from '../quantity/provenance'
 
 /** Tightening torques at the rear, N·m, unless the maker says otherwise; none from memory on carbon, titanium or a cracked part. */
-export const TORQUE_IDS = ['hanger-bolt', 'pinch-bolt', 'hanger-screws', 'pulley-bolts', 'lever-clamp', 'axle-nuts'] as const
+export const TORQUE_IDS = [
+  'hanger-bolt',
+  'pinch-bolt',
+  'hanger-screws',
+  'pulley-bolts',
+  'lever-clamp',
+  'axle-nuts',
+] as const
 export type TorqueId = (typeof TORQUE_IDS)[number]
 export type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; provenance: Provenance; drive: string }
 

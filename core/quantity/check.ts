@@ -2,7 +2,8 @@
 
 /** @throws RangeError when `value` is not a finite number. */
 export function finite(name: string, value: unknown): asserts value is number {
-  if (typeof value !== 'number' || !Number.isFinite(value)) throw new RangeError(`${name} must be a number, not ${String(value)}`)
+  if (typeof value !== 'number' || !Number.isFinite(value))
+    throw new RangeError(`${name} must be a number, not ${String(value)}`)
 }
 
 /** @throws RangeError when `value` is not a number of at least 0. */

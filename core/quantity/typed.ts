@@ -9,4 +9,9 @@ const one = (word: string): number => Number(word.replace(',', '.').replace('−
 export const typedNumber = (text: string): number => (text.trim() === '' ? NaN : one(text.trim()))
 
 /** Several, with spaces, semicolons, slashes or a comma and a space between. @example typedNumbers('17,4 17.6') // [17.4, 17.6] */
-export const typedNumbers = (text: string): number[] => text.trim().split(/[\s;/]+|,\s+/).filter(Boolean).map(one)
+export const typedNumbers = (text: string): number[] =>
+  text
+    .trim()
+    .split(/[\s;/]+|,\s+/)
+    .filter(Boolean)
+    .map(one)

@@ -9,7 +9,10 @@ export const BARREL_START_TURNS = { from: 1.5, to: 2 } as const
  * @param p turns out now, turns still wanted (+ out), travel and thread in mm per turn
  * @throws RangeError naming the argument
  */
-export function reclampRecipe(p: { turnsOut: number; wantedTurns: number; rangeTurns: number; threadMm: number }): { barrelTurnsOut: number; drawMm: number } {
+export function reclampRecipe(p: { turnsOut: number; wantedTurns: number; rangeTurns: number; threadMm: number }): {
+  barrelTurnsOut: number
+  drawMm: number
+} {
   notNegative('turnsOut', p.turnsOut)
   positive('rangeTurns', p.rangeTurns)
   positive('threadMm', p.threadMm)
@@ -19,7 +22,8 @@ export function reclampRecipe(p: { turnsOut: number; wantedTurns: number; rangeT
 }
 
 /** Total barrel after a clamp, turns: up to 1 is a good one, 2 to 2½ a poor one. `practice` */
-export const clampJudged = (turnsSinceClamp: number): 'good' | 'fair' | 'poor' => (Math.abs(turnsSinceClamp) <= 1 ? 'good' : Math.abs(turnsSinceClamp) < 2 ? 'fair' : 'poor')
+export const clampJudged = (turnsSinceClamp: number): 'good' | 'fair' | 'poor' =>
+  Math.abs(turnsSinceClamp) <= 1 ? 'good' : Math.abs(turnsSinceClamp) < 2 ? 'fair' : 'poor'
 
 /** Pieces of housing on a rear run, lever first. */
 export const HOUSING_PLACES = ['lever loop', 'along the frame', 'last loop', 'full length'] as const

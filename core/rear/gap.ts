@@ -39,7 +39,10 @@ const GAP_SD_MM = 0.4
  * What a turn of this bike's B screw does, learnt from gaps measured at two or more settings.
  * @param seen turns in (+) since the first, and the gap there in mm
  */
-export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number }[]): { mmPerTurn: number; sdMm: number } {
+export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number }[]): {
+  mmPerTurn: number
+  sdMm: number
+} {
   const n = seen.length
   const meanT = n ? seen.reduce((s, x) => s + x.turnsIn, 0) / n : 0
   const meanG = n ? seen.reduce((s, x) => s + x.gapMm, 0) / n : 0
@@ -50,7 +53,11 @@ export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number
 }
 
 /** The gap as it stands: the last one measured, carried on by the turns since; null when none was. */
-export function gapNow(seen: readonly { turnsIn: number; gapMm: number }[], turnsIn: number, mmPerTurn: number): number | null {
+export function gapNow(
+  seen: readonly { turnsIn: number; gapMm: number }[],
+  turnsIn: number,
+  mmPerTurn: number,
+): number | null {
   const last = seen.at(-1)
   return last ? last.gapMm + (turnsIn - last.turnsIn) * mmPerTurn : null
 }

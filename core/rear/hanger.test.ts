@@ -3,31 +3,44 @@ import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { fitHanger } from './hanger'
 
-const gauge = (hours: number[], gap: (angle: number) => number) => hours.map(hour => ({ hour, gapMm: gap((hour * Math.PI) / 6) }))
+const gauge = (hours: number[], gap: (angle: number) => number) =>
+  hours.map(hour => ({ hour, gapMm: gap((hour * Math.PI) / 6) }))
 
 describe('fitHanger', () => {
   // Outside source: QR least squares of [1 cosθ sinθ], ml-matrix `solve`.
   test('agrees with QR on random readings at any three or more hours', () => {
-    fc.assert(fc.property(
-      fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { minLength: 4, maxLength: 12 }),
-      fc.array(fc.double({ min: 40, max: 80, noNaN: true }), { minLength: 12, maxLength: 12 }),
-      (hours, gaps) => {
-        const readings = hours.map((hour, i) => ({ hour, gapMm: gaps[i] }))
-        const rows = readings.map(r => (r.hour * Math.PI) / 6).map(t => [1, Math.cos(t), Math.sin(t)])
-        const [, b, c] = solve(new Matrix(rows), Matrix.columnVector(readings.map(r => r.gapMm))).to1DArray()
-        const fit = fitHanger(readings, 311)
-        expect(fit.acrossMm).toBeCloseTo(2 * Math.hypot(b, c), 6) // same doubles, another algorithm
-        expect(fit.camberDeg).toBeCloseTo((Math.atan(b / 311) * 180) / Math.PI, 7)
-      }), { numRuns: 60, seed: 7 })
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 1, max: 12 }), { minLength: 4, maxLength: 12 }),
+        fc.array(fc.double({ min: 40, max: 80, noNaN: true }), { minLength: 12, maxLength: 12 }),
+        (hours, gaps) => {
+          const readings = hours.map((hour, i) => ({ hour, gapMm: gaps[i] }))
+          const rows = readings.map(r => (r.hour * Math.PI) / 6).map(t => [1, Math.cos(t), Math.sin(t)])
+          const [, b, c] = solve(new Matrix(rows), Matrix.columnVector(readings.map(r => r.gapMm))).to1DArray()
+          const fit = fitHanger(readings, 311)
+          expect(fit.acrossMm).toBeCloseTo(2 * Math.hypot(b, c), 6) // same doubles, another algorithm
+          expect(fit.camberDeg).toBeCloseTo((Math.atan(b / 311) * 180) / Math.PI, 7)
+        },
+      ),
+      { numRuns: 60, seed: 7 },
+    )
   })
 
   test('finds camber and toe with their signs, and says when nothing is bent', () => {
-    const fit = fitHanger(gauge([12, 3, 6, 9], t => 60 + 2 * Math.cos(t) - 1 * Math.sin(t)), 300)
+    const fit = fitHanger(
+      gauge([12, 3, 6, 9], t => 60 + 2 * Math.cos(t) - 1 * Math.sin(t)),
+      300,
+    )
     expect(fit.camberDeg).toBeCloseTo(0.382, 3) // atan(2/300): wider at 12, the lower end is inboard
     expect(fit.toeDeg).toBeCloseTo(-0.191, 3)
     expect(fit.acrossMm).toBeCloseTo(2 * Math.sqrt(5), 9)
     expect(fit.residualMm).toBeCloseTo(0, 9)
-    expect(fitHanger(gauge([12, 4, 8], () => 60), 300)).toMatchObject({ camberDeg: 0, toeDeg: 0, acrossMm: 0 })
+    expect(
+      fitHanger(
+        gauge([12, 4, 8], () => 60),
+        300,
+      ),
+    ).toMatchObject({ camberDeg: 0, toeDeg: 0, acrossMm: 0 })
   })
 
   test('shows a bad reading as residual', () => {
@@ -37,8 +50,13 @@ describe('fitHanger', () => {
   })
 
   test.each([
-    ['radiusMm', gauge([12, 3, 6], () => 60), 0], ['at least 3', gauge([12, 3], () => 60), 311], ['twice', gauge([12, 3, 3], () => 60), 311],
-    ['twice', gauge([12, 0, 6], () => 60), 311], ['gapMm', gauge([12, 3, 6], () => -1), 311], ['gapMm', gauge([12, 3, 6], () => NaN), 311], ['hour', gauge([12, 3, 13], () => 60), 311],
+    ['radiusMm', gauge([12, 3, 6], () => 60), 0],
+    ['at least 3', gauge([12, 3], () => 60), 311],
+    ['twice', gauge([12, 3, 3], () => 60), 311],
+    ['twice', gauge([12, 0, 6], () => 60), 311],
+    ['gapMm', gauge([12, 3, 6], () => -1), 311],
+    ['gapMm', gauge([12, 3, 6], () => NaN), 311],
+    ['hour', gauge([12, 3, 13], () => 60), 311],
   ])('refuses nonsense and names it: %s', (words, readings, radius) => {
     expect(() => fitHanger(readings, radius)).toThrow(RangeError)
     expect(() => fitHanger(readings, radius)).toThrow(words)

@@ -17,7 +17,8 @@ export type HangerFit = { camberDeg: number; toeDeg: number; tiltDeg: number; ac
  */
 export function fitHanger(readings: HangerReading[], radiusMm: number): HangerFit {
   positive('radiusMm', radiusMm)
-  if (!Array.isArray(readings) || readings.length < 3) throw new RangeError('readings needs at least 3 places round the clock')
+  if (!Array.isArray(readings) || readings.length < 3)
+    throw new RangeError('readings needs at least 3 places round the clock')
   const taken = new Set<number>()
   readings.forEach(({ hour, gapMm }, i) => {
     finite(`readings[${i}].hour`, hour)
@@ -48,7 +49,11 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
   const mc = mean(r => r.cos)
   const ms = mean(r => r.sin)
   const mg = mean(r => r.gapMm)
-  let cc = 0, cs = 0, ss = 0, cg = 0, sg = 0
+  let cc = 0,
+    cs = 0,
+    ss = 0,
+    cg = 0,
+    sg = 0
   for (const r of rows) {
     cc += (r.cos - mc) ** 2
     cs += (r.cos - mc) * (r.sin - ms)
@@ -67,7 +72,8 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
 export const acrossTolerance = (speeds: number): number => (speeds <= 8 ? 4 : speeds <= 10 ? 2 : 1)
 
 /** The same as an angle of camber, degrees. */
-export const camberTolerance = (speeds: number): number => degrees(Math.atan(acrossTolerance(speeds) / 2 / WHEEL_RADIUS_MM))
+export const camberTolerance = (speeds: number): number =>
+  degrees(Math.atan(acrossTolerance(speeds) / 2 / WHEEL_RADIUS_MM))
 
 /** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
 const WHEEL_RADIUS_MM = 311
@@ -75,7 +81,13 @@ const WHEEL_RADIUS_MM = 311
 /** What hangs the derailleur decides between bending, renewing and refusing. */
 export const HANGER_KINDS = ['steel', 'replaceable', 'direct', 'titanium', 'carbon'] as const
 export type HangerKind = (typeof HANGER_KINDS)[number]
-export const HANGER_KIND_WORDS: Record<HangerKind, string> = { steel: 'Steel dropout', replaceable: 'Replaceable hanger', direct: 'Universal direct hanger', titanium: 'Titanium', carbon: 'Carbon or cast' }
+export const HANGER_KIND_WORDS: Record<HangerKind, string> = {
+  steel: 'Steel dropout',
+  replaceable: 'Replaceable hanger',
+  direct: 'Universal direct hanger',
+  titanium: 'Titanium',
+  carbon: 'Carbon or cast',
+}
 
 /** Spread of one reading, mm: with a caliper at the tip, by eye. `practice` */
 export const READING_SD_MM = { caliper: 0.3, eye: 1 } as const
@@ -96,8 +108,12 @@ export function badReading(readings: readonly HangerReading[], radiusMm: number)
   if (all < READING_SD_MM.caliper) return null
   const rest = readings.map(r => {
     try {
-      return fitHanger(readings.filter(x => x !== r), radiusMm).residualMm
-    } catch { // the others lie too close together
+      return fitHanger(
+        readings.filter(x => x !== r),
+        radiusMm,
+      ).residualMm
+    } catch {
+      // the others lie too close together
       return all
     }
   })
@@ -126,16 +142,30 @@ export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind): Ha
   switch (kind) {
     case 'titanium':
     case 'carbon':
-      return { do: 'refuse', why: `${said}. Never bend titanium, carbon or a cast part: defer to the maker and a qualified frame builder.` }
+      return {
+        do: 'refuse',
+        why: `${said}. Never bend titanium, carbon or a cast part: defer to the maker and a qualified frame builder.`,
+      }
     case 'replaceable':
-      return { do: 'replace', why: `${said}. It is made to give way: a new one. Bending it back weakens it and may break it.` }
+      return {
+        do: 'replace',
+        why: `${said}. It is made to give way: a new one. Bending it back weakens it and may break it.`,
+      }
     case 'direct':
-      return { do: 'replace', why: `${said}. Undo its bolt (left-hand), re-seat it on the axle and gauge again; renew it if it is bent.` }
+      return {
+        do: 'replace',
+        why: `${said}. Undo its bolt (left-hand), re-seat it on the axle and gauge again; renew it if it is bent.`,
+      }
     case 'steel': {
       const angle = Math.atan2(Math.tan(fit.toeDeg / degrees(1)), Math.tan(fit.camberDeg / degrees(1)))
       const hour = Math.round((angle * 6) / Math.PI + 12) % 12 || 12
       const step = Math.min(2, Math.max(0.5, fit.acrossMm / 4))
-      return { do: 'bend', why: `${said}${fit.acrossMm >= CERTAINLY_BENT_MM ? ': certainly bent' : ''}. Small steps, gauge again after each; stop at any crack.`, hour, tipMm: Math.round(step * 2) / 2 }
+      return {
+        do: 'bend',
+        why: `${said}${fit.acrossMm >= CERTAINLY_BENT_MM ? ': certainly bent' : ''}. Small steps, gauge again after each; stop at any crack.`,
+        hour,
+        tipMm: Math.round(step * 2) / 2,
+      }
     }
   }
 }
@@ -147,7 +177,7 @@ export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind): Ha
 export function hangerMisfitMm(setup: { teeth: readonly number[] }, camberDeg: number): number[] {
   finite('camberDeg', camberDeg)
   const tan = Math.tan(camberDeg / degrees(1))
-  const errors = setup.teeth.map(t => tan * (pitchDiameterMm(t) - pitchDiameterMm(setup.teeth[0])) / 2)
+  const errors = setup.teeth.map(t => (tan * (pitchDiameterMm(t) - pitchDiameterMm(setup.teeth[0]))) / 2)
   const middle = (Math.max(...errors) + Math.min(...errors)) / 2
   return errors.map(e => e - middle)
 }

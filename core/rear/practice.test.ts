@@ -3,7 +3,16 @@ import { describe, expect, test } from 'vitest'
 import { BARREL_START_TURNS, clampJudged, LAST_LOOP_MM, reclampRecipe, TAIL_MM } from './clamp'
 import { capacityNeeded, chainLinks, chainWearLimitPercent } from './chain'
 import { B_SCREW, gapInStandFor, gapTurn, learntGapPerTurn } from './gap'
-import { acrossTolerance, badReading, fitHanger, HANGER_KINDS, hangerMisfitMm, hangerPlan, hangerSpreadDeg, READING_SD_MM } from './hanger'
+import {
+  acrossTolerance,
+  badReading,
+  fitHanger,
+  HANGER_KINDS,
+  hangerMisfitMm,
+  hangerPlan,
+  hangerSpreadDeg,
+  READING_SD_MM,
+} from './hanger'
 import { BEDDING_SHIFTS, SETTLE, settleForecast } from './settle'
 import { L_TARGET_MM, learntMmPerTurn, stopTurn } from './stops'
 import { GAPS, PLACINGS, STEPS } from '../procedure/schools'
@@ -21,13 +30,40 @@ test.each<[string, unknown, unknown]>([
   ['barrel before the clamp, turns out', BARREL_START_TURNS, { from: 1.5, to: 2 }],
   ['last loop, mm (from memory)', LAST_LOOP_MM, { usual: { from: 250, to: 320 }, straight: { from: 180, to: 230 } }],
   ['inner past the bolt, mm', TAIL_MM, { from: 30, to: 50 }],
-  ['chain renewed to 10 speeds, from 11 and on electric bikes, %', [chainWearLimitPercent(10), chainWearLimitPercent(11), chainWearLimitPercent(8, true)], [0.75, 0.5, 0.5]],
+  [
+    'chain renewed to 10 speeds, from 11 and on electric bikes, %',
+    [chainWearLimitPercent(10), chainWearLimitPercent(11), chainWearLimitPercent(8, true)],
+    [0.75, 0.5, 0.5],
+  ],
   ['steps of a turn', STEPS.map(s => s.turns), [1 / 8, 1 / 4, 1 / 2, 1]],
-  ['H centred, and 1 to 2 mm outboard', PLACINGS.map(p => p.targetMm), [{ from: -0.5, to: 0.3 }, { from: -2, to: -1 }]],
-  ['B gaps, mm', GAPS.filter(g => ['close', 'start-wide'].includes(g.id)).map(g => g.targetMm), [{ from: 3, to: 6 }, { from: 6, to: 10 }]],
+  [
+    'H centred, and 1 to 2 mm outboard',
+    PLACINGS.map(p => p.targetMm),
+    [
+      { from: -0.5, to: 0.3 },
+      { from: -2, to: -1 },
+    ],
+  ],
+  [
+    'B gaps, mm',
+    GAPS.filter(g => ['close', 'start-wide'].includes(g.id)).map(g => g.targetMm),
+    [
+      { from: 3, to: 6 },
+      { from: 6, to: 10 },
+    ],
+  ],
   ['settling after a new run, turns out', [SETTLE.fromTurns, SETTLE.toTurns, BEDDING_SHIFTS], [0.25, 0.5, 30]],
-  ['pinch and hanger bolt, N·m (from memory)', REAR_TORQUES.filter(t => ['pinch-bolt', 'hanger-bolt'].includes(t.id)).map(t => [t.fromNm, t.toNm]), [[8, 10], [4, 7]]],
-])('%s', (_, found, expected) => { expect(found).toEqual(expected) })
+  [
+    'pinch and hanger bolt, N·m (from memory)',
+    REAR_TORQUES.filter(t => ['pinch-bolt', 'hanger-bolt'].includes(t.id)).map(t => [t.fromNm, t.toNm]),
+    [
+      [8, 10],
+      [4, 7],
+    ],
+  ],
+])('%s', (_, found, expected) => {
+  expect(found).toEqual(expected)
+})
 
 describe('what follows from them', () => {
   test('a turn of an M5 barrel is 18 to 35 % of a pitch on every standard, an eighth too little to say less', () => {
@@ -38,10 +74,14 @@ describe('what follows from them', () => {
     }
   })
   test('levering as told halves what the gauge shows, and goes on until it is within tolerance', () => {
-    let b = 3.1, c = -1.2 // mm at the tip, harmonics of a bent steel dropout
+    let b = 3.1,
+      c = -1.2 // mm at the tip, harmonics of a bent steel dropout
     const gauged: number[] = []
     for (let i = 0; i < 12; i++) {
-      const readings = [12, 2, 4, 6, 8, 10].map(hour => ({ hour, gapMm: 55 + b * Math.cos((hour * Math.PI) / 6) + c * Math.sin((hour * Math.PI) / 6) }))
+      const readings = [12, 2, 4, 6, 8, 10].map(hour => ({
+        hour,
+        gapMm: 55 + b * Math.cos((hour * Math.PI) / 6) + c * Math.sin((hour * Math.PI) / 6),
+      }))
       const fit = fitHanger(readings, 311)
       gauged.push(fit.acrossMm)
       const plan = hangerPlan(fit, 10, 'steel')
@@ -55,12 +95,24 @@ describe('what follows from them', () => {
     expect([...gauged].sort((x, y) => y - x)).toEqual(gauged)
   })
   test('steel is bent, a replaceable one renewed, titanium and carbon refused; a true one is left whatever it is', () => {
-    const bent = fitHanger([12, 4, 8].map(hour => ({ hour, gapMm: 55 + 3 * Math.cos((hour * Math.PI) / 6) })), 311)
-    expect(HANGER_KINDS.map(k => hangerPlan(bent, 11, k).do)).toEqual(['bend', 'replace', 'replace', 'refuse', 'refuse'])
+    const bent = fitHanger(
+      [12, 4, 8].map(hour => ({ hour, gapMm: 55 + 3 * Math.cos((hour * Math.PI) / 6) })),
+      311,
+    )
+    expect(HANGER_KINDS.map(k => hangerPlan(bent, 11, k).do)).toEqual([
+      'bend',
+      'replace',
+      'replace',
+      'refuse',
+      'refuse',
+    ])
     const plan = hangerPlan(bent, 11, 'steel')
     expect(plan.do === 'bend' && plan.hour).toBe(12) // wider at 12: the tip goes towards the rim there
     expect(hangerPlan(bent, 11, 'steel').why).toContain('certainly bent')
-    const true_ = fitHanger([12, 4, 8].map(hour => ({ hour, gapMm: 55 })), 311)
+    const true_ = fitHanger(
+      [12, 4, 8].map(hour => ({ hour, gapMm: 55 })),
+      311,
+    )
     for (const k of HANGER_KINDS) expect(hangerPlan(true_, 12, k).do).toBe('leave')
     expect(hangerPlan({ ...bent, acrossMm: 3 }, 8, 'steel').do).toBe('leave') // 3 mm is allowed to 8 speeds
   })
@@ -96,7 +148,11 @@ describe('chain', () => {
     const a = Math.asin((R - r) / C)
     expect(Math.abs(2 * C * Math.cos(a) + (32 + 51) / 2 + (a * (51 - 32)) / Math.PI - exact)).toBeLessThan(0.05)
   })
-  test.each([['chainstayMm', { chainstayMm: 40, ringTeeth: 32, sprocketTeeth: 51 }], ['ringTeeth', { chainstayMm: 435, ringTeeth: 3, sprocketTeeth: 51 }], ['sprocketTeeth', { chainstayMm: 435, ringTeeth: 32, sprocketTeeth: NaN }]])('refuses nonsense: %s', (name, p) => {
+  test.each([
+    ['chainstayMm', { chainstayMm: 40, ringTeeth: 32, sprocketTeeth: 51 }],
+    ['ringTeeth', { chainstayMm: 435, ringTeeth: 3, sprocketTeeth: 51 }],
+    ['sprocketTeeth', { chainstayMm: 435, ringTeeth: 32, sprocketTeeth: NaN }],
+  ])('refuses nonsense: %s', (name, p) => {
     expect(() => chainLinks(p)).toThrow(new RegExp(name))
   })
   test('capacity is the spread of rings and of sprockets together', () => {
@@ -110,12 +166,20 @@ describe('chain', () => {
 describe('learnt from this bike', () => {
   test('a stop screw: two sightings a turn apart move the usual figure towards what was seen', () => {
     expect(learntMmPerTurn('H', [])).toMatchObject({ mmPerTurn: 1 })
-    const two = learntMmPerTurn('H', [{ turnsIn: 0, offsetMm: -1.5 }, { turnsIn: 1.5, offsetMm: 0.4 }])
+    const two = learntMmPerTurn('H', [
+      { turnsIn: 0, offsetMm: -1.5 },
+      { turnsIn: 1.5, offsetMm: 0.4 },
+    ])
     expect(two.mmPerTurn).toBeGreaterThan(1)
     expect(two.mmPerTurn).toBeLessThan(1.9 / 1.5)
     expect(two.sdMm).toBeLessThan(learntMmPerTurn('H', []).sdMm)
     // L turned in goes outboard
-    expect(learntMmPerTurn('L', [{ turnsIn: 0, offsetMm: 1 }, { turnsIn: 2, offsetMm: -1.4 }]).mmPerTurn).toBeGreaterThan(1)
+    expect(
+      learntMmPerTurn('L', [
+        { turnsIn: 0, offsetMm: 1 },
+        { turnsIn: 2, offsetMm: -1.4 },
+      ]).mmPerTurn,
+    ).toBeGreaterThan(1)
   })
   // Outside source: ridge least squares by matrix inverse, ml-matrix
   test('agrees with Bayesian least squares by a general matrix library', () => {
@@ -124,9 +188,16 @@ describe('learnt from this bike', () => {
       const sights = Array.from({ length: 4 }, () => ({ turnsIn: random.next() * 3, offsetMm: random.normal() }))
       const X = new Matrix(sights.map(s => [1, s.turnsIn])).mul(1 / 0.35)
       const y = Matrix.columnVector(sights.map(s => s.offsetMm / 0.35))
-      const prior = new Matrix([[1e-12, 0], [0, 1 / 0.15 ** 2]])
+      const prior = new Matrix([
+        [1e-12, 0],
+        [0, 1 / 0.15 ** 2],
+      ])
       const A = X.transpose().mmul(X).add(prior)
-      const solved = inverse(A).mmul(X.transpose().mmul(y).add(Matrix.columnVector([0, 1 / 0.15 ** 2])))
+      const solved = inverse(A).mmul(
+        X.transpose()
+          .mmul(y)
+          .add(Matrix.columnVector([0, 1 / 0.15 ** 2])),
+      )
       expect(learntMmPerTurn('H', sights).mmPerTurn).toBeCloseTo(solved.get(1, 0), 5)
       expect(learntMmPerTurn('H', sights).sdMm).toBeCloseTo(Math.sqrt(inverse(A).get(1, 1)), 5)
     }
@@ -139,7 +210,12 @@ describe('learnt from this bike', () => {
   })
   test('the B screw likewise; sag shifts what is wanted in the stand', () => {
     expect(learntGapPerTurn([]).mmPerTurn).toBe(B_SCREW.mmPerTurn)
-    expect(learntGapPerTurn([{ turnsIn: 0, gapMm: 4 }, { turnsIn: 2, gapMm: 7.4 }]).mmPerTurn).toBeGreaterThan(1.4)
+    expect(
+      learntGapPerTurn([
+        { turnsIn: 0, gapMm: 4 },
+        { turnsIn: 2, gapMm: 7.4 },
+      ]).mmPerTurn,
+    ).toBeGreaterThan(1.4)
     expect(gapTurn(2, { from: 3, to: 6 }, 1.25)).toBe(2)
     expect(gapTurn(5, { from: 3, to: 6 }, 1.25)).toBe(0)
     expect(gapInStandFor({ standMm: 6, saggedMm: 16.5, wantedMm: 15 })).toBeCloseTo(4.5, 9) // common practice: 15 sagged is 4 to 5 in the stand
@@ -163,7 +239,24 @@ describe('gauge', () => {
     const sd = 0.3 * Math.sqrt(inverse(X.transpose().mmul(X)).get(1, 1))
     expect(hangerSpreadDeg(readings, 311, 0.3)).toBeCloseTo((Math.atan(sd / 311) * 180) / Math.PI, 9)
   })
-  test.each([['twice', [{ hour: 12, gapMm: 60 }, { hour: 12, gapMm: 61 }, { hour: 6, gapMm: 60 }]], ['gapMm', [{ hour: 12, gapMm: -3 }, { hour: 3, gapMm: 61 }, { hour: 6, gapMm: 60 }]]])('refuses %s', (words, readings) => {
+  test.each([
+    [
+      'twice',
+      [
+        { hour: 12, gapMm: 60 },
+        { hour: 12, gapMm: 61 },
+        { hour: 6, gapMm: 60 },
+      ],
+    ],
+    [
+      'gapMm',
+      [
+        { hour: 12, gapMm: -3 },
+        { hour: 3, gapMm: 61 },
+        { hour: 6, gapMm: 60 },
+      ],
+    ],
+  ])('refuses %s', (words, readings) => {
     expect(() => fitHanger(readings, 311)).toThrow(words)
   })
 })

@@ -8,19 +8,26 @@ export const BEDDING_SHIFTS = 30
 const BEDDED_SHARE = 0.5
 
 /** What is still to come, turns out; nothing when nothing was renewed. */
-export function settleForecast(p: { renewed: boolean; beddingShifts: number }): { fromTurns: number; toTurns: number } | null {
+export function settleForecast(p: {
+  renewed: boolean
+  beddingShifts: number
+}): { fromTurns: number; toTurns: number } | null {
   if (!p.renewed) return null
   const left = 1 - BEDDED_SHARE * Math.min(1, Math.max(0, p.beddingShifts) / BEDDING_SHIFTS)
   return { fromTurns: SETTLE.fromTurns * left, toTurns: SETTLE.toTurns * left }
 }
 
 /** What a rider of a hub gear is told. `practice` */
-export const TELL_RIDER_HUB = 'Hub gear: should it slip or find no gear, stop riding and come by; ease off the pedals as you change.'
-export const TELL_RIDER = 'Lay the bike on its other side, not on the derailleur. First sign is a delay leaving the smallest sprocket: barrel out an eighth, or come by.'
+export const TELL_RIDER_HUB =
+  'Hub gear: should it slip or find no gear, stop riding and come by; ease off the pedals as you change.'
+export const TELL_RIDER =
+  'Lay the bike on its other side, not on the derailleur. First sign is a delay leaving the smallest sprocket: barrel out an eighth, or come by.'
 
 /** For a bike that leaves with this not cured. */
 export const GET_HOME: Record<'hanger' | 'friction' | 'barrel', string> = {
-  hanger: 'Bent hanger: wind both stops in so that the cage cannot reach the spokes, use the middle gears, ride gently. Never when the cage touches anything.',
-  friction: 'Sticky cable: set it to favour the shifts towards the frame, and push the lever past the click towards the spokes.',
+  hanger:
+    'Bent hanger: wind both stops in so that the cage cannot reach the spokes, use the middle gears, ride gently. Never when the cage touches anything.',
+  friction:
+    'Sticky cable: set it to favour the shifts towards the frame, and push the lever past the click towards the spokes.',
   barrel: 'No barrel left: clamp again; it takes five minutes and holds.',
 }

@@ -27,14 +27,22 @@ export function learntMmPerTurn(stop: 'H' | 'L', sights: readonly StopSight[]): 
   const to = sights.reduce((s, x) => s + (x.turnsIn - meanT) * (x.offsetMm - meanO), 0)
   const told = tt / SIGHT_SD_MM ** 2
   const usual = 1 / STOP_SCREW.sd ** 2
-  return { mmPerTurn: ((sign * to) / SIGHT_SD_MM ** 2 + usual * STOP_SCREW.mmPerTurn) / (told + usual), sdMm: Math.sqrt(1 / (told + usual)) }
+  return {
+    mmPerTurn: ((sign * to) / SIGHT_SD_MM ** 2 + usual * STOP_SCREW.mmPerTurn) / (told + usual),
+    sdMm: Math.sqrt(1 / (told + usual)),
+  }
 }
 
 /**
  * The next turn of a stop screw, in eighths, + in: to the middle of where it is to stand; 0 when it stands there.
  * @param target between which offsets it is to stand, mm, + inboard
  */
-export function stopTurn(stop: 'H' | 'L', offsetMm: number, target: { from: number; to: number }, mmPerTurn: number): number {
+export function stopTurn(
+  stop: 'H' | 'L',
+  offsetMm: number,
+  target: { from: number; to: number },
+  mmPerTurn: number,
+): number {
   finite('offsetMm', offsetMm)
   if (offsetMm >= target.from && offsetMm <= target.to) return 0
   const off = (target.from + target.to) / 2 - offsetMm

@@ -5,17 +5,37 @@ import { HOUSING_PLACES } from '../rear/clamp'
  * What a shop keeps a record of. `floor` is the least spread that counts as usual: nothing nearer than that to the
  * middle half is ever questioned (`model`). `byFrame`: compared among bikes of one kind of frame.
  */
-export type RecordRule = { key: string; what: string; unit: string; digits: number; floor: number; byFrame: boolean; more: string; less: string; plus?: 'out' | 'in' }
+export type RecordRule = {
+  key: string
+  what: string
+  unit: string
+  digits: number
+  floor: number
+  byFrame: boolean
+  more: string
+  less: string
+  plus?: 'out' | 'in'
+}
 
 const LONG = ['longer', 'shorter'] as const
 const MORE = ['more', 'less'] as const
 const TURNED = ['further out', 'further in'] as const
 const IN = ['further in', 'further out'] as const
 
-const rule = (key: string, what: string, unit: string, digits: number, floor: number, words: readonly [string, string], byFrame = false): RecordRule =>
-  ({ key, what, unit, digits, floor, byFrame, more: words[0], less: words[1] })
+const rule = (
+  key: string,
+  what: string,
+  unit: string,
+  digits: number,
+  floor: number,
+  words: readonly [string, string],
+  byFrame = false,
+): RecordRule => ({ key, what, unit, digits, floor, byFrame, more: words[0], less: words[1] })
 /** Turns of a screw: `plus` is the way that counts up, as in the ledger. */
-const turns = (key: string, what: string, floor: number, plus: 'out' | 'in'): RecordRule => ({ ...rule(key, what, 'turns', 2, floor, plus === 'out' ? TURNED : IN), plus })
+const turns = (key: string, what: string, floor: number, plus: 'out' | 'in'): RecordRule => ({
+  ...rule(key, what, 'turns', 2, floor, plus === 'out' ? TURNED : IN),
+  plus,
+})
 
 export const RECORD_RULES: readonly RecordRule[] = [
   rule('pull', 'Pull per click', 'mm', 2, 0.1, MORE),
@@ -55,5 +75,7 @@ export const recordRule = (key: string): RecordRule | undefined => RECORD_RULES.
 export function sayRecord(rule: RecordRule, value: number): string {
   if (!rule.plus) return `${value.toFixed(rule.digits)}${rule.unit ? ` ${rule.unit}` : ''}`
   const sixteenths = Math.round(value * 16) / 16
-  return sixteenths === 0 ? 'none' : `${sayTurnsOf(sixteenths)} ${sixteenths > 0 ? rule.plus : rule.plus === 'out' ? 'in' : 'out'}`
+  return sixteenths === 0
+    ? 'none'
+    : `${sayTurnsOf(sixteenths)} ${sixteenths > 0 ? rule.plus : rule.plus === 'out' ? 'in' : 'out'}`
 }

@@ -5,5 +5,11 @@ export const FRAME_KINDS = ['open', 'internal', 'full-length', 'step-through', '
 export const FrameKind = z.enum(FRAME_KINDS)
 export type FrameKind = z.infer<typeof FrameKind>
 export const FRAME_WORDS: Record<FrameKind, string> = {
-  'open': 'open, with stops', 'internal': 'routed inside', 'full-length': 'full-length housing', 'step-through': 'step-through', 'suspension': 'rear suspension', 'long': 'cargo or tandem', 'folding': 'folding',
+  open: 'open, with stops',
+  internal: 'routed inside',
+  'full-length': 'full-length housing',
+  'step-through': 'step-through',
+  suspension: 'rear suspension',
+  long: 'cargo or tandem',
+  folding: 'folding',
 }

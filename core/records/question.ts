@@ -3,7 +3,14 @@ import { sayTurnsOf } from '../quantity/turns'
 import { recordRule, sayRecord } from './figures'
 
 /** What a shop has seen of one figure, over the latest of each bike. */
-export const Seen = z.object({ bikes: z.int(), least: z.number(), quarter: z.number(), median: z.number(), threeQuarters: z.number(), most: z.number() })
+export const Seen = z.object({
+  bikes: z.int(),
+  least: z.number(),
+  quarter: z.number(),
+  median: z.number(),
+  threeQuarters: z.number(),
+  most: z.number(),
+})
 export type Seen = z.infer<typeof Seen>
 
 /** Fewer bikes than this say nothing of what is usual. `model` */

@@ -3,7 +3,15 @@ import type { CableStep } from '../cable/steps'
 import { templateRun } from '../cable/templates'
 import { EventId, PersonId, type LedgerEvent } from '../ledger/events'
 import { reduce, type Told } from '../ledger/reduce'
-import { readTypedParts, stockParts, typedFromEntry, typedFromStandard, standardById, matchOfParts, ratioForSums } from '../ledger/typedParts'
+import {
+  readTypedParts,
+  stockParts,
+  typedFromEntry,
+  typedFromStandard,
+  standardById,
+  matchOfParts,
+  ratioForSums,
+} from '../ledger/typedParts'
 import { sayNumbers, type RearParts } from '../ledger/parts'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
@@ -20,52 +28,119 @@ const by = PersonId.parse('00000000-0000-4000-8000-0000000000aa')
 const told = (event: LedgerEvent): Told => ({ id: id(), at: '2026-11-25T10:00:00.000Z', by, event })
 const parts = stockParts('r14-10')
 const visit = (events: LedgerEvent[], of: RearParts = parts, comesBack = false) =>
-  Object.fromEntries(recordsOf(reduce([{ kind: 'arrived', parts: of } as LedgerEvent, ...events].map(told)), comesBack).map(r => [r.figure, r]))
+  Object.fromEntries(
+    recordsOf(reduce([{ kind: 'arrived', parts: of } as LedgerEvent, ...events].map(told)), comesBack).map(r => [
+      r.figure,
+      r,
+    ]),
+  )
 
 describe('what a visit leaves for the records', () => {
   test('what was set and measured, and nothing that was not', () => {
     expect(visit([])).toEqual({})
     const kept = visit([
-      { kind: 'housing', place: 'last loop', lengthMm: 295, of: '4 mm', ends: 'metal' }, { kind: 'inner', lengthMm: 2050 }, { kind: 'turn', screw: 'barrel', sixteenths: 6 }, { kind: 'turn', screw: 'L', sixteenths: -2 },
-      { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }, { kind: 'turn', screw: 'B', sixteenths: 16 }, { kind: 'gauge', camberDeg: 0.2, toeDeg: 0, acrossMm: 2.2 }, { kind: 'gauge', camberDeg: 0, toeDeg: 0, acrossMm: 0.4 },
+      { kind: 'housing', place: 'last loop', lengthMm: 295, of: '4 mm', ends: 'metal' },
+      { kind: 'inner', lengthMm: 2050 },
+      { kind: 'turn', screw: 'barrel', sixteenths: 6 },
+      { kind: 'turn', screw: 'L', sixteenths: -2 },
+      { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' },
+      { kind: 'turn', screw: 'B', sixteenths: 16 },
+      { kind: 'gauge', camberDeg: 0.2, toeDeg: 0, acrossMm: 2.2 },
+      { kind: 'gauge', camberDeg: 0, toeDeg: 0, acrossMm: 0.4 },
     ])
-    expect(Object.fromEntries(Object.values(kept).map(r => [r.figure, r.value]))).toEqual({ 'housing last loop': 295, 'inner': 2050, 'barrel': 6 / 16, 'L': -2 / 16, 'B': 1, 'gap': 5 + 1.25, 'hanger': 2.2 })
+    expect(Object.fromEntries(Object.values(kept).map(r => [r.figure, r.value]))).toEqual({
+      'housing last loop': 295,
+      inner: 2050,
+      barrel: 6 / 16,
+      L: -2 / 16,
+      B: 1,
+      gap: 5 + 1.25,
+      hanger: 2.2,
+    })
     expect(new Set(Object.values(kept).map(r => r.standard))).toEqual(new Set(['r14-10']))
     for (const figure of Object.keys(kept)) expect(recordRule(figure), figure).toBeDefined()
   })
   test('a run fitted on the cable bench leaves its pieces, one that was only planned does not', () => {
     const run: LedgerEvent = { kind: 'run', run: templateRun('external', 'rear') }
     expect(visit([run])).toEqual({})
-    expect(Object.values(visit([run, { kind: 'cabled', run: 'rear', step: 'clamped' }])).map(r => [r.figure, r.value])).toEqual([['housing lever loop', 420], ['housing last loop', 290]])
-    expect(visit([{ kind: 'run', run: templateRun('full-length', 'rear') }, { kind: 'cabled', run: 'rear', step: 'clamped' }])['housing full length'].value).toBe(1720)
+    expect(
+      Object.values(visit([run, { kind: 'cabled', run: 'rear', step: 'clamped' }])).map(r => [r.figure, r.value]),
+    ).toEqual([
+      ['housing lever loop', 420],
+      ['housing last loop', 290],
+    ])
+    expect(
+      visit([
+        { kind: 'run', run: templateRun('full-length', 'rear') },
+        { kind: 'cabled', run: 'rear', step: 'clamped' },
+      ])['housing full length'].value,
+    ).toBe(1720)
   })
   test('a front that was worked on is kept under its own numbers, and only what was measured or turned', () => {
     const front: LedgerEvent = { kind: 'frontParts', parts: USUAL_FRONT.double }
     expect(visit([front])).toEqual({})
-    const kept = visit([front, { kind: 'frontPosition', heightMm: 2, angleDeg: null }, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }, { kind: 'frontGap', plate: 'inner', gapMm: 1.2 }])
-    expect(kept).toEqual(Object.fromEntries([['front-height', 2], ['front-inner', 1.2], ['front-H', -0.25]].map(([figure, value]) => [figure, { standard: 'front 2 conventional', figure, value }])))
-    expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]))).toEqual(['r14-10', 'front 2 conventional'])
+    const kept = visit([
+      front,
+      { kind: 'frontPosition', heightMm: 2, angleDeg: null },
+      { kind: 'frontTurn', screw: 'H', sixteenths: -4 },
+      { kind: 'frontGap', plate: 'inner', gapMm: 1.2 },
+    ])
+    expect(kept).toEqual(
+      Object.fromEntries(
+        [
+          ['front-height', 2],
+          ['front-inner', 1.2],
+          ['front-H', -0.25],
+        ].map(([figure, value]) => [figure, { standard: 'front 2 conventional', figure, value }]),
+      ),
+    )
+    expect(
+      standardsOf(
+        reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]),
+      ),
+    ).toEqual(['r14-10', 'front 2 conventional'])
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front)]))).toEqual(['r14-10'])
-    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual(['double, conventional cage', 'parts of different standards', null])
+    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual([
+      'double, conventional cage',
+      'parts of different standards',
+      null,
+    ])
   })
   test('brakes by how close they left, a hub by what was read in its setting gear; also on a bike without a derailleur', () => {
-    const bare = (events: LedgerEvent[]) => reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(told))
+    const bare = (events: LedgerEvent[]) =>
+      reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(told))
     const events: LedgerEvent[] = [
-      { kind: 'brakeParts', parts: { brake: 'front', kind: 'dual-pivot', lever: 'short', leverSide: null } }, { kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null },
-      { kind: 'hubParts', parts: USUAL_HUBS[0]!.parts }, { kind: 'hubRead', mm: -0.6 }, { kind: 'hubTurn', sixteenths: 32 }, { kind: 'hubRead', mm: 1 },
+      { kind: 'brakeParts', parts: { brake: 'front', kind: 'dual-pivot', lever: 'short', leverSide: null } },
+      { kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null },
+      { kind: 'hubParts', parts: USUAL_HUBS[0]!.parts },
+      { kind: 'hubRead', mm: -0.6 },
+      { kind: 'hubTurn', sixteenths: 32 },
+      { kind: 'hubRead', mm: 1 },
     ]
     const state = bare(events)
     expect(recordsOf(state, false)).toEqual([
-      { standard: 'brake dual-pivot', figure: 'brake-barrel front', value: 3.5 }, { standard: 'hub rod-3', figure: 'hub-rod', value: 1 }, { standard: 'hub rod-3', figure: 'hub-turns', value: 2 },
+      { standard: 'brake dual-pivot', figure: 'brake-barrel front', value: 3.5 },
+      { standard: 'hub rod-3', figure: 'hub-rod', value: 1 },
+      { standard: 'hub rod-3', figure: 'hub-turns', value: 2 },
     ])
     expect(standardsOf(state)).toEqual(['brake dual-pivot', 'hub rod-3'])
     expect(standardsOf(bare([]))).toEqual([])
-    expect([sayStandard('brake dual-pivot'), sayStandard('hub rod-3')]).toEqual(['dual-pivot calliper', 'Indicator rod, 3-speed'])
+    expect([sayStandard('brake dual-pivot'), sayStandard('hub rod-3')]).toEqual([
+      'dual-pivot calliper',
+      'Indicator rod, 3-speed',
+    ])
     for (const r of recordsOf(state, false)) expect(recordRule(r.figure), r.figure).toBeDefined()
   })
   test('a barrel that was counted says how far out it left; a clamp makes the count known', () => {
-    expect(visit([], { ...parts, barrel: { ...parts.barrel, turnsOut: 2, assumed: false } })['barrel-out'].value).toBe(2)
-    expect(visit([{ kind: 'reclamp', barrelSixteenthsOut: 32 }, { kind: 'turn', screw: 'barrel', sixteenths: 4 }])['barrel-out'].value).toBe(2.25)
+    expect(visit([], { ...parts, barrel: { ...parts.barrel, turnsOut: 2, assumed: false } })['barrel-out'].value).toBe(
+      2,
+    )
+    expect(
+      visit([
+        { kind: 'reclamp', barrelSixteenthsOut: 32 },
+        { kind: 'turn', screw: 'barrel', sixteenths: 4 },
+      ])['barrel-out'].value,
+    ).toBe(2.25)
   })
   test('slack is what the barrel took on a bike that came back with the same parts, unless the run was renewed', () => {
     const turn: LedgerEvent = { kind: 'turn', screw: 'barrel', sixteenths: 5 }
@@ -73,8 +148,13 @@ describe('what a visit leaves for the records', () => {
     expect(visit([turn], parts, false).slack).toBeUndefined()
     expect(visit([{ kind: 'replace', part: 'cable' }, turn], parts, true).slack).toBeUndefined()
   })
-  test('numbers measured on the bike are kept under their own part\'s standard', () => {
-    const measured: RearParts = { ...parts, shifter: { ...parts.shifter, known: 'measured', pullMm: new Array<number>(9).fill(2.77) }, derailleur: { standard: 'r14-11', known: 'measured', pullRatio: 1.4, ratio: 1.39 }, cassette: { ...parts.cassette, known: 'measured' } }
+  test("numbers measured on the bike are kept under their own part's standard", () => {
+    const measured: RearParts = {
+      ...parts,
+      shifter: { ...parts.shifter, known: 'measured', pullMm: new Array<number>(9).fill(2.77) },
+      derailleur: { standard: 'r14-11', known: 'measured', pullRatio: 1.4, ratio: 1.39 },
+      cassette: { ...parts.cassette, known: 'measured' },
+    }
     const kept = visit([], measured)
     expect(kept.pull).toMatchObject({ standard: 'r14-10', value: expect.closeTo(2.77, 9) as number })
     expect(kept.cable.value).toBeCloseTo(24.93, 9)
@@ -88,24 +168,33 @@ describe('what a visit leaves for the records', () => {
 describe('a figure far outside is questioned', () => {
   const seen: Seen = { bikes: 12, least: 270, quarter: 285, median: 290, threeQuarters: 300, most: 320 }
   test('and says by how much it passes all others', () => {
-    expect(questionFor('housing last loop', 360, seen)).toBe('40 mm longer than any such bike here (12 bikes): keep it?')
-    expect(questionFor('housing last loop', 200, seen)).toBe('70 mm shorter than any such bike here (12 bikes): keep it?')
+    expect(questionFor('housing last loop', 360, seen)).toBe(
+      '40 mm longer than any such bike here (12 bikes): keep it?',
+    )
+    expect(questionFor('housing last loop', 200, seen)).toBe(
+      '70 mm shorter than any such bike here (12 bikes): keep it?',
+    )
   })
-  test.each([[290], [321], [345], [250]])('%f is like the others', value => { expect(questionFor('housing last loop', value, seen)).toBeNull() })
+  test.each([[290], [321], [345], [250]])('%f is like the others', value => {
+    expect(questionFor('housing last loop', value, seen)).toBeNull()
+  })
   test('a few bikes say nothing, nor does a figure of which there is no rule', () => {
     expect(questionFor('housing last loop', 900, { ...seen, bikes: 4 })).toBeNull()
     expect(questionFor('housing last loop', 900, undefined)).toBeNull()
     expect(questionFor('weight', 900, seen)).toBeNull()
     expect(questionFor('housing last loop', NaN, seen)).toBeNull()
   })
-  test('bikes that are all alike still leave room for a hand\'s width', () => {
+  test("bikes that are all alike still leave room for a hand's width", () => {
     const same: Seen = { bikes: 9, least: 290, quarter: 290, median: 290, threeQuarters: 290, most: 290 }
     expect(questionFor('housing last loop', 310, same)).toBeNull()
     expect(questionFor('housing last loop', 330, same)).not.toBeNull()
   })
   test('what is typed at a bench has its figure', () => {
     expect(figureOfEvent({ kind: 'inner', lengthMm: 2000 })).toEqual({ figure: 'inner', value: 2000 })
-    expect(figureOfEvent({ kind: 'gap', gapMm: 15, how: 'measured', at: 'sagged' })).toEqual({ figure: 'gap-sagged', value: 15 })
+    expect(figureOfEvent({ kind: 'gap', gapMm: 15, how: 'measured', at: 'sagged' })).toEqual({
+      figure: 'gap-sagged',
+      value: 15,
+    })
     expect(figureOfEvent({ kind: 'turn', screw: 'L', sixteenths: 2 })).toBeNull()
   })
 })
@@ -119,7 +208,12 @@ test('figures are said as the trade says them', () => {
 })
 
 describe('a step on the cable bench means what the rear stages mean', () => {
-  const at = (...steps: CableStep[]) => reduce([told({ kind: 'arrived', parts }), told({ kind: 'run', run: templateRun('external', 'rear') }), ...steps.map(step => told({ kind: 'cabled', run: 'rear', step }))])
+  const at = (...steps: CableStep[]) =>
+    reduce([
+      told({ kind: 'arrived', parts }),
+      told({ kind: 'run', run: templateRun('external', 'rear') }),
+      ...steps.map(step => told({ kind: 'cabled', run: 'rear', step })),
+    ])
   test('fed and clamped is a new cable; clamped alone is not', () => {
     expect(at('fed', 'clamped').noted.renewed).toEqual(['cable'])
     expect(at('fed', 'clamped').bench).toEqual([{ kind: 'replace', part: 'cable' }])
@@ -127,7 +221,10 @@ describe('a step on the cable bench means what the rear stages mean', () => {
   })
   test('bedded counts for the forecast, capped is the cut; a brake means neither', () => {
     expect(at('fed', 'clamped', 'bedded', 'capped').noted).toMatchObject({ beddedShifts: 30, cut: { tailMm: 40 } })
-    expect(reduce([told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'front-brake', step: 'bedded' })]).noted.beddedShifts).toBe(0)
+    expect(
+      reduce([told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'front-brake', step: 'bedded' })]).noted
+        .beddedShifts,
+    ).toBe(0)
   })
   test('one touch is one entry and one undo', () => {
     const clamped = told({ kind: 'cabled', run: 'rear', step: 'clamped' })
@@ -140,23 +237,50 @@ describe('a step on the cable bench means what the rear stages mean', () => {
 describe('a drivetrain put right on the job', () => {
   const typedWith = (values: Parameters<typeof catalogueInForce>[0], ids: [string, string, string]) => {
     const catalogue = catalogueInForce(values)
-    const fill = (kind: 'shifter' | 'derailleur' | 'cassette', i: string) => typedFromEntry(catalogue.find(e => e.kind === kind && e.id === i)!)
-    const read = readTypedParts({ ...typedFromStandard(standardById('r14-10')!), ...fill('shifter', ids[0]), ...fill('derailleur', ids[1]), ...fill('cassette', ids[2]) })
+    const fill = (kind: 'shifter' | 'derailleur' | 'cassette', i: string) =>
+      typedFromEntry(catalogue.find(e => e.kind === kind && e.id === i)!)
+    const read = readTypedParts({
+      ...typedFromStandard(standardById('r14-10')!),
+      ...fill('shifter', ids[0]),
+      ...fill('derailleur', ids[1]),
+      ...fill('cassette', ids[2]),
+    })
     if (read.is === 'wrong') throw new Error(JSON.stringify(read.fields))
     return read.parts
   }
-  const claim = (kind: 'shifter' | 'derailleur', entry: string, figure: string, value: number | number[]) => ({ kind, entry, figure, value, note: '', at: '2026-11-01T00:00:00.000Z', by: 'Moss' })
-  test('the shop\'s own numbers fill in before the table\'s, and are said to be so', () => {
+  const claim = (kind: 'shifter' | 'derailleur', entry: string, figure: string, value: number | number[]) => ({
+    kind,
+    entry,
+    figure,
+    value,
+    note: '',
+    at: '2026-11-01T00:00:00.000Z',
+    by: 'Moss',
+  })
+  test("the shop's own numbers fill in before the table's, and are said to be so", () => {
     const table = typedWith([], ['r14-10', 'r14-10', 'r14-10'])
     expect([table.shifter.known, table.derailleur.known, table.cassette.known]).toEqual(['table', 'table', 'table'])
     expect(ratioForSums(table)).toBeCloseTo(3.95 / 2.8, 9)
-    const shop = typedWith([claim('derailleur', 'r14-10', 'ratio', 1.3), claim('shifter', 'r14-10', 'pullMm', 2.78)], ['r14-10', 'r14-10', 'r14-10'])
-    expect(shop).toMatchObject({ shifter: { known: 'shop', pullMm: new Array<number>(9).fill(2.78) }, derailleur: { known: 'shop', pullRatio: 1.4, ratio: 1.3 } })
+    const shop = typedWith(
+      [claim('derailleur', 'r14-10', 'ratio', 1.3), claim('shifter', 'r14-10', 'pullMm', 2.78)],
+      ['r14-10', 'r14-10', 'r14-10'],
+    )
+    expect(shop).toMatchObject({
+      shifter: { known: 'shop', pullMm: new Array<number>(9).fill(2.78) },
+      derailleur: { known: 'shop', pullRatio: 1.4, ratio: 1.3 },
+    })
     expect(ratioForSums(shop)).toBe(1.3)
     expect(matchOfParts(shop).verdict).toBe('will-not-index')
-    expect(sayNumbers(shop).map(f => f.figure)).toEqual(['2.78 mm, as measured in this shop', '1.3, as measured in this shop', '3.95 mm, assumed from the table'])
+    expect(sayNumbers(shop).map(f => f.figure)).toEqual([
+      '2.78 mm, as measured in this shop',
+      '1.3, as measured in this shop',
+      '3.95 mm, assumed from the table',
+    ])
     // an uneven ratio runs along the travel
-    const uneven = typedWith([claim('derailleur', 'r14-10', 'ratio', [1.36, 1.38, 1.4, 1.41, 1.42, 1.43, 1.43, 1.43, 1.43])], ['r14-10', 'r14-10', 'r14-10'])
+    const uneven = typedWith(
+      [claim('derailleur', 'r14-10', 'ratio', [1.36, 1.38, 1.4, 1.41, 1.42, 1.43, 1.43, 1.43, 1.43])],
+      ['r14-10', 'r14-10', 'r14-10'],
+    )
     expect(ratioForSums(uneven)).toBeCloseTo(1.41, 2)
     expect(matchOfParts(uneven).windowTurns).toBeLessThan(matchOfParts(table).windowTurns)
   })
@@ -171,14 +295,17 @@ describe('a drivetrain put right on the job', () => {
     expect(state.setup?.teeth).toHaveLength(8)
     expect(state.bench).toHaveLength(1)
     expect(state.flagged.map(f => f.id)).toEqual([high.id]) // gear 10 of an 8-speed cannot have been
-    expect(reduce([arrived, shift, high, right, told({ kind: 'undo', undoes: right.id })])).toMatchObject({ parts, flagged: [] })
+    expect(reduce([arrived, shift, high, right, told({ kind: 'undo', undoes: right.id })])).toMatchObject({
+      parts,
+      flagged: [],
+    })
     expect(reduce([arrived, right, told({ kind: 'parts', parts: stockParts('r14-11') })]).setup?.teeth).toHaveLength(11)
   })
   test('a mismatch is believed at once, and what the last sheet knew of other parts is not', () => {
     const mixed: RearParts = { ...parts, derailleur: { standard: 'r17-10', known: 'table', pullRatio: 1.7 } }
     const state = reduce([told({ kind: 'arrived', parts }), told({ kind: 'parts', parts: mixed })])
     const sheet = { belief: { cable: { mean: 0.4, sd: 0.1 } }, parts }
-    expect(priorFor(state, sheet)?.lnRatio?.mean).toBeCloseTo(Math.log((3.95 / 2.3) / (3.95 / 2.8)), 2)
+    expect(priorFor(state, sheet)?.lnRatio?.mean).toBeCloseTo(Math.log(3.95 / 2.3 / (3.95 / 2.8)), 2)
     expect(priorFor(state, sheet)?.cable).toBeUndefined()
     expect(priorFor(reduce([told({ kind: 'arrived', parts })]), sheet)?.cable).toBeDefined()
   })

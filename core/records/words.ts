@@ -14,7 +14,8 @@ export function sayStandard(id: string): string | null {
   const brake = /^brake (.+)$/.exec(id)
   if (brake) return BRAKE_KIND_WORDS[brake[1] as BrakeKind]?.toLowerCase() ?? null
   const hub = /^hub (.+)$/.exec(id)
-  if (hub) return USUAL_HUBS.find(h => h.id === hub[1])?.title ?? `hub gear by its own ratios, ${hub[1].replace('-own', '')}`
+  if (hub)
+    return USUAL_HUBS.find(h => h.id === hub[1])?.title ?? `hub gear by its own ratios, ${hub[1].replace('-own', '')}`
   const s = DRIVETRAIN_STANDARDS.find(x => x.id === id)
   return s ? `${s.speeds}-speed, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}` : null
 }

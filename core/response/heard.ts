@@ -23,12 +23,26 @@ export function arrivalChances(z: number, arrival: Arrival, sharpness: number): 
   const beyond = (threshold: number, by: number) => logistic((by - threshold * sharpness) / HEARING.width)
   const none = beyond(inward ? HEARING.noneInward : HEARING.noneOutward, short)
   const slow = Math.max(none, beyond(inward ? HEARING.slowInward : HEARING.slowOutward, short))
-  const farRub = end === 'smallest' && !inward ? HEARING.smallestRough : end === 'largest' && inward ? HEARING.largestRough : HEARING.rub
+  const farRub =
+    end === 'smallest' && !inward
+      ? HEARING.smallestRough
+      : end === 'largest' && inward
+        ? HEARING.largestRough
+        : HEARING.rub
   const shortRub = Math.max(slow, beyond(HEARING.rub, short))
   const jumps = end === null ? beyond(inward ? HEARING.jumpsInward : HEARING.jumpsOutward, -short) : 0
   const farSide = Math.max(jumps, beyond(farRub, -short))
   const total = Math.max(1, shortRub + farSide)
-  const out: HeardChances = { clean: Math.max(0, 1 - shortRub - farSide), 'rubs-in': 0, 'rubs-out': 0, slow: 0, none: 0, jumps: jumps / total, off: 0, skips: 0 }
+  const out: HeardChances = {
+    clean: Math.max(0, 1 - shortRub - farSide),
+    'rubs-in': 0,
+    'rubs-out': 0,
+    slow: 0,
+    none: 0,
+    jumps: jumps / total,
+    off: 0,
+    skips: 0,
+  }
   const shortSide = inward ? 'rubs-out' : 'rubs-in'
   const farName = inward ? 'rubs-in' : 'rubs-out'
   out[farName] = (farSide - jumps) / total
@@ -47,7 +61,10 @@ export function arrivalChances(z: number, arrival: Arrival, sharpness: number): 
  * @param stopZ place of that end's stop in pitches from its sprocket's plane, + inboard
  */
 export function thrownChance(end: 'smallest' | 'largest', z: number, stopZ: number): number {
-  const reach = end === 'largest' ? Math.min(z + THROWN.overswing, stopZ) - THROWN.overLargest : -Math.max(z - THROWN.overswing, stopZ) - THROWN.overSmallest
+  const reach =
+    end === 'largest'
+      ? Math.min(z + THROWN.overswing, stopZ) - THROWN.overLargest
+      : -Math.max(z - THROWN.overswing, stopZ) - THROWN.overSmallest
   return logistic(reach / THROWN.width)
 }
 

@@ -13,5 +13,8 @@ export function stopIsSafe(g: Geometry, stop: 'H' | 'L', placeMm: number): boole
 /** Between which places a stop is safe, mm from the smallest sprocket's plane, + inboard. */
 export function safeStopMm(g: Geometry, stop: 'H' | 'L'): { from: number; to: number } {
   const end = stop === 'H' ? 0 : g.n - 1
-  return { from: g.placeMm[end] + SAFE[stop].from * g.pitchMm[end], to: g.placeMm[end] + SAFE[stop].to * g.pitchMm[end] }
+  return {
+    from: g.placeMm[end] + SAFE[stop].from * g.pitchMm[end],
+    to: g.placeMm[end] + SAFE[stop].to * g.pitchMm[end],
+  }
 }

@@ -54,12 +54,15 @@ export function checkSetup(setup: RearSetup): void {
   positiveList('pitchMm', setup.pitchMm)
   positiveList('pullMm', setup.pullMm)
   const gaps = setup.teeth.length - 1
-  if (setup.pitchMm.length !== gaps) throw new RangeError(`pitchMm needs ${gaps} gaps for ${gaps + 1} sprockets, it has ${setup.pitchMm.length}`)
-  if (setup.pullMm.length !== gaps) throw new RangeError(`pullMm needs ${gaps} clicks for ${gaps + 1} sprockets, it has ${setup.pullMm.length}`)
+  if (setup.pitchMm.length !== gaps)
+    throw new RangeError(`pitchMm needs ${gaps} gaps for ${gaps + 1} sprockets, it has ${setup.pitchMm.length}`)
+  if (setup.pullMm.length !== gaps)
+    throw new RangeError(`pullMm needs ${gaps} clicks for ${gaps + 1} sprockets, it has ${setup.pullMm.length}`)
   positive('pullRatio', setup.pullRatio)
   positive('barrelPitchMm', setup.barrelPitchMm)
   positive('barrelTurnsRange', setup.barrelTurnsRange)
-  if (setup.spring !== undefined && setup.spring !== 'high' && setup.spring !== 'low') throw new RangeError(`spring must be high or low, it is ${String(setup.spring)}`)
+  if (setup.spring !== undefined && setup.spring !== 'high' && setup.spring !== 'low')
+    throw new RangeError(`spring must be high or low, it is ${String(setup.spring)}`)
   notNegative('barrelTurnsOut', setup.barrelTurnsOut)
   finite('barrelTurnsOut', setup.barrelTurnsOut)
   if (setup.barrelTurnsOut > setup.barrelTurnsRange)
@@ -85,7 +88,9 @@ export function geometryOf(setup: RearSetup): Geometry {
     n,
     placeMm,
     cableMm,
-    pitchMm: placeMm.map((_, k) => k === 0 ? setup.pitchMm[0] : k === n - 1 ? setup.pitchMm[n - 2] : (setup.pitchMm[k - 1] + setup.pitchMm[k]) / 2),
+    pitchMm: placeMm.map((_, k) =>
+      k === 0 ? setup.pitchMm[0] : k === n - 1 ? setup.pitchMm[n - 2] : (setup.pitchMm[k - 1] + setup.pitchMm[k]) / 2,
+    ),
     bow: cableMm.map(c => 4 * (c / lastCable) * (1 - c / lastCable)),
     radiusMm: radii.map(r => r - radii[0]),
     fittedRatio: placeMm[n - 1] / lastCable,

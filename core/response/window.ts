@@ -30,7 +30,14 @@ export const arrivalsAt = (g: Geometry, sprocket: number): readonly boolean[] =>
  * The span of cable offset, mm, in which every gear is clean from both sides; `from` above `to` means there is none,
  * by so much. With `stopsSet` both stops are taken as well set (model, section 3). `first` and `end` leave gears out.
  */
-export function cableWindowMm(g: Geometry, bike: Bike, hearing: Hearing, stopsSet: boolean, first = 0, end = g.n): { from: number; to: number } {
+export function cableWindowMm(
+  g: Geometry,
+  bike: Bike,
+  hearing: Hearing,
+  stopsSet: boolean,
+  first = 0,
+  end = g.n,
+): { from: number; to: number } {
   let from = -Infinity
   let to = Infinity
   for (let k = first; k < end; k++) {
@@ -58,5 +65,8 @@ export function cableWindowMm(g: Geometry, bike: Bike, hearing: Hearing, stopsSe
 /** Is an arrival clean often enough, by the full chances? Slow judge for the closed form above. */
 export function arrivesClean(g: Geometry, sprocket: number, inward: boolean, z: number, hearing: Hearing): boolean {
   const end = sprocket === 0 ? 'smallest' : sprocket === g.n - 1 ? 'largest' : null
-  return arrivalChances(z - hearing.asymmetryPitch, { end, inward, alreadyThere: false }, hearing.sharpness).clean >= RIGHT_CHANCE
+  return (
+    arrivalChances(z - hearing.asymmetryPitch, { end, inward, alreadyThere: false }, hearing.sharpness).clean >=
+    RIGHT_CHANCE
+  )
 }

@@ -9,6 +9,16 @@ import { THREAD_ENTRIES } from './tables/threads'
 import { TORQUE_ENTRIES } from './tables/torques'
 
 /** The table: every value that no shop has measured, each with where it comes from. One file a family under `tables/`. */
-export const TABLE: readonly Entry[] = [...REAR_ENTRIES, ...FRONT_ENTRIES, ...BRAKE_ENTRIES, ...HUB_ENTRIES, ...CHAIN_ENTRIES, ...THREAD_ENTRIES, ...TORQUE_ENTRIES, ...TARGET_ENTRIES]
+export const TABLE: readonly Entry[] = [
+  ...REAR_ENTRIES,
+  ...FRONT_ENTRIES,
+  ...BRAKE_ENTRIES,
+  ...HUB_ENTRIES,
+  ...CHAIN_ENTRIES,
+  ...THREAD_ENTRIES,
+  ...TORQUE_ENTRIES,
+  ...TARGET_ENTRIES,
+]
 
-export const tableEntry = (kind: string, id: string): Entry | undefined => TABLE.find(e => e.kind === kind && e.id === id)
+export const tableEntry = (kind: string, id: string): Entry | undefined =>
+  TABLE.find(e => e.kind === kind && e.id === id)

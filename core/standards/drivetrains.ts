@@ -14,8 +14,14 @@ export type DrivetrainStandard = {
   wideRange: boolean
 }
 
-const row = (id: string, speeds: number, pullMm: number, listedRatio: number, pitchMm: number, wideRange = false): DrivetrainStandard =>
-  ({ id, speeds, pullMm, listedRatio, pitchMm, wideRange })
+const row = (
+  id: string,
+  speeds: number,
+  pullMm: number,
+  listedRatio: number,
+  pitchMm: number,
+  wideRange = false,
+): DrivetrainStandard => ({ id, speeds, pullMm, listedRatio, pitchMm, wideRange })
 
 export const DRIVETRAIN_STANDARDS: readonly DrivetrainStandard[] = [
   row('r17-6', 6, 3.2, 1.7, 5.5),

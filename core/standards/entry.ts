@@ -7,7 +7,12 @@ export const FigureValue = z.union([z.number(), z.array(z.number()).min(1).max(2
 export type FigureValue = z.infer<typeof FigureValue>
 
 /** One figure of an entry and where it comes from; `source` names the standard or how it was computed. */
-export const Figure = z.strictObject({ key: z.string(), value: FigureValue, provenance: Provenance, source: z.string().optional() })
+export const Figure = z.strictObject({
+  key: z.string(),
+  value: FigureValue,
+  provenance: Provenance,
+  source: z.string().optional(),
+})
 export type Figure = z.infer<typeof Figure>
 
 /** One row of the catalogue, named by its numbers. */
@@ -32,7 +37,9 @@ export function sayFigure(kind: Kind, figure: Pick<Figure, 'key' | 'value'>): st
 }
 
 /** What a figure is sorted and compared by: its mean. */
-export const meanOf = (value: FigureValue): number => (typeof value === 'number' ? value : value.reduce((s, v) => s + v, 0) / value.length)
+export const meanOf = (value: FigureValue): number =>
+  typeof value === 'number' ? value : value.reduce((s, v) => s + v, 0) / value.length
 
 /** A value as so many along the clicks or gaps; a list of other length is cut or refused by its owner, never stretched. */
-export const spreadOver = (value: FigureValue, count: number): number[] => (typeof value === 'number' ? new Array<number>(count).fill(value) : value.slice(0, count))
+export const spreadOver = (value: FigureValue, count: number): number[] =>
+  typeof value === 'number' ? new Array<number>(count).fill(value) : value.slice(0, count)

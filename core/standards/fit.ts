@@ -11,7 +11,11 @@ export type Trio = { pullMm: readonly number[]; ratio: number | readonly number[
 
 export const VERDICTS = ['works', 'care', 'will-not-index'] as const
 export type Verdict = (typeof VERDICTS)[number]
-export const VERDICT_WORDS: Record<Verdict, string> = { 'works': 'works', 'care': 'works with care', 'will-not-index': 'will not index' }
+export const VERDICT_WORDS: Record<Verdict, string> = {
+  works: 'works',
+  care: 'works with care',
+  'will-not-index': 'will not index',
+}
 
 export type Fit = Match & {
   verdict: Verdict
@@ -46,11 +50,24 @@ export function fitOf(trio: Trio, barrelMm = USUAL_BARREL_MM): Fit {
   const middle = (from + to) / 2
   const windowTurns = (to - from) / barrelMm
   const verdict = verdictOf(windowTurns)
-  const tightGears = verdict === 'works' ? [] : g.placeMm.map((_, k) => k).filter(k => {
-    const own = cableWindowMm(g, bike, USUAL_HEARING, true, k, k + 1)
-    return middle - own.from < room - 1e-9 || own.to - middle < room - 1e-9
-  })
-  return { ...matchDrivetrain({ pullMm, pullRatio: ratio, pitchMm }), verdict, windowTurns, tightGears, ratio, gears: g.n, cleanMm: cleanBands(trio) }
+  const tightGears =
+    verdict === 'works'
+      ? []
+      : g.placeMm
+          .map((_, k) => k)
+          .filter(k => {
+            const own = cableWindowMm(g, bike, USUAL_HEARING, true, k, k + 1)
+            return middle - own.from < room - 1e-9 || own.to - middle < room - 1e-9
+          })
+  return {
+    ...matchDrivetrain({ pullMm, pullRatio: ratio, pitchMm }),
+    verdict,
+    windowTurns,
+    tightGears,
+    ratio,
+    gears: g.n,
+    cleanMm: cleanBands(trio),
+  }
 }
 
 /** Between which errors each gear of a trio is clean from both sides, mm; the drawing's band. */
@@ -61,22 +78,48 @@ export function cleanBands(trio: Trio): { from: number; to: number }[] {
 }
 
 /** `fitOf` without naming gears or the ratio needed: for a whole matrix. */
-export function quickFit(trio: Trio, barrelMm = USUAL_BARREL_MM): Pick<Fit, 'verdict' | 'windowTurns' | 'worstMm' | 'gears'> {
+export function quickFit(
+  trio: Trio,
+  barrelMm = USUAL_BARREL_MM,
+): Pick<Fit, 'verdict' | 'windowTurns' | 'worstMm' | 'gears'> {
   const { pullMm, ratio, pitchMm } = sharedNumbers(trio)
   const { g, from, to } = windowOf(pullMm, ratio, pitchMm)
   const windowTurns = (to - from) / barrelMm
-  return { verdict: verdictOf(windowTurns), windowTurns, worstMm: errorsAfterOffset(g.cableMm, g.placeMm, ratio).worstMm, gears: g.n }
+  return {
+    verdict: verdictOf(windowTurns),
+    windowTurns,
+    worstMm: errorsAfterOffset(g.cableMm, g.placeMm, ratio).worstMm,
+    gears: g.n,
+  }
 }
 
-const verdictOf = (windowTurns: number): Verdict => (windowTurns < NO_WINDOW_TURNS ? 'will-not-index' : windowTurns < NEEDED_WINDOW_TURNS ? 'care' : 'works')
+const verdictOf = (windowTurns: number): Verdict =>
+  windowTurns < NO_WINDOW_TURNS ? 'will-not-index' : windowTurns < NEEDED_WINDOW_TURNS ? 'care' : 'works'
 
 const USUAL_HEARING = { sharpness: 1, asymmetryPitch: 0 } as const
 
 /** Window of a bike with these numbers and nothing wrong: new cable, straight hanger (the teeth do not count), stops well set. */
 function windowOf(pullMm: number[], ratio: number, pitchMm: number[]) {
-  const g = geometryOf({ teeth: new Array<number>(pitchMm.length + 1).fill(20), pitchMm, pullMm, pullRatio: ratio, barrelPitchMm: USUAL_BARREL_MM, barrelTurnsOut: 0, barrelTurnsRange: 1 })
+  const g = geometryOf({
+    teeth: new Array<number>(pitchMm.length + 1).fill(20),
+    pitchMm,
+    pullMm,
+    pullRatio: ratio,
+    barrelPitchMm: USUAL_BARREL_MM,
+    barrelTurnsOut: 0,
+    barrelTurnsRange: 1,
+  })
   const lag = NEW_CABLE.backlashMm
-  const bike: Bike = { cableMm: 0, ratio, backlashInMm: lag * NEW_CABLE.inwardShare, backlashOutMm: lag * (1 - NEW_CABLE.inwardShare), camberTan: 0, bowMm: 0, stopHMm: 0, stopLMm: 0 }
+  const bike: Bike = {
+    cableMm: 0,
+    ratio,
+    backlashInMm: lag * NEW_CABLE.inwardShare,
+    backlashOutMm: lag * (1 - NEW_CABLE.inwardShare),
+    camberTan: 0,
+    bowMm: 0,
+    stopHMm: 0,
+    stopLMm: 0,
+  }
   return { g, bike, ...cableWindowMm(g, bike, USUAL_HEARING, true) }
 }
 
@@ -88,7 +131,11 @@ function cleanBand(g: Geometry, bike: Bike, k: number): { from: number; to: numb
 }
 
 /** The gears both have, the uneven ratio folded into the pulls so that one number is left. */
-export function sharedNumbers({ pullMm, ratio, pitchMm }: Trio): { pullMm: number[]; ratio: number; pitchMm: number[] } {
+export function sharedNumbers({ pullMm, ratio, pitchMm }: Trio): {
+  pullMm: number[]
+  ratio: number
+  pitchMm: number[]
+} {
   positiveList('pullMm', [...pullMm])
   positiveList('pitchMm', [...pitchMm])
   const gaps = Math.min(pullMm.length, pitchMm.length)
@@ -111,10 +158,14 @@ export function sayFit(fit: Fit, gearName: (k: number) => string): string {
   const tight = list(fit.tightGears.map(gearName))
   const needs = `It needs a pull ratio of ${fit.ratioNeeded.toFixed(2)}, this is ${fit.ratio.toFixed(2)}.`
   switch (fit.verdict) {
-    case 'works': return `They go together: every gear is clean over ${window} of the barrel${fit.worstMm < 0.02 ? '' : `, at most ${fit.worstMm.toFixed(2)} mm off`}.`
-    case 'care': return `Works with care in the ${tight}: every gear is clean over only ${window} of the barrel; ${off}. ${needs}`
-    case 'will-not-index': return `Will not index: ${fit.windowTurns <= 0 ? 'no setting of the barrel has every gear clean' : 'less than 1/8 turn of the barrel has every gear clean'}, ${off}. ${needs}`
+    case 'works':
+      return `They go together: every gear is clean over ${window} of the barrel${fit.worstMm < 0.02 ? '' : `, at most ${fit.worstMm.toFixed(2)} mm off`}.`
+    case 'care':
+      return `Works with care in the ${tight}: every gear is clean over only ${window} of the barrel; ${off}. ${needs}`
+    case 'will-not-index':
+      return `Will not index: ${fit.windowTurns <= 0 ? 'no setting of the barrel has every gear clean' : 'less than 1/8 turn of the barrel has every gear clean'}, ${off}. ${needs}`
   }
 }
 
-const list = (names: readonly string[]): string => (names.length < 2 ? names[0] ?? '' : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`)
+const list = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`

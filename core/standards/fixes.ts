@@ -18,7 +18,12 @@ const OFFERED = 3
  * What would fix a trio, from the catalogue and from two changes that need no other part: the other side of the pinch
  * bolt, and a pulley that changes the pull. Nothing when it already works.
  */
-export function fixesFor(shifter: ShifterPart, derailleur: DerailleurPart, cassette: CassettePart, parts: PartsOfShop): Fix[] {
+export function fixesFor(
+  shifter: ShifterPart,
+  derailleur: DerailleurPart,
+  cassette: CassettePart,
+  parts: PartsOfShop,
+): Fix[] {
   const trio = trioOf(shifter, derailleur, cassette)
   if (fitOf(trio).verdict === 'works') return []
   const side = workingFactors(trio, sideFactors())
@@ -26,23 +31,44 @@ export function fixesFor(shifter: ShifterPart, derailleur: DerailleurPart, casse
   const full = Math.min(shifter.pullMm.length, cassette.pitchMm.length)
   return [
     ...(side ? [{ by: 'pinch-side' as const, ...side }] : []),
-    ...best(parts.derailleurs.filter(d => d.id !== derailleur.id), d => trioOf(shifter, d, cassette), full).map(f => ({ by: 'derailleur' as const, ...f })),
-    ...best(parts.cassettes.filter(c => c.id !== cassette.id), c => trioOf(shifter, derailleur, c), shifter.pullMm.length).map(f => ({ by: 'cassette' as const, ...f })),
-    ...best(parts.shifters.filter(s => s.id !== shifter.id), s => trioOf(s, derailleur, cassette), cassette.pitchMm.length).map(f => ({ by: 'shifter' as const, ...f })),
+    ...best(
+      parts.derailleurs.filter(d => d.id !== derailleur.id),
+      d => trioOf(shifter, d, cassette),
+      full,
+    ).map(f => ({ by: 'derailleur' as const, ...f })),
+    ...best(
+      parts.cassettes.filter(c => c.id !== cassette.id),
+      c => trioOf(shifter, derailleur, c),
+      shifter.pullMm.length,
+    ).map(f => ({ by: 'cassette' as const, ...f })),
+    ...best(
+      parts.shifters.filter(s => s.id !== shifter.id),
+      s => trioOf(s, derailleur, cassette),
+      cassette.pitchMm.length,
+    ).map(f => ({ by: 'shifter' as const, ...f })),
     ...(pulley ? [{ by: 'pulley' as const, ...pulley }] : []),
   ]
 }
 
 /** The parts that work, using all the gears there are, widest window first. */
-export function best<P extends { id: string; name: string }>(parts: readonly P[], trio: (part: P) => Trio, gaps: number): { id: string; name: string; fit: Fit }[] {
-  return parts.map(part => ({ part, quick: quickFit(trio(part)) }))
+export function best<P extends { id: string; name: string }>(
+  parts: readonly P[],
+  trio: (part: P) => Trio,
+  gaps: number,
+): { id: string; name: string; fit: Fit }[] {
+  return parts
+    .map(part => ({ part, quick: quickFit(trio(part)) }))
     .filter(({ quick }) => quick.verdict === 'works' && quick.gears >= gaps + 1)
     .sort((a, b) => b.quick.windowTurns - a.quick.windowTurns)
     .slice(0, OFFERED)
     .map(({ part }) => ({ id: part.id, name: part.name, fit: fitOf(trio(part)) }))
 }
 
-const factors = (from: number, to: number): number[] => Array.from({ length: Math.round((to - from) / PULLEY.step) + 1 }, (_, i) => Math.round((from + i * PULLEY.step) * 1000) / 1000)
+const factors = (from: number, to: number): number[] =>
+  Array.from(
+    { length: Math.round((to - from) / PULLEY.step) + 1 },
+    (_, i) => Math.round((from + i * PULLEY.step) * 1000) / 1000,
+  )
 
 /** The other side may make the ratio larger or smaller: which, the bolt shows. */
 const sideFactors = (): number[] => {
@@ -51,8 +77,14 @@ const sideFactors = (): number[] => {
 }
 
 /** The run of factors of the ratio with which the trio works, and the best of them. */
-function workingFactors(trio: Trio, tried: readonly number[]): { factor: { from: number; to: number }; fit: Fit } | null {
-  const times = (f: number): Trio => ({ ...trio, ratio: typeof trio.ratio === 'number' ? trio.ratio * f : trio.ratio.map(r => r * f) })
+function workingFactors(
+  trio: Trio,
+  tried: readonly number[],
+): { factor: { from: number; to: number }; fit: Fit } | null {
+  const times = (f: number): Trio => ({
+    ...trio,
+    ratio: typeof trio.ratio === 'number' ? trio.ratio * f : trio.ratio.map(r => r * f),
+  })
   const working = tried.map(f => ({ f, fit: quickFit(times(f)) })).filter(x => x.fit.verdict === 'works')
   if (!working.length) return null
   const top = working.reduce((a, b) => (b.fit.windowTurns > a.fit.windowTurns ? b : a))
@@ -62,10 +94,34 @@ function workingFactors(trio: Trio, tried: readonly number[]): { factor: { from:
 /** What the third part must be, where two are chosen, and which of the catalogue are it. Null unless exactly one is missing. */
 export type Third = { what: 'shifter' | 'derailleur' | 'cassette'; needs: string; fits: ReturnType<typeof best> }
 
-export function thirdPart(shifter: ShifterPart | null, derailleur: DerailleurPart | null, cassette: CassettePart | null, parts: PartsOfShop): Third | null {
-  if (shifter && derailleur && !cassette) return { what: 'cassette', needs: `sprockets ${(meanOf(shifter.pullMm) * meanOf(derailleur.ratio)).toFixed(2)} mm apart`, fits: best(parts.cassettes, c => trioOf(shifter, derailleur, c), shifter.pullMm.length) }
-  if (shifter && cassette && !derailleur) return { what: 'derailleur', needs: `a pull ratio of ${fitOf(trioOf(shifter, { ratio: 1 }, cassette)).ratioNeeded.toFixed(2)}`, fits: best(parts.derailleurs, d => trioOf(shifter, d, cassette), Math.min(shifter.pullMm.length, cassette.pitchMm.length)) }
-  if (derailleur && cassette && !shifter) return { what: 'shifter', needs: `${(meanOf(cassette.pitchMm) / meanOf(derailleur.ratio)).toFixed(2)} mm of cable a click`, fits: best(parts.shifters, s => trioOf(s, derailleur, cassette), cassette.pitchMm.length) }
+export function thirdPart(
+  shifter: ShifterPart | null,
+  derailleur: DerailleurPart | null,
+  cassette: CassettePart | null,
+  parts: PartsOfShop,
+): Third | null {
+  if (shifter && derailleur && !cassette)
+    return {
+      what: 'cassette',
+      needs: `sprockets ${(meanOf(shifter.pullMm) * meanOf(derailleur.ratio)).toFixed(2)} mm apart`,
+      fits: best(parts.cassettes, c => trioOf(shifter, derailleur, c), shifter.pullMm.length),
+    }
+  if (shifter && cassette && !derailleur)
+    return {
+      what: 'derailleur',
+      needs: `a pull ratio of ${fitOf(trioOf(shifter, { ratio: 1 }, cassette)).ratioNeeded.toFixed(2)}`,
+      fits: best(
+        parts.derailleurs,
+        d => trioOf(shifter, d, cassette),
+        Math.min(shifter.pullMm.length, cassette.pitchMm.length),
+      ),
+    }
+  if (derailleur && cassette && !shifter)
+    return {
+      what: 'shifter',
+      needs: `${(meanOf(cassette.pitchMm) / meanOf(derailleur.ratio)).toFixed(2)} mm of cable a click`,
+      fits: best(parts.shifters, s => trioOf(s, derailleur, cassette), cassette.pitchMm.length),
+    }
   return null
 }
 

@@ -13,7 +13,8 @@ const MISCOUNT = { byOne: 0.01, more: 1e-6 } as const
 const STOCK_SHARE = 0.6
 const UNLIKE_ANY = 0.15
 /** What a part in no table may measure, so that "none of these" can win: uniform over the measurement's bounds. */
-const unlikeAny = (m: Measurement): number => (MEASUREMENT_RULES[m].counted ? 1 / 13 : 1 / (MEASUREMENT_RULES[m].most - MEASUREMENT_RULES[m].least))
+const unlikeAny = (m: Measurement): number =>
+  MEASUREMENT_RULES[m].counted ? 1 / 13 : 1 / (MEASUREMENT_RULES[m].most - MEASUREMENT_RULES[m].least)
 const RATIO_SPAN = 2.5
 
 /** Candidates that together hold this much of the belief cannot be told apart. */
@@ -23,7 +24,12 @@ const NONE_OF_THESE = 0.5
 
 export type Candidate = { ids: string[]; names: string[]; chance: number }
 /** What the measurements say of one part. `apart`: the candidates that cannot be told apart, one when it is named. */
-export type PartAnswer = { is: 'nothing' | 'named' | 'apart' | 'none'; candidates: Candidate[]; none: number; apart: Candidate[] }
+export type PartAnswer = {
+  is: 'nothing' | 'named' | 'apart' | 'none'
+  candidates: Candidate[]
+  none: number
+  apart: Candidate[]
+}
 export type Identified = Record<'shifter' | 'derailleur' | 'cassette', PartAnswer> & {
   /** The measurement that would tell most of what is still open, and between which. */
   next: { measure: Measurement; between: string[] } | null
@@ -43,12 +49,18 @@ const OF: readonly Of[] = ['shifter', 'derailleur', 'cassette']
 export function identify(parts: PartsOfShop, readings: Readings): Identified {
   const ratio = ratioOf(readings)
   const chances = believe(parts, readings)
-  const answer = Object.fromEntries(OF.map(of => [of, answerOf(of, listOf(parts, of), chances[of], told(of, readings))])) as Record<Of, PartAnswer>
+  const answer = Object.fromEntries(
+    OF.map(of => [of, answerOf(of, listOf(parts, of), chances[of], told(of, readings))]),
+  ) as Record<Of, PartAnswer>
   return { ...answer, ratio, next: nextMeasurement(parts, readings, chances) }
 }
 
-const listOf = (parts: PartsOfShop, of: Of): readonly (ShifterPart | DerailleurPart | CassettePart)[] => (of === 'shifter' ? parts.shifters : of === 'derailleur' ? parts.derailleurs : parts.cassettes)
-const told = (of: Of, readings: Readings): boolean => (of === 'derailleur' ? ratioOf(readings) !== null : MEASUREMENTS.some(m => MEASUREMENT_RULES[m].of === of && readings[m]))
+const listOf = (parts: PartsOfShop, of: Of): readonly (ShifterPart | DerailleurPart | CassettePart)[] =>
+  of === 'shifter' ? parts.shifters : of === 'derailleur' ? parts.derailleurs : parts.cassettes
+const told = (of: Of, readings: Readings): boolean =>
+  of === 'derailleur'
+    ? ratioOf(readings) !== null
+    : MEASUREMENTS.some(m => MEASUREMENT_RULES[m].of === of && readings[m])
 
 /** Pull ratio of the two travels and its spread: relative errors add in squares. */
 export function ratioOf(readings: Readings): { mean: number; sd: number } | null {
@@ -59,24 +71,36 @@ export function ratioOf(readings: Readings): { mean: number; sd: number } | null
   return { mean, sd: mean * Math.hypot(pulley.sd / pulley.mean, cable.sd / cable.mean) }
 }
 
-const normal = (x: number, mean: number, sd: number): number => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * Math.sqrt(2 * Math.PI))
-const counted = (seen: number, is: number): number => (seen === is ? 1 - MISCOUNT.byOne : Math.abs(seen - is) === 1 ? MISCOUNT.byOne : MISCOUNT.more)
+const normal = (x: number, mean: number, sd: number): number =>
+  Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * Math.sqrt(2 * Math.PI))
+const counted = (seen: number, is: number): number =>
+  seen === is ? 1 - MISCOUNT.byOne : Math.abs(seen - is) === 1 ? MISCOUNT.byOne : MISCOUNT.more
 const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0)
 
 /** Below this a reading is exact for all that matters here, and a normal of no width is none. */
 const LEAST_SD_MM = 0.005
 
 /** What one measurement would read on a part, and with what spread of the parts; null when it says nothing of that part. */
-function expected(m: Measurement, part: ShifterPart | DerailleurPart | CassettePart): { mean: number; sd: number } | null {
+function expected(
+  m: Measurement,
+  part: ShifterPart | DerailleurPart | CassettePart,
+): { mean: number; sd: number } | null {
   if ('pullMm' in part) {
     if (m === 'clicks') return { mean: part.pullMm.length, sd: 0 }
     if (m === 'cableAllMm') return { mean: sum(part.pullMm), sd: TABLE_SPREAD.pull * sum(part.pullMm) }
-    if (m === 'cableClickMm') { const one = part.pullMm[Math.floor(part.pullMm.length / 2)]; return { mean: one, sd: TABLE_SPREAD.pull * one } }
+    if (m === 'cableClickMm') {
+      const one = part.pullMm[Math.floor(part.pullMm.length / 2)]
+      return { mean: one, sd: TABLE_SPREAD.pull * one }
+    }
   }
   if ('pitchMm' in part) {
     const n = part.pitchMm.length + 1
     if (m === 'sprockets') return { mean: n, sd: 0 }
-    if (m === 'stackMm') return { mean: sum(part.pitchMm) + part.thicknessMm, sd: Math.hypot(TABLE_SPREAD.pitch * sum(part.pitchMm), THICKNESS_SPREAD_MM) }
+    if (m === 'stackMm')
+      return {
+        mean: sum(part.pitchMm) + part.thicknessMm,
+        sd: Math.hypot(TABLE_SPREAD.pitch * sum(part.pitchMm), THICKNESS_SPREAD_MM),
+      }
     if (m === 'thicknessMm') return { mean: part.thicknessMm, sd: THICKNESS_SPREAD_MM }
     const chain = chainOuterMm(n)
     if (m === 'chainMm' && chain !== null) return { mean: chain, sd: CHAIN_SPREAD_MM }
@@ -96,9 +120,14 @@ function likelihood(of: Of, part: ShifterPart | DerailleurPart | CassettePart, r
     const reading = readings[m]
     if (!reading || MEASUREMENT_RULES[m].of !== of) continue
     const is = expected(m, part)
-    if (!is) { out *= unlikeAny(m); continue }
+    if (!is) {
+      out *= unlikeAny(m)
+      continue
+    }
     const seen = readingOf(reading)
-    out *= MEASUREMENT_RULES[m].counted ? counted(seen.mean, is.mean) : normal(seen.mean, is.mean, Math.hypot(Math.max(seen.sd, LEAST_SD_MM), is.sd))
+    out *= MEASUREMENT_RULES[m].counted
+      ? counted(seen.mean, is.mean)
+      : normal(seen.mean, is.mean, Math.hypot(Math.max(seen.sd, LEAST_SD_MM), is.sd))
   }
   return out
 }
@@ -113,7 +142,9 @@ type Chances = Record<Of, { each: number[]; none: number }>
 
 /** Belief in every part: a stock trio, or three parts each by itself, of which any may be in no table. */
 function believe(parts: PartsOfShop, readings: Readings): Chances {
-  const like = Object.fromEntries(OF.map(of => [of, listOf(parts, of).map(p => likelihood(of, p, readings))])) as Record<Of, number[]>
+  const like = Object.fromEntries(
+    OF.map(of => [of, listOf(parts, of).map(p => likelihood(of, p, readings))]),
+  ) as Record<Of, number[]>
   const none = Object.fromEntries(OF.map(of => [of, likelihoodOfNone(of, readings)])) as Record<Of, number>
   // trios are parts of one id
   const trios = parts.shifters.flatMap((s, i) => {
@@ -121,16 +152,27 @@ function believe(parts: PartsOfShop, readings: Readings): Chances {
     const c = parts.cassettes.findIndex(x => x.id === s.id)
     return d < 0 || c < 0 ? [] : [{ shifter: i, derailleur: d, cassette: c }]
   })
-  const alone = Object.fromEntries(OF.map(of => [of, (1 - UNLIKE_ANY) * (sum(like[of]) / like[of].length) + UNLIKE_ANY * none[of]])) as Record<Of, number>
-  const trioWeight = trios.map(t => (STOCK_SHARE / trios.length) * like.shifter[t.shifter] * like.derailleur[t.derailleur] * like.cassette[t.cassette])
+  const alone = Object.fromEntries(
+    OF.map(of => [of, (1 - UNLIKE_ANY) * (sum(like[of]) / like[of].length) + UNLIKE_ANY * none[of]]),
+  ) as Record<Of, number>
+  const trioWeight = trios.map(
+    t =>
+      (STOCK_SHARE / trios.length) *
+      like.shifter[t.shifter] *
+      like.derailleur[t.derailleur] *
+      like.cassette[t.cassette],
+  )
   const out = {} as Chances
   for (const of of OF) {
     const others = OF.filter(o => o !== of).reduce((p, o) => p * alone[o], 1)
     const each = like[of].map(l => (1 - STOCK_SHARE) * ((1 - UNLIKE_ANY) / like[of].length) * l * others)
-    trios.forEach((t, i) => { each[t[of]] += trioWeight[i] })
+    trios.forEach((t, i) => {
+      each[t[of]] += trioWeight[i]
+    })
     const unlike = (1 - STOCK_SHARE) * UNLIKE_ANY * none[of] * others
     const total = sum(each) + unlike
-    out[of] = total > 0 ? { each: each.map(w => w / total), none: unlike / total } : { each: each.map(() => 0), none: 1 }
+    out[of] =
+      total > 0 ? { each: each.map(w => w / total), none: unlike / total } : { each: each.map(() => 0), none: 1 }
   }
   return out
 }
@@ -139,7 +181,12 @@ function believe(parts: PartsOfShop, readings: Readings): Chances {
 const numbersOf = (part: ShifterPart | DerailleurPart | CassettePart): string =>
   JSON.stringify('pullMm' in part ? part.pullMm : 'pitchMm' in part ? [part.pitchMm, part.thicknessMm] : part.ratio)
 
-function answerOf(of: Of, list: readonly (ShifterPart | DerailleurPart | CassettePart)[], { each, none }: { each: number[]; none: number }, measured: boolean): PartAnswer {
+function answerOf(
+  of: Of,
+  list: readonly (ShifterPart | DerailleurPart | CassettePart)[],
+  { each, none }: { each: number[]; none: number },
+  measured: boolean,
+): PartAnswer {
   const groups = new Map<string, Candidate>()
   list.forEach((part, i) => {
     const key = numbersOf(part)
@@ -176,18 +223,37 @@ function nextMeasurement(parts: PartsOfShop, readings: Readings, chances: Chance
     const list = listOf(parts, of)
     const { each } = chances[of]
     if (!told(of, readings)) continue
-    const live = list.map((part, i) => ({ part, weight: each[i], is: expected(m, part) })).filter(x => x.weight > 0.01 && x.is)
+    const live = list
+      .map((part, i) => ({ part, weight: each[i], is: expected(m, part) }))
+      .filter(x => x.weight > 0.01 && x.is)
     if (live.length < 2) continue
     const now = entropy(byNumbers(live.map(x => [x.part, x.weight])))
     let after = 0
     for (const truth of live) {
       const reads = truth.is!.mean
-      const posterior = live.map(x => [x.part, x.weight * (MEASUREMENT_RULES[m].counted ? counted(reads, x.is!.mean) : normal(reads, x.is!.mean, Math.hypot(NEXT_SD_MM, x.is!.sd)))] as const)
+      const posterior = live.map(
+        x =>
+          [
+            x.part,
+            x.weight *
+              (MEASUREMENT_RULES[m].counted
+                ? counted(reads, x.is!.mean)
+                : normal(reads, x.is!.mean, Math.hypot(NEXT_SD_MM, x.is!.sd))),
+          ] as const,
+      )
       after += truth.weight * entropy(byNumbers(posterior))
     }
     // counting costs nothing: it wins where a measurement would tell no more
     const gain = (now - after / sum(live.map(x => x.weight))) * (MEASUREMENT_RULES[m].counted ? 1.1 : 1)
-    if (gain > 0.05 && gain > (best?.gain ?? 0)) best = { measure: m, between: live.sort((a, b) => b.weight - a.weight).slice(0, 3).map(x => x.part.name), gain }
+    if (gain > 0.05 && gain > (best?.gain ?? 0))
+      best = {
+        measure: m,
+        between: live
+          .sort((a, b) => b.weight - a.weight)
+          .slice(0, 3)
+          .map(x => x.part.name),
+        gain,
+      }
   }
   return best && { measure: best.measure, between: best.between }
 }

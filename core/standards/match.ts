@@ -22,7 +22,11 @@ export function matchDrivetrain(p: MatchParts): Match {
 }
 
 /** Errors of places along the cable × ratio against those of the sprockets, mm, after the offset with the least greatest error. */
-export function errorsAfterOffset(cable: readonly number[], sprocket: readonly number[], ratio: number): Omit<Match, 'ratioNeeded'> {
+export function errorsAfterOffset(
+  cable: readonly number[],
+  sprocket: readonly number[],
+  ratio: number,
+): Omit<Match, 'ratioNeeded'> {
   const raw = cable.map((c, k) => ratio * c - sprocket[k])
   const high = Math.max(...raw)
   const low = Math.min(...raw)

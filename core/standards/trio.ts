@@ -10,20 +10,33 @@ export type CassettePart = { id: string; name: string; pitchMm: number[]; thickn
 export type PartsOfShop = { shifters: ShifterPart[]; derailleurs: DerailleurPart[]; cassettes: CassettePart[] }
 
 /** A cassette of the shop's own may not have had its thickness measured: then that of its number of sprockets counts. */
-const thickness = (e: EntryInForce): number => { const own = inForceFigure(e, 'thicknessMm'); return own ? meanOf(own.value) : sprocketThicknessMm(meanOf(inForceFigure(e, 'speeds')!.value)) }
+const thickness = (e: EntryInForce): number => {
+  const own = inForceFigure(e, 'thicknessMm')
+  return own ? meanOf(own.value) : sprocketThicknessMm(meanOf(inForceFigure(e, 'speeds')!.value))
+}
 
 /** The rear parts of a catalogue, lists spread over their clicks and gaps. */
 export function partsOf(catalogue: readonly EntryInForce[]): PartsOfShop {
   const of = (kind: EntryInForce['kind']) => catalogue.filter(e => e.kind === kind)
-  const along = (e: EntryInForce, key: string) => spreadOver(inForceFigure(e, key)!.value, meanOf(inForceFigure(e, 'speeds')!.value) - 1)
+  const along = (e: EntryInForce, key: string) =>
+    spreadOver(inForceFigure(e, key)!.value, meanOf(inForceFigure(e, 'speeds')!.value) - 1)
   return {
     shifters: of('shifter').map(e => ({ id: e.id, name: nameOf(e), pullMm: along(e, 'pullMm') })),
     derailleurs: of('derailleur').map(e => ({ id: e.id, name: nameOf(e), ratio: inForceFigure(e, 'ratio')!.value })),
-    cassettes: of('cassette').map(e => ({ id: e.id, name: nameOf(e), pitchMm: along(e, 'pitchMm'), thicknessMm: thickness(e) })),
+    cassettes: of('cassette').map(e => ({
+      id: e.id,
+      name: nameOf(e),
+      pitchMm: along(e, 'pitchMm'),
+      thicknessMm: thickness(e),
+    })),
   }
 }
 
-export const trioOf = (s: Pick<ShifterPart, 'pullMm'>, d: Pick<DerailleurPart, 'ratio'>, c: Pick<CassettePart, 'pitchMm'>): Trio => ({ pullMm: s.pullMm, ratio: ratioAlong(d.ratio, s.pullMm.length), pitchMm: c.pitchMm })
+export const trioOf = (
+  s: Pick<ShifterPart, 'pullMm'>,
+  d: Pick<DerailleurPart, 'ratio'>,
+  c: Pick<CassettePart, 'pitchMm'>,
+): Trio => ({ pullMm: s.pullMm, ratio: ratioAlong(d.ratio, s.pullMm.length), pitchMm: c.pitchMm })
 
 /** A list of ratios serves shifters with more clicks than it has: the last goes on. */
 const ratioAlong = (ratio: number | number[], clicks: number): number | number[] =>
@@ -34,14 +47,19 @@ export type Cell = Pick<Fit, 'verdict' | 'windowTurns' | 'worstMm' | 'gears'> & 
 
 /** Every shifter with every cassette on one derailleur, row by row. */
 export const matrixOf = (derailleur: DerailleurPart, parts: PartsOfShop): Cell[][] =>
-  parts.shifters.map(s => parts.cassettes.map(c => ({ shifter: s.id, cassette: c.id, ...quickFit(trioOf(s, derailleur, c)) })))
+  parts.shifters.map(s =>
+    parts.cassettes.map(c => ({ shifter: s.id, cassette: c.id, ...quickFit(trioOf(s, derailleur, c)) })),
+  )
 
 /** Parts of the same numbers behave alike: one of them stands for all, in order of speeds and size. */
-export function alike<P extends { id: string }>(parts: readonly P[], along: (part: P) => readonly number[]): { part: P; ids: string[] }[] {
+export function alike<P extends { id: string }>(
+  parts: readonly P[],
+  along: (part: P) => readonly number[],
+): { part: P; ids: string[] }[] {
   const groups = new Map<string, { part: P; ids: string[] }>()
   for (const p of parts) {
     const key = along(p).join(' ')
-    groups.set(key, { part: groups.get(key)?.part ?? p, ids: [...groups.get(key)?.ids ?? [], p.id] })
+    groups.set(key, { part: groups.get(key)?.part ?? p, ids: [...(groups.get(key)?.ids ?? []), p.id] })
   }
   const mean = (p: P) => along(p).reduce((s, v) => s + v, 0) / along(p).length
   return [...groups.values()].sort((a, b) => along(a.part).length - along(b.part).length || mean(b.part) - mean(a.part))

@@ -17,11 +17,21 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   await mayTry('firstRun', address)
   if (!firstRunCodeMatches(order.code)) {
     await failed('firstRun', address)
-    throw refuse(403, 'That is not the code the terminal shows', [{ field: 'code', message: 'That is not the code the terminal shows' }])
+    throw refuse(403, 'That is not the code the terminal shows', [
+      { field: 'code', message: 'That is not the code the terminal shows' },
+    ])
   }
   const shop = newId()
-  const owner = await createShop(db(), { id: shop, code: order.shop, name: order.shopName, zone: order.zone, demo: false },
-    { name: order.name, role: 'owner', passwordHash: await hashSecret(order.password), pinHash: await hashSecret(order.pin) })
+  const owner = await createShop(
+    db(),
+    { id: shop, code: order.shop, name: order.shopName, zone: order.zone, demo: false },
+    {
+      name: order.name,
+      role: 'owner',
+      passwordHash: await hashSecret(order.password),
+      pinHash: await hashSecret(order.pin),
+    },
+  )
   closeFirstRun()
   await enter(event, shop, owner)
   return { ok: true }

@@ -18,7 +18,9 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const person = shop ? await inShop(db(), shop.shop, tx => personByName(tx, shop.shop, name)) : undefined
   if (!(await secretMatches(password, person?.password_hash ?? null)) || !shop || !person) {
     await Promise.all([failed('password', who), failed('address', address)])
-    throw refuse(401, 'Shop code, name and password do not fit together: check all three', [{ field: 'password', message: 'Shop code, name and password do not fit together' }])
+    throw refuse(401, 'Shop code, name and password do not fit together: check all three', [
+      { field: 'password', message: 'Shop code, name and password do not fit together' },
+    ])
   }
   await succeeded('password', who)
   await enter(event, shop.shop, person.id)

@@ -25,7 +25,13 @@ const kept = new Map<string, { actor: Actor; until: number }>()
 
 /** Signs a device in: opaque token in the cookie, its hash in a row. */
 export function giveCookie(event: H3Event, shop: string, token: string): void {
-  setCookie(event, COOKIE, `${shop}.${token}`, { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 180 * 24 * 3600, secure: process.env.OCHO_HTTPS === '1' })
+  setCookie(event, COOKIE, `${shop}.${token}`, {
+    httpOnly: true,
+    sameSite: 'lax',
+    path: '/',
+    maxAge: 180 * 24 * 3600,
+    secure: process.env.OCHO_HTTPS === '1',
+  })
 }
 
 export const takeCookie = (event: H3Event): void => deleteCookie(event, COOKIE, { path: '/' })
@@ -88,16 +94,20 @@ export async function requireOwner(event: H3Event): Promise<Actor & { person: No
 /** Throws 401 or 403 unless a mechanic or an owner works on this device. */
 export async function requireMechanic(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
   const actor = await requirePerson(event)
-  if (actor.person.role === 'trainee') throw refuse(403, 'A mechanic or the owner may do this: let one unlock this device')
+  if (actor.person.role === 'trainee')
+    throw refuse(403, 'A mechanic or the owner may do this: let one unlock this device')
   return actor
 }
 
-export const isFresh = (lastTap: Date | undefined): boolean => lastTap !== undefined && Date.now() - lastTap.getTime() < FRESH_MINUTES * 60_000
+export const isFresh = (lastTap: Date | undefined): boolean =>
+  lastTap !== undefined && Date.now() - lastTap.getTime() < FRESH_MINUTES * 60_000
 
 /** Notes that a person tapped, without making them wait for it. */
 export function tapped(actor: Actor, person: string): void {
   const last = actor.unlocked.get(person)
   if (last && Date.now() - last.getTime() < TAP_EVERY_MS) return
   actor.unlocked.set(person, new Date())
-  inShop(db(), actor.shop, tx => markTap(tx, actor.shop, actor.session, person)).catch((error: Error) => console.error(`tap not noted: ${error.message}`))
+  inShop(db(), actor.shop, tx => markTap(tx, actor.shop, actor.session, person)).catch((error: Error) =>
+    console.error(`tap not noted: ${error.message}`),
+  )
 }

@@ -9,13 +9,33 @@ import { newToken, tokenHash } from './secrets'
 /** Opens a session for this device and gives it its cookie. */
 export async function enter(event: H3Event, shop: string, person: string): Promise<void> {
   const token = newToken()
-  await inShop(db(), shop, tx => openSession(tx, { shop, id: newId(), tokenHash: tokenHash(token), device: deviceName(getRequestHeader(event, 'user-agent') ?? ''), person }))
+  await inShop(db(), shop, tx =>
+    openSession(tx, {
+      shop,
+      id: newId(),
+      tokenHash: tokenHash(token),
+      device: deviceName(getRequestHeader(event, 'user-agent') ?? ''),
+      person,
+    }),
+  )
   giveCookie(event, shop, token)
 }
 
 /** A device in words an owner recognises; never the whole header. */
 function deviceName(agent: string): string {
-  const kind = /iPad|Tablet|Android(?!.*Mobile)/.test(agent) ? 'Tablet' : /Mobile|iPhone/.test(agent) ? 'Phone' : 'Computer'
-  const system = /Android/.test(agent) ? 'Android' : /iPhone|iPad|Mac OS/.test(agent) ? 'Apple' : /Windows/.test(agent) ? 'Windows' : /Linux/.test(agent) ? 'Linux' : ''
+  const kind = /iPad|Tablet|Android(?!.*Mobile)/.test(agent)
+    ? 'Tablet'
+    : /Mobile|iPhone/.test(agent)
+      ? 'Phone'
+      : 'Computer'
+  const system = /Android/.test(agent)
+    ? 'Android'
+    : /iPhone|iPad|Mac OS/.test(agent)
+      ? 'Apple'
+      : /Windows/.test(agent)
+        ? 'Windows'
+        : /Linux/.test(agent)
+          ? 'Linux'
+          : ''
   return [kind, system].filter(Boolean).join(', ')
 }

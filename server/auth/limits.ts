@@ -15,7 +15,8 @@ type Limit = keyof typeof LIMITS
 /** Throws 429 when this key has failed too often lately. */
 export async function mayTry(limit: Limit, key: string): Promise<void> {
   const held = await LIMITS[limit].get(key)
-  if (held && held.remainingPoints <= 0) throw refuse(429, `Too many wrong tries: wait ${Math.ceil(held.msBeforeNext / 60_000)} min and try again`)
+  if (held && held.remainingPoints <= 0)
+    throw refuse(429, `Too many wrong tries: wait ${Math.ceil(held.msBeforeNext / 60_000)} min and try again`)
 }
 
 export async function failed(limit: Limit, key: string): Promise<void> {

@@ -13,7 +13,9 @@ export async function personByPin(actor: Actor, personId: string, pin: string) {
   const person = await inShop(db(), actor.shop, tx => personById(tx, actor.shop, personId))
   if (!(await secretMatches(pin, person?.pin_hash ?? null)) || !person) {
     await failed('pin', key)
-    throw refuse(401, 'That PIN does not fit this name: try again', [{ field: 'pin', message: 'That PIN does not fit this name' }])
+    throw refuse(401, 'That PIN does not fit this name: try again', [
+      { field: 'pin', message: 'That PIN does not fit this name' },
+    ])
   }
   await succeeded('pin', key)
   return person

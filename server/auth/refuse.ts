@@ -57,5 +57,6 @@ export async function textBody(event: H3Event, mostBytes: number): Promise<strin
   }
 }
 
-export const param = <S extends z.ZodType>(event: H3Event, name: string, schema: S): z.infer<S> => parsed(schema, getRouterParam(event, name))
+export const param = <S extends z.ZodType>(event: H3Event, name: string, schema: S): z.infer<S> =>
+  parsed(schema, getRouterParam(event, name))
 export const query = <S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> => parsed(schema, getQuery(event))

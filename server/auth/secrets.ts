@@ -5,7 +5,9 @@ const KEY_BYTES = 32
 const COST = { N: 16384, r: 8, p: 1 }
 
 const derive = (secret: string, salt: Buffer): Promise<Buffer> =>
-  new Promise((resolve, reject) => scrypt(secret.normalize('NFKC'), salt, KEY_BYTES, COST, (error, key) => (error ? reject(error) : resolve(key))))
+  new Promise((resolve, reject) =>
+    scrypt(secret.normalize('NFKC'), salt, KEY_BYTES, COST, (error, key) => (error ? reject(error) : resolve(key))),
+  )
 
 /** Hash of a password or PIN: "scrypt:salt:key", hexadecimal. */
 export async function hashSecret(secret: string): Promise<string> {

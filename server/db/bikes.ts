@@ -5,13 +5,35 @@ import { recordsOfBike } from './records'
 
 /** A bike with its visits and everything recorded of it, or null. */
 export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<BikeView | null> {
-  const bike = await tx.selectFrom('bike').innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
-    .select(['bike.id', 'bike.name', 'bike.frame_number', 'bike.frame_kind', 'customer.name as customer']).where('bike.shop', '=', shop).where('bike.id', '=', id).executeTakeFirst()
+  const bike = await tx
+    .selectFrom('bike')
+    .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
+    .select(['bike.id', 'bike.name', 'bike.frame_number', 'bike.frame_kind', 'customer.name as customer'])
+    .where('bike.shop', '=', shop)
+    .where('bike.id', '=', id)
+    .executeTakeFirst()
   if (!bike) return null
-  const visits = await tx.selectFrom('job').select(['number', 'tag', 'closed_at', 'created_at', 'complaint']).where('shop', '=', shop).where('bike', '=', id).orderBy('created_at', 'desc').limit(200).execute()
+  const visits = await tx
+    .selectFrom('job')
+    .select(['number', 'tag', 'closed_at', 'created_at', 'complaint'])
+    .where('shop', '=', shop)
+    .where('bike', '=', id)
+    .orderBy('created_at', 'desc')
+    .limit(200)
+    .execute()
   return {
-    id: bike.id, name: bike.name, frameNumber: bike.frame_number, customer: bike.customer, frame: FrameKind.nullable().catch(null).parse(bike.frame_kind),
+    id: bike.id,
+    name: bike.name,
+    frameNumber: bike.frame_number,
+    customer: bike.customer,
+    frame: FrameKind.nullable().catch(null).parse(bike.frame_kind),
     records: await recordsOfBike(tx, shop, id),
-    visits: visits.map(v => ({ number: v.number, tag: v.tag, closedAt: v.closed_at?.toISOString() ?? null, createdAt: v.created_at.toISOString(), complaint: v.complaint })),
+    visits: visits.map(v => ({
+      number: v.number,
+      tag: v.tag,
+      closedAt: v.closed_at?.toISOString() ?? null,
+      createdAt: v.created_at.toISOString(),
+      complaint: v.complaint,
+    })),
   }
 }

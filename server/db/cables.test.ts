@@ -6,13 +6,20 @@ import { connect, inShop, type Db } from './connect'
 import { createShop } from './people'
 
 let db: Db
-beforeAll(() => { db = connect(inject('appUrl'), 4) })
+beforeAll(() => {
+  db = connect(inject('appUrl'), 4)
+})
 afterAll(() => db.destroy())
 
 async function newShop() {
   const shop = randomUUID()
-  const person = await createShop(db, { id: shop, code: `c-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
-  const add = (lengthMm: number, roll = false) => inShop(db, shop, tx => addStock(tx, shop, person, { kind: 'shift 4 mm', lengthMm, roll, label: 'black' }))
+  const person = await createShop(
+    db,
+    { id: shop, code: `c-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false },
+    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
+  )
+  const add = (lengthMm: number, roll = false) =>
+    inShop(db, shop, tx => addStock(tx, shop, person, { kind: 'shift 4 mm', lengthMm, roll, label: 'black' }))
   const wall = async () => (await inShop(db, shop, tx => stock(tx, shop))).map(s => s.lengthMm)
   return { shop, person, add, wall }
 }
@@ -20,12 +27,26 @@ async function newShop() {
 test('what is cut is used up, what is kept comes back, and half a cut list is never written', async () => {
   const { shop, person, add, wall } = await newShop()
   const [roll, off] = [await add(9000, true), await add(400)]
-  await inShop(db, shop, tx => cutStock(tx, shop, person, [{ id: roll, lengthMm: 9000, keptMm: 8200 }, { id: off, lengthMm: 400, keptMm: 0 }]))
+  await inShop(db, shop, tx =>
+    cutStock(tx, shop, person, [
+      { id: roll, lengthMm: 9000, keptMm: 8200 },
+      { id: off, lengthMm: 400, keptMm: 0 },
+    ]),
+  )
   expect(await wall()).toEqual([8200])
   const third = await add(700)
   // the second item is not as it was seen: the first stays whole
-  await expect(inShop(db, shop, tx => cutStock(tx, shop, person, [{ id: third, lengthMm: 700, keptMm: 0 }, { id: off, lengthMm: 400, keptMm: 0 }]))).rejects.toThrow(StockMoved)
-  await expect(inShop(db, shop, tx => cutStock(tx, shop, person, [{ id: third, lengthMm: 699, keptMm: 0 }]))).rejects.toThrow(StockMoved)
+  await expect(
+    inShop(db, shop, tx =>
+      cutStock(tx, shop, person, [
+        { id: third, lengthMm: 700, keptMm: 0 },
+        { id: off, lengthMm: 400, keptMm: 0 },
+      ]),
+    ),
+  ).rejects.toThrow(StockMoved)
+  await expect(
+    inShop(db, shop, tx => cutStock(tx, shop, person, [{ id: third, lengthMm: 699, keptMm: 0 }])),
+  ).rejects.toThrow(StockMoved)
   expect(await wall()).toEqual([8200, 700])
   expect(await inShop(db, shop, tx => dropStock(tx, shop, third))).toBe(true)
   expect(await inShop(db, shop, tx => dropStock(tx, shop, third))).toBe(false)
@@ -42,7 +63,8 @@ test('of two who cut the same offcut at once, one is told to look again', async 
 
 test('a template of the same name replaces the old one; another shop has neither', async () => {
   const [a, b] = [await newShop(), await newShop()]
-  const keep = (name: string, id: string) => inShop(db, a.shop, tx => keepTemplate(tx, a.shop, a.person, name, [templateRun(id, 'rear')]))
+  const keep = (name: string, id: string) =>
+    inShop(db, a.shop, tx => keepTemplate(tx, a.shop, a.person, name, [templateRun(id, 'rear')]))
   await keep('Parcel', 'external')
   await keep('parcel', 'long')
   const kept = await inShop(db, a.shop, tx => templates(tx, a.shop))

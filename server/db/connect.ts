@@ -13,7 +13,9 @@ export function connect(url: string, size = 10): Db {
   const pool = new pg.Pool({ connectionString: url, max: size, connectionTimeoutMillis: 5000 })
   const log = (error: Error) => console.error(`database connection lost: ${error.message}`)
   pool.on('error', log)
-  pool.on('connect', client => { client.on('error', log) })
+  pool.on('connect', client => {
+    client.on('error', log)
+  })
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) })
 }
 

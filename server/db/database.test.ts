@@ -8,7 +8,17 @@ import { connect, inShop, type Db } from './connect'
 import { findBikes, floor } from './floor'
 import { CannotTakeIn, takeIn } from './jobs'
 import { append, entriesAfter, NoSuchJob, type Signed } from './ledger'
-import { addPerson, chooseSchools, createShop, people, personById, readSchools, setSecrets, shopOfCode, shopRow } from './people'
+import {
+  addPerson,
+  chooseSchools,
+  createShop,
+  people,
+  personById,
+  readSchools,
+  setSecrets,
+  shopOfCode,
+  shopRow,
+} from './people'
 import { openSession, sessionByToken } from './sessions'
 import { handBack, lastSheet, MustStay, reopen } from './sheets'
 
@@ -25,37 +35,79 @@ afterAll(async () => {
 
 async function newShop() {
   const shop = randomUUID()
-  const person = await createShop(db, { id: shop, code: `s-${shop.slice(0, 8)}`, name: 'A', zone: 'Pacific/Auckland', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
+  const person = await createShop(
+    db,
+    { id: shop, code: `s-${shop.slice(0, 8)}`, name: 'A', zone: 'Pacific/Auckland', demo: false },
+    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
+  )
   let tag = 0
-  const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) => takeIn(db, shop, person, null, {
-    customer: { name: 'Hob', contact: '' }, bike: { name: 'Marram', frameNumber: 'F1' }, tag: String(++tag), promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: stockParts('r14-10'), sameParts: false, ...order,
+  const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) =>
+    takeIn(db, shop, person, null, {
+      customer: { name: 'Hob', contact: '' },
+      bike: { name: 'Marram', frameNumber: 'F1' },
+      tag: String(++tag),
+      promisedAt: '2026-11-26T12:00:00.000Z',
+      complaint: 'slow',
+      parts: stockParts('r14-10'),
+      sameParts: false,
+      ...order,
+    })
+  const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({
+    id: EventId.parse(id),
+    v: EVENT_VERSION,
+    at: '2026-11-25T10:00:00.000Z',
+    basedOn: 1,
+    by: PersonId.parse(person),
+    event,
+    verified: true,
+    signedBy: null,
   })
-  const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({ id: EventId.parse(id), v: EVENT_VERSION, at: '2026-11-25T10:00:00.000Z', basedOn: 1, by: PersonId.parse(person), event, verified: true, signedBy: null })
-  const log = (number: number) => inShop(db, shop, async tx => entriesAfter(tx, shop, (await tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow()).id, 0))
+  const log = (number: number) =>
+    inShop(db, shop, async tx =>
+      entriesAfter(
+        tx,
+        shop,
+        (await tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow()).id,
+        0,
+      ),
+    )
   return { shop, person, take, entry, log }
 }
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 
 describe('walls between shops', () => {
   test('every table of the catalogue has a shop, forced row-level security and keys that begin with the shop', async () => {
-    const { rows } = await sql<{ name: string; forced: boolean; enabled: boolean; has_shop: boolean; policies: number }>`
+    const { rows } = await sql<{
+      name: string
+      forced: boolean
+      enabled: boolean
+      has_shop: boolean
+      policies: number
+    }>`
       select c.relname as name, c.relforcerowsecurity as forced, c.relrowsecurity as enabled,
         exists (select 1 from pg_attribute a where a.attrelid = c.oid and a.attname = 'shop') as has_shop,
         (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies
       from pg_class c join pg_namespace n on n.oid = c.relnamespace
       where n.nspname = 'public' and c.relkind = 'r' and c.relname not like 'kysely_%'`.execute(owner)
     expect(rows.length).toBeGreaterThanOrEqual(11)
-    for (const table of rows) expect(table, table.name).toMatchObject({ forced: true, enabled: true, has_shop: true, policies: 1 })
+    for (const table of rows)
+      expect(table, table.name).toMatchObject({ forced: true, enabled: true, has_shop: true, policies: 1 })
     const { rows: keys } = await sql<{ name: string; first: string }>`
       select conname as name, (select attname from pg_attribute where attrelid = conrelid and attnum = conkey[1]) as first
-      from pg_constraint where contype in ('f', 'p') and connamespace = 'public'::regnamespace and conrelid::regclass::text not like 'kysely_%'`.execute(owner)
+      from pg_constraint where contype in ('f', 'p') and connamespace = 'public'::regnamespace and conrelid::regclass::text not like 'kysely_%'`.execute(
+      owner,
+    )
     for (const key of keys) expect(key.first, key.name).toBe('shop')
   })
-  test('the application\'s role owns nothing, cannot pass by row-level security, and one function alone looks across', async () => {
+  test("the application's role owns nothing, cannot pass by row-level security, and one function alone looks across", async () => {
     const { rows } = await sql<{ super: boolean; bypass: boolean; owns: number }>`
-      select rolsuper as super, rolbypassrls as bypass, (select count(*)::int from pg_class where relowner = r.oid) as owns from pg_roles r where rolname = 'ocho_app'`.execute(owner)
+      select rolsuper as super, rolbypassrls as bypass, (select count(*)::int from pg_class where relowner = r.oid) as owns from pg_roles r where rolname = 'ocho_app'`.execute(
+      owner,
+    )
     expect(rows[0]).toEqual({ super: false, bypass: false, owns: 0 })
-    const { rows: definers } = await sql<{ name: string }>`select proname as name from pg_proc where prosecdef and pronamespace = 'public'::regnamespace`.execute(owner)
+    const { rows: definers } = await sql<{
+      name: string
+    }>`select proname as name from pg_proc where prosecdef and pronamespace = 'public'::regnamespace`.execute(owner)
     expect(definers.map(d => d.name)).toEqual(['shop_of_code'])
   })
   test('without a shop nothing is seen, and with one only its own', async () => {
@@ -63,9 +115,15 @@ describe('walls between shops', () => {
     await a.take()
     expect(await db.selectFrom('job').selectAll().execute()).toEqual([])
     expect(await inShop(db, b.shop, tx => tx.selectFrom('customer').selectAll().execute())).toEqual([])
-    expect(await inShop(db, b.shop, tx => tx.selectFrom('job').selectAll().where('shop', '=', a.shop).execute())).toEqual([])
+    expect(
+      await inShop(db, b.shop, tx => tx.selectFrom('job').selectAll().where('shop', '=', a.shop).execute()),
+    ).toEqual([])
     expect(await inShop(db, b.shop, tx => findBikes(tx, a.shop, 'Hob'))).toEqual([])
-    await expect(inShop(db, b.shop, tx => tx.insertInto('customer').values({ shop: a.shop, id: randomUUID(), name: 'x', contact: '' }).execute())).rejects.toThrow(/row-level security/)
+    await expect(
+      inShop(db, b.shop, tx =>
+        tx.insertInto('customer').values({ shop: a.shop, id: randomUUID(), name: 'x', contact: '' }).execute(),
+      ),
+    ).rejects.toThrow(/row-level security/)
     await expect(append(db, b.shop, 1, null, [b.entry(turn(2))])).rejects.toThrow(NoSuchJob)
     expect((await inShop(db, b.shop, tx => people(tx, b.shop))).map(p => p.id)).toEqual([b.person])
     expect(await shopOfCode(db, 'no-such-shop')).toBeNull()
@@ -76,9 +134,12 @@ describe('the ledger', () => {
   test('can only be appended to, by anyone', async () => {
     const s = await newShop()
     await s.take()
-    await expect(inShop(db, s.shop, tx => sql`update event set seq = 9`.execute(tx))).rejects.toThrow(/permission denied/)
+    await expect(inShop(db, s.shop, tx => sql`update event set seq = 9`.execute(tx))).rejects.toThrow(
+      /permission denied/,
+    )
     await expect(inShop(db, s.shop, tx => sql`delete from event`.execute(tx))).rejects.toThrow(/permission denied/)
-    for (const statement of ['update event set seq = 9', 'delete from event', 'truncate event']) await expect(sql.raw(statement).execute(owner)).rejects.toThrow(/only be appended to/)
+    for (const statement of ['update event set seq = 9', 'delete from event', 'truncate event'])
+      await expect(sql.raw(statement).execute(owner)).rejects.toThrow(/only be appended to/)
   })
   test('twelve writers at once: every place taken once, none left out, a reader that follows misses nothing', async () => {
     const s = await newShop()
@@ -87,7 +148,11 @@ describe('the ledger', () => {
     const read: number[] = []
     let writing = true
     const reader = (async () => {
-      const job = (await inShop(db, s.shop, tx => tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow())).id
+      const job = (
+        await inShop(db, s.shop, tx =>
+          tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow(),
+        )
+      ).id
       for (;;) {
         const last = !writing
         for (const e of await inShop(db, s.shop, tx => entriesAfter(tx, s.shop, job, seen))) {
@@ -97,7 +162,11 @@ describe('the ledger', () => {
         if (last) return
       }
     })()
-    await Promise.all(Array.from({ length: 12 }, async () => { for (let i = 0; i < 8; i++) await append(db, s.shop, number, null, [s.entry(turn(1))]) }))
+    await Promise.all(
+      Array.from({ length: 12 }, async () => {
+        for (let i = 0; i < 8; i++) await append(db, s.shop, number, null, [s.entry(turn(1))])
+      }),
+    )
     writing = false
     await reader
     expect(read).toEqual(Array.from({ length: 96 }, (_, i) => i + 2))
@@ -107,8 +176,21 @@ describe('the ledger', () => {
     const [one, other] = [await a.take(), await b.take()]
     const e = a.entry(turn(2))
     expect((await append(db, a.shop, one, null, [e])).map(o => [o.outcome, o.seq])).toEqual([['stored', 2]])
-    expect((await append(db, a.shop, one, null, [e, { ...e, event: turn(4) }, a.entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }), a.entry(turn(1))])).map(o => [o.outcome, o.seq]))
-      .toEqual([['held', 2], ['conflict', 2], ['outside', 10], ['stored', 3]])
+    expect(
+      (
+        await append(db, a.shop, one, null, [
+          e,
+          { ...e, event: turn(4) },
+          a.entry({ kind: 'shift', from: 0, to: 12, heard: 'clean' }),
+          a.entry(turn(1)),
+        ])
+      ).map(o => [o.outcome, o.seq]),
+    ).toEqual([
+      ['held', 2],
+      ['conflict', 2],
+      ['outside', 10],
+      ['stored', 3],
+    ])
     expect((await append(db, b.shop, other, null, [b.entry(turn(4), e.id)]))[0].outcome).toBe('stored')
     expect(await a.log(one)).toHaveLength(3)
   })
@@ -123,29 +205,51 @@ describe('taking in and handing back', () => {
     expect(await inShop(db, s.shop, tx => findBikes(tx, s.shop, 'Ghost'))).toEqual([])
     expect(await s.take({ tag: 'A3' })).toBe(3)
   })
-  test('a bike leaves only with both brakes proven; the sheet is frozen, the recall booked in the shop\'s days, the tag free', async () => {
+  test("a bike leaves only with both brakes proven; the sheet is frozen, the recall booked in the shop's days, the tag free", async () => {
     const s = await newShop()
     const number = await s.take({ tag: 'B1' })
     const order = { id: randomUUID(), basedOn: 1, how: 'proven' as const }
     // 25 November 23:30 UTC is the 26th in Auckland
     const at = new Date('2026-11-25T23:30:00.000Z')
     await expect(handBack(db, s.shop, number, s.person, null, order, at)).rejects.toThrow(MustStay)
-    await append(db, s.shop, number, null, [s.entry(turn(2)), s.entry({ kind: 'proof', brake: 'front', holds: true }), s.entry({ kind: 'proof', brake: 'rear', holds: true })])
+    await append(db, s.shop, number, null, [
+      s.entry(turn(2)),
+      s.entry({ kind: 'proof', brake: 'front', holds: true }),
+      s.entry({ kind: 'proof', brake: 'rear', holds: true }),
+    ])
     const sheet = await handBack(db, s.shop, number, s.person, null, order, at)
     expect(sheet.recallOn).toBe('2026-12-10')
     expect(await handBack(db, s.shop, number, s.person, null, order, at)).toEqual(sheet) // asked twice, handed back once
-    await expect(handBack(db, s.shop, number, s.person, null, { ...order, id: randomUUID() }, at)).rejects.toThrow(/already/)
+    await expect(handBack(db, s.shop, number, s.person, null, { ...order, id: randomUUID() }, at)).rejects.toThrow(
+      /already/,
+    )
     const seen = await inShop(db, s.shop, tx => floor(tx, s.shop, at))
     expect(seen.jobs[0]).toMatchObject({ place: 'door', summary: 'Barrel 1/8 out', recallOn: '2026-12-10' })
     // the bike comes back: found, and starts from its sheet
     const [found] = await inShop(db, s.shop, tx => findBikes(tx, s.shop, 'f1'))
     expect(found.last?.sheet.barrelSixteenths).toBe(50)
-    const again = await s.take({ tag: 'B1', bike: { id: found.bike.id }, customer: { id: found.customer.id }, sameParts: true })
+    const again = await s.take({
+      tag: 'B1',
+      bike: { id: found.bike.id },
+      customer: { id: found.customer.id },
+      sameParts: true,
+    })
     await expect(reopen(db, s.shop, number, s.person, null, randomUUID(), 5)).rejects.toThrow(/Tag B1 now hangs/)
-    await handBack(db, s.shop, again, s.person, null, { id: randomUUID(), basedOn: 1, how: 'unridable' }, new Date('2026-11-25T23:45:00.000Z'))
+    await handBack(
+      db,
+      s.shop,
+      again,
+      s.person,
+      null,
+      { id: randomUUID(), basedOn: 1, how: 'unridable' },
+      new Date('2026-11-25T23:45:00.000Z'),
+    )
     await reopen(db, s.shop, number, s.person, null, randomUUID(), 5)
     expect((await inShop(db, s.shop, tx => floor(tx, s.shop, at))).recalls).toEqual([])
-    expect(await inShop(db, s.shop, tx => lastSheet(tx, s.shop, { bike: found.bike.id }))).toMatchObject({ how: 'unridable', recallOn: null })
+    expect(await inShop(db, s.shop, tx => lastSheet(tx, s.shop, { bike: found.bike.id }))).toMatchObject({
+      how: 'unridable',
+      recallOn: null,
+    })
   })
 })
 
@@ -153,18 +257,27 @@ test('secrets are salted, compared, and refused for nobody', async () => {
   const [a, b] = [await hashSecret('2468'), await hashSecret('2468')]
   expect(a).not.toBe(b)
   expect(a).not.toContain('2468')
-  expect([await secretMatches('2468', a), await secretMatches('2469', a), await secretMatches('2468', null)]).toEqual([true, false, false])
+  expect([await secretMatches('2468', a), await secretMatches('2469', a), await secretMatches('2468', null)]).toEqual([
+    true,
+    false,
+    false,
+  ])
 })
 
 describe('people and what they choose', () => {
   test('schools are kept for the shop and for a person, and one that is no longer known is left out', async () => {
     const { shop, person } = await newShop()
-    const moss = await inShop(db, shop, tx => addPerson(tx, shop, { name: 'Moss', role: 'mechanic', passwordHash: null, pinHash: 'y' }))
+    const moss = await inShop(db, shop, tx =>
+      addPerson(tx, shop, { name: 'Moss', role: 'mechanic', passwordHash: null, pinHash: 'y' }),
+    )
     await inShop(db, shop, async tx => {
       await chooseSchools(tx, shop, null, { gap: 'close' })
       await chooseSchools(tx, shop, moss, { step: 'half' })
     })
-    const kept = await inShop(db, shop, async tx => ({ shop: (await shopRow(tx, shop)).schools, all: await people(tx, shop) }))
+    const kept = await inShop(db, shop, async tx => ({
+      shop: (await shopRow(tx, shop)).schools,
+      all: await people(tx, shop),
+    }))
     expect(readSchools(kept.shop)).toEqual({ gap: 'close' })
     expect(readSchools(kept.all.find(p => p.id === moss)!.schools)).toEqual({ step: 'half' })
     expect(readSchools(kept.all.find(p => p.id === person)!.schools)).toEqual({})
@@ -173,8 +286,11 @@ describe('people and what they choose', () => {
   test('a new PIN replaces the hash and locks the person out of every device until it is typed', async () => {
     const { shop, person } = await newShop()
     const token = randomUUID()
-    await inShop(db, shop, tx => openSession(tx, { shop, id: randomUUID(), tokenHash: token, device: 'Tablet', person }))
-    const unlocked = () => inShop(db, shop, async tx => (await sessionByToken(tx, shop, token))!.unlocked.map(u => u.person))
+    await inShop(db, shop, tx =>
+      openSession(tx, { shop, id: randomUUID(), tokenHash: token, device: 'Tablet', person }),
+    )
+    const unlocked = () =>
+      inShop(db, shop, async tx => (await sessionByToken(tx, shop, token))!.unlocked.map(u => u.person))
     expect(await unlocked()).toEqual([person])
     const pinHash = await hashSecret('8086')
     expect(await inShop(db, shop, tx => setSecrets(tx, shop, person, { pin_hash: pinHash }))).toBe(true)
@@ -190,11 +306,20 @@ describe('people and what they choose', () => {
     const { shop, take, entry, log } = await newShop()
     const number = await take()
     const events: LedgerEvent[] = [
-      { kind: 'said', complaint: 'slow-in', answer: null }, { kind: 'sensed', exceptions: ['wire'], chainWearPercent: 0.6 }, { kind: 'bend', hour: 12, tipMm: 1.5 },
-      { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' }, { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'sagged' }, { kind: 'recount', barrelSixteenthsOut: 40 },
-      { kind: 'proved', what: 'ring', ring: 'big', exceptions: [9] }, { kind: 'torqued', exceptions: ['pinch-bolt'] }, { kind: 'schools', choice: { order: 'foundation-first' } },
+      { kind: 'said', complaint: 'slow-in', answer: null },
+      { kind: 'sensed', exceptions: ['wire'], chainWearPercent: 0.6 },
+      { kind: 'bend', hour: 12, tipMm: 1.5 },
+      { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' },
+      { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'sagged' },
+      { kind: 'recount', barrelSixteenthsOut: 40 },
+      { kind: 'proved', what: 'ring', ring: 'big', exceptions: [9] },
+      { kind: 'torqued', exceptions: ['pinch-bolt'] },
+      { kind: 'schools', choice: { order: 'foundation-first' } },
     ]
-    const outcomes = await append(db, shop, number, null, [...events.map(e => entry(e)), entry({ kind: 'proved', what: 'road', ring: null, exceptions: [10] })])
+    const outcomes = await append(db, shop, number, null, [
+      ...events.map(e => entry(e)),
+      entry({ kind: 'proved', what: 'road', ring: null, exceptions: [10] }),
+    ])
     expect(outcomes.map(o => o.outcome)).toEqual([...events.map(() => 'stored'), 'outside']) // ten sprockets count to nine
     expect((await log(number)).slice(1).map(e => e!.event)).toEqual(events)
   })

@@ -10,61 +10,167 @@ const FORTNIGHT = 14
 
 /** Everything the Floor shows, from rows alone: no log is reduced here. */
 export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise<FloorView> {
-  const { zone, stands } = await tx.selectFrom('shop').select(['zone', 'stands']).where('shop', '=', shop).executeTakeFirstOrThrow()
+  const { zone, stands } = await tx
+    .selectFrom('shop')
+    .select(['zone', 'stands'])
+    .where('shop', '=', shop)
+    .executeTakeFirstOrThrow()
   const today = formatISO(new TZDate(now, zone), { representation: 'date' })
-  const jobs = await tx.selectFrom('job')
+  const jobs = await tx
+    .selectFrom('job')
     .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
-    .leftJoin('recall', j => j.onRef('recall.shop', '=', 'job.shop').onRef('recall.job', '=', 'job.id').on('recall.done_at', 'is', null))
-    .leftJoinLateral(eb => eb.selectFrom('sheet').select('sheet.body').whereRef('sheet.shop', '=', 'job.shop').whereRef('sheet.job', '=', 'job.id').orderBy('sheet.closed_at', 'desc').limit(1).as('last'), j => j.onTrue())
-    .select(['job.number', 'job.tag', 'job.complaint', 'job.promised_at', 'job.place', 'job.stand', 'job.sprockets', 'job.closed_at', 'bike.name as bike', 'customer.name as customer', 'recall.due_on', 'last.body'])
-    .where('job.shop', '=', shop).where('job.place', '<>', 'gone').orderBy('job.promised_at').orderBy('job.number').execute()
+    .leftJoin('recall', j =>
+      j.onRef('recall.shop', '=', 'job.shop').onRef('recall.job', '=', 'job.id').on('recall.done_at', 'is', null),
+    )
+    .leftJoinLateral(
+      eb =>
+        eb
+          .selectFrom('sheet')
+          .select('sheet.body')
+          .whereRef('sheet.shop', '=', 'job.shop')
+          .whereRef('sheet.job', '=', 'job.id')
+          .orderBy('sheet.closed_at', 'desc')
+          .limit(1)
+          .as('last'),
+      j => j.onTrue(),
+    )
+    .select([
+      'job.number',
+      'job.tag',
+      'job.complaint',
+      'job.promised_at',
+      'job.place',
+      'job.stand',
+      'job.sprockets',
+      'job.closed_at',
+      'bike.name as bike',
+      'customer.name as customer',
+      'recall.due_on',
+      'last.body',
+    ])
+    .where('job.shop', '=', shop)
+    .where('job.place', '<>', 'gone')
+    .orderBy('job.promised_at')
+    .orderBy('job.number')
+    .execute()
   const until = formatISO(addDays(new TZDate(now, zone), FORTNIGHT), { representation: 'date' })
-  const recalls = await tx.selectFrom('recall')
+  const recalls = await tx
+    .selectFrom('recall')
     .innerJoin('job', j => j.onRef('job.shop', '=', 'recall.shop').onRef('job.id', '=', 'recall.job'))
     .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
     .select(['job.number', 'job.tag', 'bike.name as bike', 'recall.due_on', 'recall.done_at'])
-    .where('recall.shop', '=', shop).where('recall.due_on', '<', until).where(eb => eb.or([eb('recall.done_at', 'is', null), eb('recall.due_on', '>=', today)]))
-    .orderBy('recall.due_on').limit(200).execute()
+    .where('recall.shop', '=', shop)
+    .where('recall.due_on', '<', until)
+    .where(eb => eb.or([eb('recall.done_at', 'is', null), eb('recall.due_on', '>=', today)]))
+    .orderBy('recall.due_on')
+    .limit(200)
+    .execute()
   return {
-    today, stands,
+    today,
+    stands,
     jobs: jobs.map(j => {
       const sheet = j.closed_at && j.body ? Sheet.parse(j.body) : null
       return {
-        number: j.number, tag: j.tag, bike: j.bike, customer: j.customer, complaint: j.complaint, promisedAt: j.promised_at.toISOString(), place: j.place, stand: j.stand, derailleur: j.sprockets > 0,
-        summary: sheet ? summaryOf(sheet) : null, unridable: sheet?.how === 'unridable', closedAt: j.closed_at?.toISOString() ?? null, recallOn: j.due_on,
+        number: j.number,
+        tag: j.tag,
+        bike: j.bike,
+        customer: j.customer,
+        complaint: j.complaint,
+        promisedAt: j.promised_at.toISOString(),
+        place: j.place,
+        stand: j.stand,
+        derailleur: j.sprockets > 0,
+        summary: sheet ? summaryOf(sheet) : null,
+        unridable: sheet?.how === 'unridable',
+        closedAt: j.closed_at?.toISOString() ?? null,
+        recallOn: j.due_on,
       }
     }),
-    recalls: recalls.map(r => ({ number: r.number, tag: r.tag, bike: r.bike, dueOn: r.due_on, done: r.done_at !== null })),
+    recalls: recalls.map(r => ({
+      number: r.number,
+      tag: r.tag,
+      bike: r.bike,
+      dueOn: r.due_on,
+      done: r.done_at !== null,
+    })),
   }
 }
 
 /** What a bike by the door was given, short enough for its line: the first of what was done, and how much more. */
 function summaryOf({ done }: Sheet): string {
-  const said = done.slice(0, 2).map(f => (f.figure ? `${f.what} ${f.figure.replace(/, net.*/, '')}` : f.what)).join(', ')
+  const said = done
+    .slice(0, 2)
+    .map(f => (f.figure ? `${f.what} ${f.figure.replace(/, net.*/, '')}` : f.what))
+    .join(', ')
   return done.length > 2 ? `${said} and ${done.length - 2} more` : said || 'nothing turned'
 }
 
 /** Bikes by customer or bike name, tag or frame number; open jobs first, then the last seen. */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
   const like = `%${words.replace(/[\\%_]/g, c => `\\${c}`)}%`
-  const rows = await tx.selectFrom('bike')
+  const rows = await tx
+    .selectFrom('bike')
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
-    .leftJoinLateral(eb => eb.selectFrom('job').select(['job.number', 'job.tag']).whereRef('job.shop', '=', 'bike.shop').whereRef('job.bike', '=', 'bike.id').where('job.closed_at', 'is', null).limit(1).as('open'), j => j.onTrue())
-    .leftJoinLateral(eb => eb.selectFrom('sheet').innerJoin('job', j => j.onRef('job.shop', '=', 'sheet.shop').onRef('job.id', '=', 'sheet.job'))
-      .select(['job.number', 'job.tag', 'sheet.closed_at', 'sheet.body']).whereRef('sheet.shop', '=', 'bike.shop').whereRef('sheet.bike', '=', 'bike.id').orderBy('sheet.closed_at', 'desc').limit(1).as('last'), j => j.onTrue())
-    .select(['bike.id', 'bike.name', 'bike.frame_number', 'customer.id as customer_id', 'customer.name as customer_name', 'customer.contact',
-      'open.number as open_number', 'open.tag as open_tag', 'last.number as last_number', 'last.closed_at', 'last.body'])
+    .leftJoinLateral(
+      eb =>
+        eb
+          .selectFrom('job')
+          .select(['job.number', 'job.tag'])
+          .whereRef('job.shop', '=', 'bike.shop')
+          .whereRef('job.bike', '=', 'bike.id')
+          .where('job.closed_at', 'is', null)
+          .limit(1)
+          .as('open'),
+      j => j.onTrue(),
+    )
+    .leftJoinLateral(
+      eb =>
+        eb
+          .selectFrom('sheet')
+          .innerJoin('job', j => j.onRef('job.shop', '=', 'sheet.shop').onRef('job.id', '=', 'sheet.job'))
+          .select(['job.number', 'job.tag', 'sheet.closed_at', 'sheet.body'])
+          .whereRef('sheet.shop', '=', 'bike.shop')
+          .whereRef('sheet.bike', '=', 'bike.id')
+          .orderBy('sheet.closed_at', 'desc')
+          .limit(1)
+          .as('last'),
+      j => j.onTrue(),
+    )
+    .select([
+      'bike.id',
+      'bike.name',
+      'bike.frame_number',
+      'customer.id as customer_id',
+      'customer.name as customer_name',
+      'customer.contact',
+      'open.number as open_number',
+      'open.tag as open_tag',
+      'last.number as last_number',
+      'last.closed_at',
+      'last.body',
+    ])
     .where('bike.shop', '=', shop)
-    .where(eb => eb.or([
-      eb('customer.name', 'ilike', like), eb('bike.name', 'ilike', like), eb('bike.frame_number', 'ilike', like),
-      sql<boolean>`lower(open.tag) = lower(${words})`, sql<boolean>`lower(last.tag) = lower(${words})`,
-    ]))
-    .orderBy(sql`open.number is null`).orderBy(sql`last.closed_at desc nulls last`).limit(12).execute()
+    .where(eb =>
+      eb.or([
+        eb('customer.name', 'ilike', like),
+        eb('bike.name', 'ilike', like),
+        eb('bike.frame_number', 'ilike', like),
+        sql<boolean>`lower(open.tag) = lower(${words})`,
+        sql<boolean>`lower(last.tag) = lower(${words})`,
+      ]),
+    )
+    .orderBy(sql`open.number is null`)
+    .orderBy(sql`last.closed_at desc nulls last`)
+    .limit(12)
+    .execute()
   return rows.map(r => ({
     bike: { id: r.id, name: r.name, frameNumber: r.frame_number },
     customer: { id: r.customer_id, name: r.customer_name, contact: r.contact },
     open: r.open_number !== null ? { number: r.open_number, tag: r.open_tag! } : null,
-    last: r.last_number !== null ? { number: r.last_number, closedAt: r.closed_at!.toISOString(), sheet: Sheet.parse(r.body) } : null,
+    last:
+      r.last_number !== null
+        ? { number: r.last_number, closedAt: r.closed_at!.toISOString(), sheet: Sheet.parse(r.body) }
+        : null,
   }))
 }

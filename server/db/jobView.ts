@@ -11,10 +11,19 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
   const everyone = await tx.selectFrom('person').select(['id', 'name']).where('shop', '=', shop).execute()
   const notes = await notesOf(tx, shop, job.id)
   return {
-    number: job.number, tag: job.tag, complaint: job.complaint,
-    promisedAt: job.promised_at.toISOString(), createdAt: job.created_at.toISOString(), closedAt: job.closed_at?.toISOString() ?? null,
+    number: job.number,
+    tag: job.tag,
+    complaint: job.complaint,
+    promisedAt: job.promised_at.toISOString(),
+    createdAt: job.created_at.toISOString(),
+    closedAt: job.closed_at?.toISOString() ?? null,
     customer: { name: job.customer_name, contact: job.contact },
-    bike: { id: job.bike_id, name: job.bike_name, frameNumber: job.frame_number, frameKind: FrameKind.nullable().catch(null).parse(job.frame_kind) },
+    bike: {
+      id: job.bike_id,
+      name: job.bike_name,
+      frameNumber: job.frame_number,
+      frameKind: FrameKind.nullable().catch(null).parse(job.frame_kind),
+    },
     notes: notes.map(n => ({ id: n.id, text: n.text, by: n.by, at: n.created_at.toISOString() })),
     known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
     sheet: job.closed_at ? await lastSheet(tx, shop, { job: job.id }) : null,

@@ -9,89 +9,223 @@ import { append, entriesAfter } from './ledger'
 
 /** Something a person can put right; the route answers with the field and the words. */
 export class CannotTakeIn extends Error {
-  constructor(readonly field: string, message: string) { super(message) }
+  constructor(
+    readonly field: string,
+    message: string,
+  ) {
+    super(message)
+  }
 }
 
 /** Takes a bike in: customer and bike when new, the job, and its first entry. All or nothing. @throws CannotTakeIn */
-export function takeIn(db: Db, shop: string, person: string, session: string | null, order: TakeIn, at = new Date()): Promise<number> {
+export function takeIn(
+  db: Db,
+  shop: string,
+  person: string,
+  session: string | null,
+  order: TakeIn,
+  at = new Date(),
+): Promise<number> {
   return inShop(db, shop, async tx => {
-    const taken = await tx.selectFrom('job').select('number').where('shop', '=', shop).where('closed_at', 'is', null)
-      .where(sql<boolean>`lower(tag) = lower(${order.tag})`).executeTakeFirst()
+    const taken = await tx
+      .selectFrom('job')
+      .select('number')
+      .where('shop', '=', shop)
+      .where('closed_at', 'is', null)
+      .where(sql<boolean>`lower(tag) = lower(${order.tag})`)
+      .executeTakeFirst()
     if (taken) throw new CannotTakeIn('tag', `Tag ${order.tag} hangs on open job ${taken.number}: use another`)
     const bike = await bikeFor(tx, shop, order)
-    const known = order.sameParts ? await tx.selectFrom('sheet').select('job').where('shop', '=', shop).where('bike', '=', bike).orderBy('closed_at', 'desc').executeTakeFirst() : undefined
-    const { next_job: number } = await tx.updateTable('shop').set({ next_job: sql`next_job + 1` }).where('shop', '=', shop)
-      .returning(sql<number>`next_job - 1`.as('next_job')).executeTakeFirstOrThrow()
+    const known = order.sameParts
+      ? await tx
+          .selectFrom('sheet')
+          .select('job')
+          .where('shop', '=', shop)
+          .where('bike', '=', bike)
+          .orderBy('closed_at', 'desc')
+          .executeTakeFirst()
+      : undefined
+    const { next_job: number } = await tx
+      .updateTable('shop')
+      .set({ next_job: sql`next_job + 1` })
+      .where('shop', '=', shop)
+      .returning(sql<number>`next_job - 1`.as('next_job'))
+      .executeTakeFirstOrThrow()
     const id = newId()
-    await tx.insertInto('job').values({
-      shop, id, number, tag: order.tag, bike, complaint: order.complaint, promised_at: order.promisedAt,
-      sprockets: order.parts ? sharedGears(order.parts) : 0, stand: null, known_job: known?.job ?? null, created_at: at,
-    }).execute()
-    await append(tx, shop, number, session, [{
-      id: EventId.parse(newId()), v: EVENT_VERSION, at: at.toISOString(), basedOn: 0, by: PersonId.parse(person),
-      event: { kind: 'arrived', parts: order.parts }, verified: true, signedBy: null,
-    }])
+    await tx
+      .insertInto('job')
+      .values({
+        shop,
+        id,
+        number,
+        tag: order.tag,
+        bike,
+        complaint: order.complaint,
+        promised_at: order.promisedAt,
+        sprockets: order.parts ? sharedGears(order.parts) : 0,
+        stand: null,
+        known_job: known?.job ?? null,
+        created_at: at,
+      })
+      .execute()
+    await append(tx, shop, number, session, [
+      {
+        id: EventId.parse(newId()),
+        v: EVENT_VERSION,
+        at: at.toISOString(),
+        basedOn: 0,
+        by: PersonId.parse(person),
+        event: { kind: 'arrived', parts: order.parts },
+        verified: true,
+        signedBy: null,
+      },
+    ])
     return number
   }).catch((error: { code?: string; constraint?: string }) => {
     // two tablets took the same tag in the same moment
-    if (error.code === '23505' && error.constraint === 'job_open_tag') throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
+    if (error.code === '23505' && error.constraint === 'job_open_tag')
+      throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
     throw error
   })
 }
 
 async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string> {
   if ('id' in order.bike) {
-    const bike = await tx.selectFrom('bike').select('id').where('shop', '=', shop).where('id', '=', order.bike.id).executeTakeFirst()
+    const bike = await tx
+      .selectFrom('bike')
+      .select('id')
+      .where('shop', '=', shop)
+      .where('id', '=', order.bike.id)
+      .executeTakeFirst()
     if (!bike) throw new CannotTakeIn('bike', 'That bike is not known here: search again')
-    const open = await tx.selectFrom('job').select('tag').where('shop', '=', shop).where('bike', '=', bike.id).where('closed_at', 'is', null).executeTakeFirst()
+    const open = await tx
+      .selectFrom('job')
+      .select('tag')
+      .where('shop', '=', shop)
+      .where('bike', '=', bike.id)
+      .where('closed_at', 'is', null)
+      .executeTakeFirst()
     if (open) throw new CannotTakeIn('bike', `That bike is here already, tag ${open.tag}`)
-    if (order.bike.frameKind) await tx.updateTable('bike').set({ frame_kind: order.bike.frameKind }).where('shop', '=', shop).where('id', '=', bike.id).execute()
+    if (order.bike.frameKind)
+      await tx
+        .updateTable('bike')
+        .set({ frame_kind: order.bike.frameKind })
+        .where('shop', '=', shop)
+        .where('id', '=', bike.id)
+        .execute()
     return bike.id
   }
   let customer: string
   if ('id' in order.customer) {
-    const found = await tx.selectFrom('customer').select('id').where('shop', '=', shop).where('id', '=', order.customer.id).executeTakeFirst()
+    const found = await tx
+      .selectFrom('customer')
+      .select('id')
+      .where('shop', '=', shop)
+      .where('id', '=', order.customer.id)
+      .executeTakeFirst()
     if (!found) throw new CannotTakeIn('customer', 'That customer is not known here: search again')
     customer = found.id
   } else {
     customer = newId()
-    await tx.insertInto('customer').values({ shop, id: customer, name: order.customer.name, contact: order.customer.contact }).execute()
+    await tx
+      .insertInto('customer')
+      .values({ shop, id: customer, name: order.customer.name, contact: order.customer.contact })
+      .execute()
   }
   const id = newId()
-  await tx.insertInto('bike').values({ shop, id, customer, name: order.bike.name, frame_number: order.bike.frameNumber, frame_kind: order.bike.frameKind ?? null }).execute()
+  await tx
+    .insertInto('bike')
+    .values({
+      shop,
+      id,
+      customer,
+      name: order.bike.name,
+      frame_number: order.bike.frameNumber,
+      frame_kind: order.bike.frameKind ?? null,
+    })
+    .execute()
   return id
 }
 
 /** A job with its bike, customer and notes, by its number. */
 export async function jobByNumber(tx: ShopTx, shop: string, number: number) {
-  return tx.selectFrom('job')
+  return tx
+    .selectFrom('job')
     .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
-    .select(['job.id', 'job.number', 'job.tag', 'job.complaint', 'job.promised_at', 'job.created_at', 'job.closed_at', 'job.known_job', 'job.place',
-      'bike.id as bike_id', 'bike.name as bike_name', 'bike.frame_number', 'bike.frame_kind', 'customer.name as customer_name', 'customer.contact'])
-    .where('job.shop', '=', shop).where('job.number', '=', number).executeTakeFirst()
+    .select([
+      'job.id',
+      'job.number',
+      'job.tag',
+      'job.complaint',
+      'job.promised_at',
+      'job.created_at',
+      'job.closed_at',
+      'job.known_job',
+      'job.place',
+      'bike.id as bike_id',
+      'bike.name as bike_name',
+      'bike.frame_number',
+      'bike.frame_kind',
+      'customer.name as customer_name',
+      'customer.contact',
+    ])
+    .where('job.shop', '=', shop)
+    .where('job.number', '=', number)
+    .executeTakeFirst()
 }
 
 export const openJobByTag = (tx: ShopTx, shop: string, tag: string) =>
-  tx.selectFrom('job').select('number').where('shop', '=', shop).where('closed_at', 'is', null).where(sql<boolean>`lower(tag) = lower(${tag})`).executeTakeFirst()
+  tx
+    .selectFrom('job')
+    .select('number')
+    .where('shop', '=', shop)
+    .where('closed_at', 'is', null)
+    .where(sql<boolean>`lower(tag) = lower(${tag})`)
+    .executeTakeFirst()
 
 export const notesOf = (tx: ShopTx, shop: string, job: string) =>
-  tx.selectFrom('note').innerJoin('person', j => j.onRef('person.shop', '=', 'note.shop').onRef('person.id', '=', 'note.person'))
-    .select(['note.id', 'note.text', 'person.name as by', 'note.created_at']).where('note.shop', '=', shop).where('note.job', '=', job).orderBy('note.created_at').execute()
+  tx
+    .selectFrom('note')
+    .innerJoin('person', j => j.onRef('person.shop', '=', 'note.shop').onRef('person.id', '=', 'note.person'))
+    .select(['note.id', 'note.text', 'person.name as by', 'note.created_at'])
+    .where('note.shop', '=', shop)
+    .where('note.job', '=', job)
+    .orderBy('note.created_at')
+    .execute()
 
 /** Writes what was done in one line. */
-export async function addNote(tx: ShopTx, shop: string, job: string, person: string, text: string, id = newId(), at = new Date()): Promise<string> {
+export async function addNote(
+  tx: ShopTx,
+  shop: string,
+  job: string,
+  person: string,
+  text: string,
+  id = newId(),
+  at = new Date(),
+): Promise<string> {
   await tx.insertInto('note').values({ shop, id, job, person, text, created_at: at }).execute()
   return id
 }
 
-export const placeJob = (tx: ShopTx, shop: string, number: number, place: 'rack' | 'stand' | 'door' | 'gone', stand: number | null) =>
-  tx.updateTable('job').set({ place, stand }).where('shop', '=', shop).where('number', '=', number).execute()
+export const placeJob = (
+  tx: ShopTx,
+  shop: string,
+  number: number,
+  place: 'rack' | 'stand' | 'door' | 'gone',
+  stand: number | null,
+) => tx.updateTable('job').set({ place, stand }).where('shop', '=', shop).where('number', '=', number).execute()
 
 /** Lets a job's count of sprockets, which bounds what may be appended, follow a drivetrain put right or an undo of that. */
 export async function followParts(tx: ShopTx, shop: string, number: number): Promise<void> {
-  const job = await tx.selectFrom('job').select(['id', 'sprockets']).where('shop', '=', shop).where('number', '=', number).executeTakeFirstOrThrow()
+  const job = await tx
+    .selectFrom('job')
+    .select(['id', 'sprockets'])
+    .where('shop', '=', shop)
+    .where('number', '=', number)
+    .executeTakeFirstOrThrow()
   const { parts } = reduce((await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null))
   const sprockets = parts ? sharedGears(parts) : job.sprockets
-  if (sprockets !== job.sprockets) await tx.updateTable('job').set({ sprockets }).where('shop', '=', shop).where('id', '=', job.id).execute()
+  if (sprockets !== job.sprockets)
+    await tx.updateTable('job').set({ sprockets }).where('shop', '=', shop).where('id', '=', job.id).execute()
 }

@@ -4,7 +4,12 @@ import type { Db, ShopTx } from './connect'
 
 /** An entry with what only the server knows of it. */
 export type Signed = Entry & { verified: boolean; signedBy: PersonId | null }
-export type Outcome = { id: string; outcome: 'stored' | 'held' | 'conflict' | 'outside'; seq: number | null; receivedAt: Date | null }
+export type Outcome = {
+  id: string
+  outcome: 'stored' | 'held' | 'conflict' | 'outside'
+  seq: number | null
+  receivedAt: Date | null
+}
 
 /** No job of that number in this shop. */
 export class NoSuchJob extends Error {}
@@ -14,10 +19,21 @@ export class NoSuchJob extends Error {}
  * content, or outside the bike's sprockets (then `seq` is how many it has).
  * @throws NoSuchJob
  */
-export async function append(db: Db | ShopTx, shop: string, number: number, session: string | null, entries: readonly Signed[]): Promise<Outcome[]> {
+export async function append(
+  db: Db | ShopTx,
+  shop: string,
+  number: number,
+  session: string | null,
+  entries: readonly Signed[],
+): Promise<Outcome[]> {
   const sent = entries.map(e => ({ ...e, needs: sprocketsNeeded(e.event) }))
   try {
-    const { rows } = await sql<{ id: string; outcome: Outcome['outcome']; seq: number | null; received_at: Date | null }>`
+    const { rows } = await sql<{
+      id: string
+      outcome: Outcome['outcome']
+      seq: number | null
+      received_at: Date | null
+    }>`
       select * from append_events(${shop}, ${number}, ${session}, ${JSON.stringify(sent)}::jsonb)`.execute(db)
     return rows.map(r => ({ id: r.id, outcome: r.outcome, seq: r.seq, receivedAt: r.received_at }))
   } catch (error) {
@@ -28,9 +44,26 @@ export async function append(db: Db | ShopTx, shop: string, number: number, sess
 
 /** A job's entries after a place, in order. One written by a later version comes as null: "reload to update". */
 export async function entriesAfter(tx: ShopTx, shop: string, job: string, after: number): Promise<(Stored | null)[]> {
-  const rows = await tx.selectFrom('event').selectAll().where('shop', '=', shop).where('job', '=', job).where('seq', '>', after).orderBy('seq').execute()
-  return rows.map(r => readStored({
-    id: r.id, v: r.v, at: r.at.toISOString(), basedOn: r.based_on, by: r.person, event: r.body,
-    seq: r.seq, receivedAt: r.received_at.toISOString(), verified: r.verified, signedBy: r.signed_by,
-  }))
+  const rows = await tx
+    .selectFrom('event')
+    .selectAll()
+    .where('shop', '=', shop)
+    .where('job', '=', job)
+    .where('seq', '>', after)
+    .orderBy('seq')
+    .execute()
+  return rows.map(r =>
+    readStored({
+      id: r.id,
+      v: r.v,
+      at: r.at.toISOString(),
+      basedOn: r.based_on,
+      by: r.person,
+      event: r.body,
+      seq: r.seq,
+      receivedAt: r.received_at.toISOString(),
+      verified: r.verified,
+      signedBy: r.signed_by,
+    }),
+  )
 }

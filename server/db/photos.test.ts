@@ -8,15 +8,30 @@ import { createShop } from './people'
 import { addPhoto, dropPhoto, photo, photosOf, TooManyPhotos } from './photos'
 
 let db: Db
-beforeAll(() => { db = connect(inject('appUrl'), 4) })
+beforeAll(() => {
+  db = connect(inject('appUrl'), 4)
+})
 afterAll(() => db.destroy())
 
 async function newJob() {
   const shop = randomUUID()
-  const person = await createShop(db, { id: shop, code: `f-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
-  const number = await takeIn(db, shop, person, null, { customer: { name: 'B', contact: '' }, bike: { name: 'C', frameNumber: '' }, tag: '1', promisedAt: new Date().toISOString(), complaint: 'c', parts: stockParts('r17-9'), sameParts: false })
+  const person = await createShop(
+    db,
+    { id: shop, code: `f-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false },
+    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
+  )
+  const number = await takeIn(db, shop, person, null, {
+    customer: { name: 'B', contact: '' },
+    bike: { name: 'C', frameNumber: '' },
+    tag: '1',
+    promisedAt: new Date().toISOString(),
+    complaint: 'c',
+    parts: stockParts('r17-9'),
+    sameParts: false,
+  })
   const job = (await inShop(db, shop, tx => jobByNumber(tx, shop, number)))!.id
-  const add = (bytes = randomBytes(50)) => inShop(db, shop, tx => addPhoto(tx, shop, job, person, { run: 'rear', mime: 'image/jpeg', bytes }))
+  const add = (bytes = randomBytes(50)) =>
+    inShop(db, shop, tx => addPhoto(tx, shop, job, person, { run: 'rear', mime: 'image/jpeg', bytes }))
   return { shop, job, add }
 }
 
@@ -41,6 +56,12 @@ test('no more than a job may have', async () => {
 })
 
 // Published source: file signatures of JPEG (ISO/IEC 10918-1) and PNG (ISO/IEC 15948), recalled
-test.each([[[0xff, 0xd8, 0xff, 0xe0], 'image/jpeg'], [[0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0], 'image/png'], [[0x3c, 0x73, 0x76, 0x67], null], [[0xff, 0xd8], null], [[], null]] as const)('bytes %j are %s', (bytes, kind) => {
+test.each([
+  [[0xff, 0xd8, 0xff, 0xe0], 'image/jpeg'],
+  [[0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0], 'image/png'],
+  [[0x3c, 0x73, 0x76, 0x67], null],
+  [[0xff, 0xd8], null],
+  [[], null],
+] as const)('bytes %j are %s', (bytes, kind) => {
   expect(photoKind(Uint8Array.from(bytes))).toBe(kind)
 })

@@ -6,28 +6,56 @@ import { newId } from './ids'
 /** A job has as many photographs as it may. */
 export class TooManyPhotos extends Error {}
 
-const there = (tx: ShopTx, shop: string, job: string) => tx.selectFrom('photo').where('shop', '=', shop).where('job', '=', job).where('gone_at', 'is', null)
+const there = (tx: ShopTx, shop: string, job: string) =>
+  tx.selectFrom('photo').where('shop', '=', shop).where('job', '=', job).where('gone_at', 'is', null)
 
 /** A job's photographs, the oldest first, without their bytes. */
 export async function photosOf(tx: ShopTx, shop: string, job: string): Promise<PhotoView[]> {
-  const rows = await there(tx, shop, job).select(['id', 'run', 'person', 'made_at']).orderBy('made_at').limit(MAX_PHOTOS).execute()
+  const rows = await there(tx, shop, job)
+    .select(['id', 'run', 'person', 'made_at'])
+    .orderBy('made_at')
+    .limit(MAX_PHOTOS)
+    .execute()
   return rows.map(r => ({ id: r.id, run: RunName.parse(r.run), by: r.person, madeAt: r.made_at.toISOString() }))
 }
 
 /** @throws TooManyPhotos */
-export async function addPhoto(tx: ShopTx, shop: string, job: string, person: string, photo: { run: RunName; mime: string; bytes: Buffer }): Promise<string> {
-  const { count } = await there(tx, shop, job).select(eb => eb.fn.countAll<string>().as('count')).executeTakeFirstOrThrow()
+export async function addPhoto(
+  tx: ShopTx,
+  shop: string,
+  job: string,
+  person: string,
+  photo: { run: RunName; mime: string; bytes: Buffer },
+): Promise<string> {
+  const { count } = await there(tx, shop, job)
+    .select(eb => eb.fn.countAll<string>().as('count'))
+    .executeTakeFirstOrThrow()
   if (Number(count) >= MAX_PHOTOS) throw new TooManyPhotos(`A job keeps ${MAX_PHOTOS} photographs: take one off first`)
   const id = newId()
-  await tx.insertInto('photo').values({ shop, id, job, person, ...photo }).execute()
+  await tx
+    .insertInto('photo')
+    .values({ shop, id, job, person, ...photo })
+    .execute()
   return id
 }
 
-export const photo = (tx: ShopTx, shop: string, job: string, id: string): Promise<{ mime: string; bytes: Buffer } | undefined> =>
+export const photo = (
+  tx: ShopTx,
+  shop: string,
+  job: string,
+  id: string,
+): Promise<{ mime: string; bytes: Buffer } | undefined> =>
   there(tx, shop, job).select(['mime', 'bytes']).where('id', '=', id).executeTakeFirst()
 
 /** Takes a photograph off; its row is kept. @returns false when it is not there */
 export async function dropPhoto(tx: ShopTx, shop: string, job: string, id: string, at = new Date()): Promise<boolean> {
-  const { numUpdatedRows } = await tx.updateTable('photo').set({ gone_at: at }).where('shop', '=', shop).where('job', '=', job).where('id', '=', id).where('gone_at', 'is', null).executeTakeFirst()
+  const { numUpdatedRows } = await tx
+    .updateTable('photo')
+    .set({ gone_at: at })
+    .where('shop', '=', shop)
+    .where('job', '=', job)
+    .where('id', '=', id)
+    .where('gone_at', 'is', null)
+    .executeTakeFirst()
   return numUpdatedRows === 1n
 }

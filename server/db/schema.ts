@@ -5,37 +5,157 @@ type Stamp = ColumnType<Date, Date | string | undefined, Date | string>
 
 /** The tables as the application's role sees them; `never` where it may not update. */
 export type Database = {
-  shop: { shop: Fixed<string>; code: Fixed<string>; name: string; zone: string; demo: Fixed<boolean>; schools: ColumnType<unknown, never, string>; stands: Generated<number>; next_job: Generated<number>; created_at: Stamp }
-  person: { shop: Fixed<string>; id: Fixed<string>; name: string; role: 'owner' | 'mechanic' | 'trainee'; password_hash: string | null; pin_hash: string; schools: ColumnType<unknown, never, string>; active: Generated<boolean>; created_at: Stamp }
-  session: { shop: Fixed<string>; id: Fixed<string>; token_hash: Fixed<string>; device: Fixed<string>; person: string | null; created_at: Stamp; last_seen_at: Stamp; revoked_at: ColumnType<Date | null, undefined, Date> }
+  shop: {
+    shop: Fixed<string>
+    code: Fixed<string>
+    name: string
+    zone: string
+    demo: Fixed<boolean>
+    schools: ColumnType<unknown, never, string>
+    stands: Generated<number>
+    next_job: Generated<number>
+    created_at: Stamp
+  }
+  person: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    name: string
+    role: 'owner' | 'mechanic' | 'trainee'
+    password_hash: string | null
+    pin_hash: string
+    schools: ColumnType<unknown, never, string>
+    active: Generated<boolean>
+    created_at: Stamp
+  }
+  session: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    token_hash: Fixed<string>
+    device: Fixed<string>
+    person: string | null
+    created_at: Stamp
+    last_seen_at: Stamp
+    revoked_at: ColumnType<Date | null, undefined, Date>
+  }
   unlock: { shop: Fixed<string>; session: Fixed<string>; person: Fixed<string>; last_tap_at: Stamp }
   customer: { shop: Fixed<string>; id: Fixed<string>; name: string; contact: string; created_at: Stamp }
-  bike: { shop: Fixed<string>; id: Fixed<string>; customer: Fixed<string>; name: string; frame_number: string; frame_kind: string | null; created_at: Stamp }
+  bike: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    customer: Fixed<string>
+    name: string
+    frame_number: string
+    frame_kind: string | null
+    created_at: Stamp
+  }
   job: {
-    shop: Fixed<string>; id: Fixed<string>; number: Fixed<number>; tag: string; bike: Fixed<string>; complaint: Fixed<string>
-    promised_at: ColumnType<Date, Date | string, never>; sprockets: number; place: Generated<'rack' | 'stand' | 'door' | 'gone'>; stand: number | null
-    known_job: Fixed<string | null>; created_at: Stamp; closed_at: ColumnType<Date | null, Date | string | null | undefined, Date | string | null>
+    shop: Fixed<string>
+    id: Fixed<string>
+    number: Fixed<number>
+    tag: string
+    bike: Fixed<string>
+    complaint: Fixed<string>
+    promised_at: ColumnType<Date, Date | string, never>
+    sprockets: number
+    place: Generated<'rack' | 'stand' | 'door' | 'gone'>
+    stand: number | null
+    known_job: Fixed<string | null>
+    created_at: Stamp
+    closed_at: ColumnType<Date | null, Date | string | null | undefined, Date | string | null>
   }
   event: {
-    shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; seq: Fixed<number>; person: Fixed<string>; session: Fixed<string | null>
-    signed_by: Fixed<string | null>; verified: Fixed<boolean>; v: Fixed<number>; at: ColumnType<Date, Date | string, never>; based_on: Fixed<number>
-    received_at: ColumnType<Date, never, never>; body: ColumnType<unknown, string, never>
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    seq: Fixed<number>
+    person: Fixed<string>
+    session: Fixed<string | null>
+    signed_by: Fixed<string | null>
+    verified: Fixed<boolean>
+    v: Fixed<number>
+    at: ColumnType<Date, Date | string, never>
+    based_on: Fixed<number>
+    received_at: ColumnType<Date, never, never>
+    body: ColumnType<unknown, string, never>
   }
-  note: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; person: Fixed<string>; text: Fixed<string>; created_at: Stamp }
-  sheet: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; bike: Fixed<string>; closed_at: ColumnType<Date, Date | string, never>; body: ColumnType<unknown, string, never> }
+  note: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    person: Fixed<string>
+    text: Fixed<string>
+    created_at: Stamp
+  }
+  sheet: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    bike: Fixed<string>
+    closed_at: ColumnType<Date, Date | string, never>
+    body: ColumnType<unknown, string, never>
+  }
   shop_value: {
-    shop: Fixed<string>; id: Fixed<string>; n: ColumnType<string, never, never>; kind: Fixed<string>; entry: Fixed<string>; figure: Fixed<string>
-    value: ColumnType<unknown, string | null, never>; note: Fixed<string>; person: Fixed<string>; at: ColumnType<Date, Date | string | undefined, never>
+    shop: Fixed<string>
+    id: Fixed<string>
+    n: ColumnType<string, never, never>
+    kind: Fixed<string>
+    entry: Fixed<string>
+    figure: Fixed<string>
+    value: ColumnType<unknown, string | null, never>
+    note: Fixed<string>
+    person: Fixed<string>
+    at: ColumnType<Date, Date | string | undefined, never>
   }
   record: {
-    shop: Fixed<string>; id: Fixed<string>; job: Fixed<string | null>; bike: Fixed<string>; standard: Fixed<string>; figure: Fixed<string>; frame: Fixed<string | null>
-    value: Fixed<number>; at: ColumnType<Date, Date | string, never>; latest: ColumnType<boolean, boolean | undefined, boolean>; origin: Fixed<string | null>
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string | null>
+    bike: Fixed<string>
+    standard: Fixed<string>
+    figure: Fixed<string>
+    frame: Fixed<string | null>
+    value: Fixed<number>
+    at: ColumnType<Date, Date | string, never>
+    latest: ColumnType<boolean, boolean | undefined, boolean>
+    origin: Fixed<string | null>
   }
   housing_stock: {
-    shop: Fixed<string>; id: Fixed<string>; kind: Fixed<string>; length_mm: Fixed<number>; roll: Fixed<boolean>; label: Fixed<string>; cut_from: Fixed<string | null>
-    person: Fixed<string>; made_at: Stamp; used_at: ColumnType<Date | null, undefined, Date>
+    shop: Fixed<string>
+    id: Fixed<string>
+    kind: Fixed<string>
+    length_mm: Fixed<number>
+    roll: Fixed<boolean>
+    label: Fixed<string>
+    cut_from: Fixed<string | null>
+    person: Fixed<string>
+    made_at: Stamp
+    used_at: ColumnType<Date | null, undefined, Date>
   }
-  run_template: { shop: Fixed<string>; id: Fixed<string>; name: Fixed<string>; runs: ColumnType<unknown, string, never>; person: Fixed<string>; made_at: Stamp; gone_at: ColumnType<Date | null, undefined, Date> }
-  photo: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; run: Fixed<string>; mime: Fixed<string>; bytes: Fixed<Buffer>; person: Fixed<string>; made_at: Stamp; gone_at: ColumnType<Date | null, undefined, Date> }
-  recall: { shop: Fixed<string>; id: Fixed<string>; job: Fixed<string>; due_on: ColumnType<string, string, never>; done_at: ColumnType<Date | null, undefined, Date> }
+  run_template: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    name: Fixed<string>
+    runs: ColumnType<unknown, string, never>
+    person: Fixed<string>
+    made_at: Stamp
+    gone_at: ColumnType<Date | null, undefined, Date>
+  }
+  photo: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    run: Fixed<string>
+    mime: Fixed<string>
+    bytes: Fixed<Buffer>
+    person: Fixed<string>
+    made_at: Stamp
+    gone_at: ColumnType<Date | null, undefined, Date>
+  }
+  recall: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    due_on: ColumnType<string, string, never>
+    done_at: ColumnType<Date | null, undefined, Date>
+  }
 }

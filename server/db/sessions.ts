@@ -4,35 +4,71 @@ import type { ShopTx } from './connect'
 /** A name alone suffices this long after a person's last tap on a device. */
 export const FRESH_MINUTES = 15
 
-export async function openSession(tx: ShopTx, s: { shop: string; id: string; tokenHash: string; device: string; person: string }): Promise<void> {
-  await tx.insertInto('session').values({ shop: s.shop, id: s.id, token_hash: s.tokenHash, device: s.device, person: s.person }).execute()
+export async function openSession(
+  tx: ShopTx,
+  s: { shop: string; id: string; tokenHash: string; device: string; person: string },
+): Promise<void> {
+  await tx
+    .insertInto('session')
+    .values({ shop: s.shop, id: s.id, token_hash: s.tokenHash, device: s.device, person: s.person })
+    .execute()
   await markTap(tx, s.shop, s.id, s.person)
 }
 
 /** A session in force, with who works and who was unlocked on it. */
 export async function sessionByToken(tx: ShopTx, shop: string, tokenHash: string) {
-  const session = await tx.selectFrom('session').selectAll().where('shop', '=', shop).where('token_hash', '=', tokenHash).where('revoked_at', 'is', null).executeTakeFirst()
+  const session = await tx
+    .selectFrom('session')
+    .selectAll()
+    .where('shop', '=', shop)
+    .where('token_hash', '=', tokenHash)
+    .where('revoked_at', 'is', null)
+    .executeTakeFirst()
   if (!session) return null
-  const unlocked = await tx.selectFrom('unlock').select(['person', 'last_tap_at']).where('shop', '=', shop).where('session', '=', session.id).execute()
+  const unlocked = await tx
+    .selectFrom('unlock')
+    .select(['person', 'last_tap_at'])
+    .where('shop', '=', shop)
+    .where('session', '=', session.id)
+    .execute()
   return { session, unlocked }
 }
 
 export async function setPerson(tx: ShopTx, shop: string, session: string, person: string | null): Promise<void> {
-  await tx.updateTable('session').set({ person, last_seen_at: new Date() }).where('shop', '=', shop).where('id', '=', session).execute()
+  await tx
+    .updateTable('session')
+    .set({ person, last_seen_at: new Date() })
+    .where('shop', '=', shop)
+    .where('id', '=', session)
+    .execute()
   if (person) await markTap(tx, shop, session, person)
 }
 
 export async function markTap(tx: ShopTx, shop: string, session: string, person: string): Promise<void> {
-  await tx.insertInto('unlock').values({ shop, session, person })
-    .onConflict(c => c.columns(['shop', 'session', 'person']).doUpdateSet({ last_tap_at: sql`now()` })).execute()
+  await tx
+    .insertInto('unlock')
+    .values({ shop, session, person })
+    .onConflict(c => c.columns(['shop', 'session', 'person']).doUpdateSet({ last_tap_at: sql`now()` }))
+    .execute()
 }
 
 export async function revokeSession(tx: ShopTx, shop: string, session: string): Promise<boolean> {
-  const done = await tx.updateTable('session').set({ revoked_at: new Date() }).where('shop', '=', shop).where('id', '=', session).where('revoked_at', 'is', null).executeTakeFirst()
+  const done = await tx
+    .updateTable('session')
+    .set({ revoked_at: new Date() })
+    .where('shop', '=', shop)
+    .where('id', '=', session)
+    .where('revoked_at', 'is', null)
+    .executeTakeFirst()
   return Number(done.numUpdatedRows) > 0
 }
 
 export const devices = (tx: ShopTx, shop: string) =>
-  tx.selectFrom('session').leftJoin('person', j => j.onRef('person.shop', '=', 'session.shop').onRef('person.id', '=', 'session.person'))
+  tx
+    .selectFrom('session')
+    .leftJoin('person', j => j.onRef('person.shop', '=', 'session.shop').onRef('person.id', '=', 'session.person'))
     .select(['session.id', 'session.device', 'session.created_at', 'session.last_seen_at', 'person.name as person'])
-    .where('session.shop', '=', shop).where('revoked_at', 'is', null).orderBy('session.last_seen_at', 'desc').execute()
+    .where('session.shop', '=', shop)
+    .where('revoked_at', 'is', null)
+    .orderBy('session.last_seen_at', 'desc')
+    .execute()

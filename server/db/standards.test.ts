@@ -10,7 +10,15 @@ import { connect, inShop, type Db } from './connect'
 import { followParts, takeIn } from './jobs'
 import { append, type Signed } from './ledger'
 import { createShop } from './people'
-import { countsByStandard, exportRecords, fillRecords, importRecords, knownRecords, pointsOf, recordsOfStandard } from './records'
+import {
+  countsByStandard,
+  exportRecords,
+  fillRecords,
+  importRecords,
+  knownRecords,
+  pointsOf,
+  recordsOfStandard,
+} from './records'
 import { handBack, reopen } from './sheets'
 import { claim, shopValues } from './standards'
 
@@ -27,25 +35,86 @@ afterAll(async () => {
 
 async function newShop() {
   const shop = randomUUID()
-  const person = await createShop(db, { id: shop, code: `r-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false }, { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' })
+  const person = await createShop(
+    db,
+    { id: shop, code: `r-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false },
+    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
+  )
   let tag = 0
-  const signed = (event: LedgerEvent): Signed => ({ id: EventId.parse(randomUUID()), v: EVENT_VERSION, at: '2026-11-25T10:00:00.000Z', basedOn: 1, by: PersonId.parse(person), event, verified: true, signedBy: null })
+  const signed = (event: LedgerEvent): Signed => ({
+    id: EventId.parse(randomUUID()),
+    v: EVENT_VERSION,
+    at: '2026-11-25T10:00:00.000Z',
+    basedOn: 1,
+    by: PersonId.parse(person),
+    event,
+    verified: true,
+    signedBy: null,
+  })
   /** A whole visit: in, what was done, out. */
-  async function visit(order: { bike?: string; customer?: string; frame?: 'open' | 'internal'; standard?: string; comesBack?: boolean; at?: string }, events: LedgerEvent[]) {
+  async function visit(
+    order: {
+      bike?: string
+      customer?: string
+      frame?: 'open' | 'internal'
+      standard?: string
+      comesBack?: boolean
+      at?: string
+    },
+    events: LedgerEvent[],
+  ) {
     const number = await takeIn(db, shop, person, null, {
       customer: order.customer ? { id: order.customer } : { name: 'Hob', contact: '' },
-      bike: order.bike ? { id: order.bike } : { name: 'Marram', frameNumber: '', ...(order.frame ? { frameKind: order.frame } : {}) },
-      tag: `T${++tag}`, promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: stockParts(order.standard ?? 'r14-10'), sameParts: order.comesBack ?? false,
+      bike: order.bike
+        ? { id: order.bike }
+        : { name: 'Marram', frameNumber: '', ...(order.frame ? { frameKind: order.frame } : {}) },
+      tag: `T${++tag}`,
+      promisedAt: '2026-11-26T12:00:00.000Z',
+      complaint: 'slow',
+      parts: stockParts(order.standard ?? 'r14-10'),
+      sameParts: order.comesBack ?? false,
     })
-    await append(db, shop, number, null, [...events, { kind: 'proof', brake: 'front', holds: true } as const, { kind: 'proof', brake: 'rear', holds: true } as const].map(signed))
-    await handBack(db, shop, number, person, null, { id: randomUUID(), basedOn: 1, how: 'proven' }, new Date(order.at ?? '2026-11-25T12:00:00.000Z'))
-    const { bike, customer } = await inShop(db, shop, tx => tx.selectFrom('job').innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike')).select(['bike.id as bike', 'bike.customer']).where('job.shop', '=', shop).where('job.number', '=', number).executeTakeFirstOrThrow())
+    await append(
+      db,
+      shop,
+      number,
+      null,
+      [
+        ...events,
+        { kind: 'proof', brake: 'front', holds: true } as const,
+        { kind: 'proof', brake: 'rear', holds: true } as const,
+      ].map(signed),
+    )
+    await handBack(
+      db,
+      shop,
+      number,
+      person,
+      null,
+      { id: randomUUID(), basedOn: 1, how: 'proven' },
+      new Date(order.at ?? '2026-11-25T12:00:00.000Z'),
+    )
+    const { bike, customer } = await inShop(db, shop, tx =>
+      tx
+        .selectFrom('job')
+        .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
+        .select(['bike.id as bike', 'bike.customer'])
+        .where('job.shop', '=', shop)
+        .where('job.number', '=', number)
+        .executeTakeFirstOrThrow(),
+    )
     return { number, bike, customer }
   }
   const seen = (standard: string) => inShop(db, shop, tx => recordsOfStandard(tx, shop, standard))
   return { shop, person, visit, seen, signed }
 }
-const loop = (lengthMm: number): LedgerEvent => ({ kind: 'housing', place: 'last loop', lengthMm, of: '4 mm', ends: 'metal' })
+const loop = (lengthMm: number): LedgerEvent => ({
+  kind: 'housing',
+  place: 'last loop',
+  lengthMm,
+  of: '4 mm',
+  ends: 'metal',
+})
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 
 describe('records', () => {
@@ -61,7 +130,14 @@ describe('records', () => {
     expect(housing.seen).toEqual({ bikes: 3, least: 210, quarter: 250, median: 290, threeQuarters: 295, most: 300 })
     expect(housing.frames.find(f => f.frame === 'open')!.seen).toMatchObject({ bikes: 2, median: 295 })
     const points = await inShop(db, s.shop, tx => pointsOf(tx, s.shop, 'r14-10', 'housing last loop'))
-    expect(points.map(p => [p.value, p.latest]).sort()).toEqual([[210, true], [280, false], [290, true], [300, true]].sort())
+    expect(points.map(p => [p.value, p.latest]).sort()).toEqual(
+      [
+        [210, true],
+        [280, false],
+        [290, true],
+        [300, true],
+      ].sort(),
+    )
     expect(points.find(p => p.value === 280)!.job).toMatchObject({ number: a.number })
     expect(await inShop(db, s.shop, tx => countsByStandard(tx, s.shop))).toEqual([{ standard: 'r14-10', bikes: 3 }])
   })
@@ -74,7 +150,11 @@ describe('records', () => {
     await reopen(db, s.shop, second.number, s.person, null, randomUUID(), 9)
     expect([await figure('slack'), await figure('barrel')]).toEqual([undefined, 4 / 16])
     const view = await inShop(db, s.shop, tx => bikeView(tx, s.shop, first.bike))
-    expect(view).toMatchObject({ name: 'Marram', customer: 'Hob', visits: [{ number: second.number }, { number: first.number }] })
+    expect(view).toMatchObject({
+      name: 'Marram',
+      customer: 'Hob',
+      visits: [{ number: second.number }, { number: first.number }],
+    })
     expect(view!.records.map(r => [r.figure, r.value, r.job.number])).toEqual([['barrel', 4 / 16, first.number]])
   })
   test('visits from before records were kept leave theirs, once', async () => {
@@ -85,31 +165,55 @@ describe('records', () => {
     expect(await inShop(db, s.shop, tx => fillRecords(tx, s.shop))).toBe(0)
     expect((await s.seen('r14-10')).figures.find(f => f.figure === 'housing last loop')?.seen.median).toBe(300)
   })
-  test('rows from a file count beside the shop\'s own, lead to no job, and come in once', async () => {
+  test("rows from a file count beside the shop's own, lead to no job, and come in once", async () => {
     const s = await newShop()
     await s.visit({}, [loop(300)])
     const other = randomUUID()
-    const row = (change: Partial<RecordRow>): RecordRow => ({ id: randomUUID(), standard: 'r14-10', figure: 'housing last loop', frame: 'open', value: 260, unit: 'mm', bike: other, at: '2026-10-02T09:00:00.000Z', ...change })
+    const row = (change: Partial<RecordRow>): RecordRow => ({
+      id: randomUUID(),
+      standard: 'r14-10',
+      figure: 'housing last loop',
+      frame: 'open',
+      value: 260,
+      unit: 'mm',
+      bike: other,
+      at: '2026-10-02T09:00:00.000Z',
+      ...change,
+    })
     const rows = [row({}), row({ value: 270, at: '2026-11-02T09:00:00.000Z' }), row({ bike: null, value: 280 })]
     await inShop(db, s.shop, tx => importRecords(tx, s.shop, rows, 'from a file'))
     expect((await s.seen('r14-10')).figures[0].seen).toMatchObject({ bikes: 3, least: 270, median: 280, most: 300 })
     const points = await inShop(db, s.shop, tx => pointsOf(tx, s.shop, 'r14-10', 'housing last loop'))
-    expect(points.find(p => p.value === 260)).toMatchObject({ latest: false, job: null, bike: null, origin: 'from a file' })
-    expect(await inShop(db, s.shop, tx => knownRecords(tx, s.shop, [rows[0].id, randomUUID()]))).toEqual(new Set([rows[0].id]))
+    expect(points.find(p => p.value === 260)).toMatchObject({
+      latest: false,
+      job: null,
+      bike: null,
+      origin: 'from a file',
+    })
+    expect(await inShop(db, s.shop, tx => knownRecords(tx, s.shop, [rows[0].id, randomUUID()]))).toEqual(
+      new Set([rows[0].id]),
+    )
     const out = await inShop(db, s.shop, tx => exportRecords(tx, s.shop))
     expect(out).toHaveLength(4)
     expect(out).toContainEqual(rows[1])
     expect(new Set(out.map(r => r.figure))).toEqual(new Set(['housing last loop'])) // counting rows stay inside
     // a later file with a newer figure of the same bike: one row of it counts
-    await inShop(db, s.shop, tx => importRecords(tx, s.shop, [row({ value: 275, at: '2026-11-20T09:00:00.000Z' })], 'from a file'))
+    await inShop(db, s.shop, tx =>
+      importRecords(tx, s.shop, [row({ value: 275, at: '2026-11-20T09:00:00.000Z' })], 'from a file'),
+    )
     expect((await s.seen('r14-10')).figures[0].seen).toMatchObject({ bikes: 3, least: 275 })
   })
-  test('no shop sees another\'s, and none may change one', async () => {
+  test("no shop sees another's, and none may change one", async () => {
     const [a, b] = [await newShop(), await newShop()]
     await a.visit({}, [loop(300)])
-    expect(await inShop(db, b.shop, tx => recordsOfStandard(tx, a.shop, 'r14-10'))).toMatchObject({ bikes: 0, figures: [] })
+    expect(await inShop(db, b.shop, tx => recordsOfStandard(tx, a.shop, 'r14-10'))).toMatchObject({
+      bikes: 0,
+      figures: [],
+    })
     expect(await inShop(db, b.shop, tx => exportRecords(tx, a.shop))).toEqual([])
-    await expect(inShop(db, a.shop, tx => sql`update record set value = 1`.execute(tx))).rejects.toThrow(/permission denied/)
+    await expect(inShop(db, a.shop, tx => sql`update record set value = 1`.execute(tx))).rejects.toThrow(
+      /permission denied/,
+    )
   })
 })
 
@@ -117,8 +221,19 @@ describe('what a shop says of the catalogue', () => {
   test('is kept in order, is its own, and nobody can change it afterwards', async () => {
     const [a, b] = [await newShop(), await newShop()]
     await inShop(db, a.shop, async tx => {
-      await claim(tx, a.shop, a.person, [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.75, note: 'caliper' }, { kind: 'shifter', entry: 'r14-10', figure: 'nickname', value: 'Ten <b>', note: '' }])
-      await claim(tx, a.shop, a.person, [{ kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: [2.7, 2.8, 2.8, 2.8, 2.8, 2.8, 2.8, 2.8, 2.9], note: '' }])
+      await claim(tx, a.shop, a.person, [
+        { kind: 'shifter', entry: 'r14-10', figure: 'pullMm', value: 2.75, note: 'caliper' },
+        { kind: 'shifter', entry: 'r14-10', figure: 'nickname', value: 'Ten <b>', note: '' },
+      ])
+      await claim(tx, a.shop, a.person, [
+        {
+          kind: 'shifter',
+          entry: 'r14-10',
+          figure: 'pullMm',
+          value: [2.7, 2.8, 2.8, 2.8, 2.8, 2.8, 2.8, 2.8, 2.9],
+          note: '',
+        },
+      ])
     })
     const values = await inShop(db, a.shop, tx => shopValues(tx, a.shop))
     expect(values.map(v => v.by)).toEqual(['Ishbel', 'Ishbel', 'Ishbel'])
@@ -126,12 +241,20 @@ describe('what a shop says of the catalogue', () => {
     expect(entry.nickname).toBe('Ten <b>')
     expect(inForceFigure(entry, 'pullMm')!.value).toHaveLength(9)
     expect(await inShop(db, b.shop, tx => shopValues(tx, a.shop))).toEqual([])
-    await expect(inShop(db, a.shop, tx => sql`update shop_value set value = '1'`.execute(tx))).rejects.toThrow(/permission denied/)
+    await expect(inShop(db, a.shop, tx => sql`update shop_value set value = '1'`.execute(tx))).rejects.toThrow(
+      /permission denied/,
+    )
     await expect(sql`delete from shop_value`.execute(owner)).rejects.toThrow(/only be appended to/)
   })
   test('ten thousand claims are kept at once', async () => {
     const s = await newShop()
-    const many = Array.from({ length: 10_000 }, (_, i) => ({ kind: 'shifter' as const, entry: 'r14-10', figure: 'pullMm', value: 2 + (i % 100) / 100, note: '' }))
+    const many = Array.from({ length: 10_000 }, (_, i) => ({
+      kind: 'shifter' as const,
+      entry: 'r14-10',
+      figure: 'pullMm',
+      value: 2 + (i % 100) / 100,
+      note: '',
+    }))
     await inShop(db, s.shop, tx => claim(tx, s.shop, s.person, many))
     const values = await inShop(db, s.shop, tx => shopValues(tx, s.shop))
     expect(values).toHaveLength(10_000)
@@ -141,8 +264,21 @@ describe('what a shop says of the catalogue', () => {
 
 test('the count of sprockets follows a drivetrain put right, and an undo of that', async () => {
   const s = await newShop()
-  const number = await takeIn(db, s.shop, s.person, null, { customer: { name: 'Hob', contact: '' }, bike: { name: 'Marram', frameNumber: '' }, tag: 'Z1', promisedAt: '2026-11-26T12:00:00.000Z', complaint: 'slow', parts: stockParts('r14-10'), sameParts: false })
-  const put = async (event: LedgerEvent) => { const e = s.signed(event); const [o] = await append(db, s.shop, number, null, [e]); await inShop(db, s.shop, tx => followParts(tx, s.shop, number)); return { id: e.id, outcome: o.outcome } }
+  const number = await takeIn(db, s.shop, s.person, null, {
+    customer: { name: 'Hob', contact: '' },
+    bike: { name: 'Marram', frameNumber: '' },
+    tag: 'Z1',
+    promisedAt: '2026-11-26T12:00:00.000Z',
+    complaint: 'slow',
+    parts: stockParts('r14-10'),
+    sameParts: false,
+  })
+  const put = async (event: LedgerEvent) => {
+    const e = s.signed(event)
+    const [o] = await append(db, s.shop, number, null, [e])
+    await inShop(db, s.shop, tx => followParts(tx, s.shop, number))
+    return { id: e.id, outcome: o.outcome }
+  }
   const high: LedgerEvent = { kind: 'shift', from: 9, to: 10, heard: 'clean' }
   expect((await put(high)).outcome).toBe('outside')
   const right = await put({ kind: 'parts', parts: stockParts('r14-11') })

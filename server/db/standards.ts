@@ -4,9 +4,23 @@ import { newId } from './ids'
 
 /** Every claim of a shop about the catalogue, oldest first. One that a later version wrote is left out. */
 export async function shopValues(tx: ShopTx, shop: string): Promise<ShopValue[]> {
-  const rows = await tx.selectFrom('shop_value').innerJoin('person', j => j.onRef('person.shop', '=', 'shop_value.shop').onRef('person.id', '=', 'shop_value.person'))
-    .select(['shop_value.kind', 'shop_value.entry', 'shop_value.figure', 'shop_value.value', 'shop_value.note', 'shop_value.at', 'person.name as by'])
-    .where('shop_value.shop', '=', shop).orderBy('shop_value.n').execute()
+  const rows = await tx
+    .selectFrom('shop_value')
+    .innerJoin('person', j =>
+      j.onRef('person.shop', '=', 'shop_value.shop').onRef('person.id', '=', 'shop_value.person'),
+    )
+    .select([
+      'shop_value.kind',
+      'shop_value.entry',
+      'shop_value.figure',
+      'shop_value.value',
+      'shop_value.note',
+      'shop_value.at',
+      'person.name as by',
+    ])
+    .where('shop_value.shop', '=', shop)
+    .orderBy('shop_value.n')
+    .execute()
   return rows.flatMap(r => {
     const read = ShopValue.safeParse({ ...r, at: r.at.toISOString() })
     return read.success ? [read.data] : []
@@ -14,9 +28,30 @@ export async function shopValues(tx: ShopTx, shop: string): Promise<ShopValue[]>
 }
 
 /** Keeps claims in the order given; nothing that was said before is changed. */
-export async function claim(tx: ShopTx, shop: string, person: string, claims: readonly ShopClaim[], at = new Date()): Promise<void> {
+export async function claim(
+  tx: ShopTx,
+  shop: string,
+  person: string,
+  claims: readonly ShopClaim[],
+  at = new Date(),
+): Promise<void> {
   for (const some of chunks(claims))
-    await tx.insertInto('shop_value').values(some.map(c => ({ shop, id: newId(), kind: c.kind, entry: c.entry, figure: c.figure, value: c.value === null ? null : JSON.stringify(c.value), note: c.note, person, at }))).execute()
+    await tx
+      .insertInto('shop_value')
+      .values(
+        some.map(c => ({
+          shop,
+          id: newId(),
+          kind: c.kind,
+          entry: c.entry,
+          figure: c.figure,
+          value: c.value === null ? null : JSON.stringify(c.value),
+          note: c.note,
+          person,
+          at,
+        })),
+      )
+      .execute()
 }
 
 /** Rows an insert takes at once: PostgreSQL has room for 65,535 parameters. */

@@ -9,16 +9,24 @@ hub.setMaxListeners(0)
 
 const keyOf = (shop: string, number: number): string => `${shop} ${number}`
 
-export const tellJob = (shop: string, number: number): void => { hub.emit(keyOf(shop, number)) }
-export const endSession = (session: string): void => { hub.emit(`ended ${session}`) }
+export const tellJob = (shop: string, number: number): void => {
+  hub.emit(keyOf(shop, number))
+}
+export const endSession = (session: string): void => {
+  hub.emit(`ended ${session}`)
+}
 
 /** Listens for news of a job until the returned function is called. */
 export function onNews(shop: string, number: number, heard: () => void): () => void {
   hub.on(keyOf(shop, number), heard)
-  return () => { hub.off(keyOf(shop, number), heard) }
+  return () => {
+    hub.off(keyOf(shop, number), heard)
+  }
 }
 
 export function onSessionEnd(session: string, ended: () => void): () => void {
   hub.once(`ended ${session}`, ended)
-  return () => { hub.off(`ended ${session}`, ended) }
+  return () => {
+    hub.off(`ended ${session}`, ended)
+  }
 }

@@ -23,17 +23,35 @@ export async function sheetPdf(paper: Paper): Promise<Buffer> {
 
 /** Characters the fonts lack are said another way; a missing one would print as a box. */
 export const printable = (text: string): string =>
-  text.replaceAll('−', '-').replaceAll('≈', '~').replaceAll('→', 'to').replaceAll('′', '\'').replaceAll('″', '"')
+  text
+    .replaceAll('−', '-')
+    .replaceAll('≈', '~')
+    .replaceAll('→', 'to')
+    .replaceAll('′', "'")
+    .replaceAll('″', '"')
     // eslint-disable-next-line no-control-regex -- keeps what the Latin file of the font holds
     .replace(/[^\u0009\u000a\u0020-\u017f\u2013\u2014\u2018\u2019\u201c\u201d\u2022\u2026\u20ac\u2212]/g, '?')
 
 function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
   const at = (iso: string) => format(new TZDate(iso, shop.zone), 'd MMM yyyy, HH:mm')
   const name = (id: string) => job.people[id] ?? 'someone'
-  const proof = (p: Sheet['proofs']['front']) => (p ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${at(p.at)}` : 'not proven')
+  const proof = (p: Sheet['proofs']['front']) =>
+    p
+      ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${at(p.at)}`
+      : 'not proven'
   const head: Content[] = [
-    { columns: [{ text: 'Setup sheet', style: 'title' }, { text: `Tag ${job.tag}`, style: 'title', alignment: 'right' }] },
-    { columns: [{ text: printable(shop.name) }, { text: `Job ${job.number}${draft ? ', draft' : ''}`, alignment: 'right' }] },
+    {
+      columns: [
+        { text: 'Setup sheet', style: 'title' },
+        { text: `Tag ${job.tag}`, style: 'title', alignment: 'right' },
+      ],
+    },
+    {
+      columns: [
+        { text: printable(shop.name) },
+        { text: `Job ${job.number}${draft ? ', draft' : ''}`, alignment: 'right' },
+      ],
+    },
     line(1.5),
   ]
   return {
@@ -41,9 +59,34 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
     pageMargins: [42, 40, 42, 40],
     info: { title: `Setup sheet ${job.number}` },
     defaultStyle: { font: 'Next', fontSize: 10, lineHeight: 1.2 },
-    styles: { title: { fontSize: 20, bold: true }, heading: { bold: true, fontSize: 11, margin: [0, 10, 0, 0] }, figure: { font: 'Mono' } },
+    styles: {
+      title: { fontSize: 20, bold: true },
+      heading: { bold: true, fontSize: 11, margin: [0, 10, 0, 0] },
+      figure: { font: 'Mono' },
+    },
     content: [
-      ...(sheet.how === 'unridable' ? [{ table: { widths: ['*'], body: [[{ text: 'NOT TO BE RIDDEN. The customer was told.', bold: true, fontSize: 14, color: STOP, margin: [4, 4, 4, 4] }]] }, layout: { hLineColor: () => STOP, vLineColor: () => STOP }, margin: [0, 0, 0, 10] } satisfies Content] : []),
+      ...(sheet.how === 'unridable'
+        ? [
+            {
+              table: {
+                widths: ['*'],
+                body: [
+                  [
+                    {
+                      text: 'NOT TO BE RIDDEN. The customer was told.',
+                      bold: true,
+                      fontSize: 14,
+                      color: STOP,
+                      margin: [4, 4, 4, 4],
+                    },
+                  ],
+                ],
+              },
+              layout: { hLineColor: () => STOP, vLineColor: () => STOP },
+              margin: [0, 0, 0, 10],
+            } satisfies Content,
+          ]
+        : []),
       ...head,
       pairs([
         ['Customer', [job.customer.name, job.customer.contact].filter(Boolean).join(', ')],
@@ -53,24 +96,62 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
         ...(sheet.parts ? [['Sprockets', sheet.parts.cassette.teeth.join(' ')] as [string, string]] : []),
         ...sheet.numbers.map((n): [string, string] => [n.what, n.figure]),
       ]),
-      ...facts('Found', sheet.found), ...facts('Done', sheet.done), ...facts('Left', sheet.left),
-      { text: 'Brakes', style: 'heading' }, line(0.5), pairs([['Front', proof(sheet.proofs.front)], ['Rear', proof(sheet.proofs.rear)]]),
-      ...(job.notes.length ? [{ text: 'In words', style: 'heading' }, line(0.5), { ul: job.notes.slice(0, 12).map(n => printable(`${n.text} (${n.by})`)) }] satisfies Content[] : []),
-      { text: '', margin: [0, 6, 0, 0] }, line(1.5),
-      ...(sheet.recallOn ? [{ text: `Settle-in recall ${format(new Date(`${sheet.recallOn}T12:00:00`), 'd MMMM yyyy')}.`, bold: true }] : []),
+      ...facts('Found', sheet.found),
+      ...facts('Done', sheet.done),
+      ...facts('Left', sheet.left),
+      { text: 'Brakes', style: 'heading' },
+      line(0.5),
+      pairs([
+        ['Front', proof(sheet.proofs.front)],
+        ['Rear', proof(sheet.proofs.rear)],
+      ]),
+      ...(job.notes.length
+        ? ([
+            { text: 'In words', style: 'heading' },
+            line(0.5),
+            { ul: job.notes.slice(0, 12).map(n => printable(`${n.text} (${n.by})`)) },
+          ] satisfies Content[])
+        : []),
+      { text: '', margin: [0, 6, 0, 0] },
+      line(1.5),
+      ...(sheet.recallOn
+        ? [{ text: `Settle-in recall ${format(new Date(`${sheet.recallOn}T12:00:00`), 'd MMMM yyyy')}.`, bold: true }]
+        : []),
       ...sheet.tell.map(t => ({ text: printable(t) })),
-      { text: printable(`${draft ? 'Would be signed' : 'Handed back'} by ${name(sheet.by)}, ${at(sheet.closedAt)}. The maker’s instructions and local law win over this sheet.`) },
+      {
+        text: printable(
+          `${draft ? 'Would be signed' : 'Handed back'} by ${name(sheet.by)}, ${at(sheet.closedAt)}. The maker’s instructions and local law win over this sheet.`,
+        ),
+      },
     ],
   }
 }
 
-const line = (width: number): Content => ({ canvas: [{ type: 'line', x1: 0, y1: 2, x2: 511, y2: 2, lineWidth: width, lineColor: RULE }], margin: [0, 0, 0, 4] })
+const line = (width: number): Content => ({
+  canvas: [{ type: 'line', x1: 0, y1: 2, x2: 511, y2: 2, lineWidth: width, lineColor: RULE }],
+  margin: [0, 0, 0, 4],
+})
 
 const pairs = (rows: [string, string][]): Content => ({
-  table: { widths: [90, '*'], body: rows.map(([what, figure]) => [{ text: printable(what) }, { text: printable(figure), style: 'figure' }]) }, layout: 'noBorders',
+  table: {
+    widths: [90, '*'],
+    body: rows.map(([what, figure]) => [{ text: printable(what) }, { text: printable(figure), style: 'figure' }]),
+  },
+  layout: 'noBorders',
 })
 
 const facts = (title: string, list: readonly SheetFact[]): Content[] => [
-  { text: title, style: 'heading' }, line(0.5),
-  list.length ? { table: { widths: [150, '*'], body: list.slice(0, 14).map(f => [{ text: printable(f.what) }, { text: printable(f.figure), style: 'figure' }]) }, layout: 'noBorders' } : { text: 'nothing noted' },
+  { text: title, style: 'heading' },
+  line(0.5),
+  list.length
+    ? {
+        table: {
+          widths: [150, '*'],
+          body: list
+            .slice(0, 14)
+            .map(f => [{ text: printable(f.what) }, { text: printable(f.figure), style: 'figure' }]),
+        },
+        layout: 'noBorders',
+      }
+    : { text: 'nothing noted' },
 ]

@@ -9,18 +9,30 @@ const props = defineProps<{ picture: Picture }>()
 const rows = computed(() => CAUSES.map(c => ({ name: CAUSE_WORDS[c], chance: props.picture.causes[c] })))
 const offset = computed(() => {
   const { mean, sd } = props.picture.offsetMm
-  return { words: Math.abs(mean) < 0.05 ? 'in the middle' : mean > 0 ? 'too tight' : 'too slack', figure: `${Math.abs(mean).toFixed(2)} ± ${sd.toFixed(2)} mm` }
+  return {
+    words: Math.abs(mean) < 0.05 ? 'in the middle' : mean > 0 ? 'too tight' : 'too slack',
+    figure: `${Math.abs(mean).toFixed(2)} ± ${sd.toFixed(2)} mm`,
+  }
 })
 </script>
 
 <template>
   <section aria-label="What it is" class="border-t border-rule pt-1.5">
-    <p class="flex items-baseline justify-between gap-2"><span>Cable {{ offset.words }}</span><span class="figure" data-test="offset">{{ offset.figure }}</span></p>
+    <p class="flex items-baseline justify-between gap-2">
+      <span>Cable {{ offset.words }}</span
+      ><span class="figure" data-test="offset">{{ offset.figure }}</span>
+    </p>
     <ul class="mt-1 grid grid-cols-2 gap-x-5">
       <li v-for="r in rows" :key="r.name" class="grid grid-cols-[4.6rem_1fr_3.2rem] items-center gap-1.5 leading-6">
         <span class="text-[0.9375rem]">{{ r.name }}</span>
-        <span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(r.chance * 100)}%` }" /></span>
-        <span class="figure whitespace-nowrap text-right text-[0.9375rem]" :data-test="`cause-${r.name.toLowerCase()}`">{{ sayChance(r.chance) }}</span>
+        <span class="h-2 rounded-sm bg-ground"
+          ><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(r.chance * 100)}%` }"
+        /></span>
+        <span
+          class="figure whitespace-nowrap text-right text-[0.9375rem]"
+          :data-test="`cause-${r.name.toLowerCase()}`"
+          >{{ sayChance(r.chance) }}</span
+        >
       </li>
     </ul>
   </section>

@@ -6,10 +6,17 @@ import { sayNet } from '#core/ledger/net'
 
 const props = defineProps<{ state: JobState }>()
 const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B screw' }
-const rows = computed(() => (['barrel', 'H', 'L', 'B'] as const).map(screw => {
-  const net = props.state.netSixteenths[screw]
-  return { screw, name: NAMES[screw], words: sayNet(screw, net), way: net === 0 ? null : (screw === 'barrel') === net > 0 ? 'out' : 'in' }
-}))
+const rows = computed(() =>
+  (['barrel', 'H', 'L', 'B'] as const).map(screw => {
+    const net = props.state.netSixteenths[screw]
+    return {
+      screw,
+      name: NAMES[screw],
+      words: sayNet(screw, net),
+      way: net === 0 ? null : (screw === 'barrel') === net > 0 ? 'out' : 'in',
+    }
+  }),
+)
 </script>
 
 <template>
@@ -18,9 +25,17 @@ const rows = computed(() => (['barrel', 'H', 'L', 'B'] as const).map(screw => {
     <dl>
       <div v-for="r in rows" :key="r.screw" class="flex min-h-8 items-center justify-between">
         <dt>{{ r.name }}</dt>
-        <dd class="figure flex items-center gap-1.5 font-semibold" :class="{ 'text-out': r.way === 'out', 'text-in': r.way === 'in' }" :data-test="`net-${r.screw}`">
+        <dd
+          class="figure flex items-center gap-1.5 font-semibold"
+          :class="{ 'text-out': r.way === 'out', 'text-in': r.way === 'in' }"
+          :data-test="`net-${r.screw}`"
+        >
           {{ r.words }}
-          <RotateCcw v-if="r.way === 'out'" :size="16" aria-hidden="true" /><RotateCw v-if="r.way === 'in'" :size="16" aria-hidden="true" />
+          <RotateCcw v-if="r.way === 'out'" :size="16" aria-hidden="true" /><RotateCw
+            v-if="r.way === 'in'"
+            :size="16"
+            aria-hidden="true"
+          />
         </dd>
       </div>
     </dl>

@@ -14,8 +14,14 @@ function pick(kind: SchoolKind, id: string) {
 <template>
   <div class="grid gap-3">
     <div v-for="kind in SCHOOL_KINDS" :key="kind">
-      <label class="label">{{ SCHOOL_KIND_WORDS[kind] }}
-        <select class="field" :value="chosen[kind] ?? ''" :data-test="`school-${kind}`" @change="pick(kind, ($event.target as HTMLSelectElement).value)">
+      <label class="label"
+        >{{ SCHOOL_KIND_WORDS[kind] }}
+        <select
+          class="field"
+          :value="chosen[kind] ?? ''"
+          :data-test="`school-${kind}`"
+          @change="pick(kind, ($event.target as HTMLSelectElement).value)"
+        >
           <option value="">as usual: {{ SCHOOLS[kind].find(s => s.id === inForce[kind])?.name }}</option>
           <option v-for="s in SCHOOLS[kind]" :key="s.id" :value="s.id">{{ s.name }}</option>
         </select>

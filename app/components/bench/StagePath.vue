@@ -7,7 +7,12 @@ import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 
 const props = defineProps<{ state: JobState; number: number; right: number | null; here: Stage | null }>()
 const schools = useSchools(toRef(props, 'state'))
-const link = (stage: Stage) => (stage === 'index' ? `/jobs/${props.number}/rear` : stage === 'handBack' ? `/jobs/${props.number}/sheet` : `/jobs/${props.number}/stage/${stage}`)
+const link = (stage: Stage) =>
+  stage === 'index'
+    ? `/jobs/${props.number}/rear`
+    : stage === 'handBack'
+      ? `/jobs/${props.number}/sheet`
+      : `/jobs/${props.number}/stage/${stage}`
 const stages = computed(() => {
   const done = stagesDone(props.state, schools.value, props.right)
   return stagesOf(schools.value).map(stage => ({ stage, name: STAGE_WORDS[stage], done: done[stage], to: link(stage) }))
@@ -16,31 +21,90 @@ const stages = computed(() => {
 
 <template>
   <ol class="path">
-    <li v-for="s in stages" :key="s.stage" :class="{ done: s.done }" :aria-current="s.stage === here ? 'step' : undefined">
+    <li
+      v-for="s in stages"
+      :key="s.stage"
+      :class="{ done: s.done }"
+      :aria-current="s.stage === here ? 'step' : undefined"
+    >
       <span class="bead" aria-hidden="true" />
-      <NuxtLink :to="s.to" class="flex items-center" :class="s.stage === here ? 'font-bold' : 'text-soft'" :data-test="`stage-${s.stage}`">{{ s.name }}<span class="sr-only">{{ s.done ? ', done' : '' }}</span></NuxtLink>
+      <NuxtLink
+        :to="s.to"
+        class="flex items-center"
+        :class="s.stage === here ? 'font-bold' : 'text-soft'"
+        :data-test="`stage-${s.stage}`"
+        >{{ s.name }}<span class="sr-only">{{ s.done ? ', done' : '' }}</span></NuxtLink
+      >
     </li>
   </ol>
 </template>
 
 <style scoped>
-.path li { position: relative; padding-left: 32px; }
-.path a { min-height: 36px; }
-.path li::before { content: ''; position: absolute; left: 7px; top: -18px; height: 36px; width: 3px; background: var(--rule); }
-.path li:first-child::before { display: none; }
-.path li.done::before { background: var(--ink); }
-.bead { position: absolute; z-index: 1; left: 1px; top: 9px; width: 15px; height: 18px; border: 3px solid var(--rule); border-radius: 4px; background: var(--ground); }
-.done .bead { background: var(--ink); border-color: var(--ink); }
-[aria-current='step'] .bead { border-color: var(--ink); }
+.path li {
+  position: relative;
+  padding-left: 32px;
+}
+.path a {
+  min-height: 36px;
+}
+.path li::before {
+  content: '';
+  position: absolute;
+  left: 7px;
+  top: -18px;
+  height: 36px;
+  width: 3px;
+  background: var(--rule);
+}
+.path li:first-child::before {
+  display: none;
+}
+.path li.done::before {
+  background: var(--ink);
+}
+.bead {
+  position: absolute;
+  z-index: 1;
+  left: 1px;
+  top: 9px;
+  width: 15px;
+  height: 18px;
+  border: 3px solid var(--rule);
+  border-radius: 4px;
+  background: var(--ground);
+}
+.done .bead {
+  background: var(--ink);
+  border-color: var(--ink);
+}
+[aria-current='step'] .bead {
+  border-color: var(--ink);
+}
 @media (max-height: 700px) {
-  .path a { min-height: 30px; }
-  .path li::before { top: -15px; height: 30px; }
-  .bead { top: 6px; }
+  .path a {
+    min-height: 30px;
+  }
+  .path li::before {
+    top: -15px;
+    height: 30px;
+  }
+  .bead {
+    top: 6px;
+  }
 }
 @media (max-width: 1000px) {
-  .path { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); }
-  .path a { min-height: 44px; }
-  .path li::before { display: none; }
-  .bead { top: 13px; }
+  .path {
+    display: grid;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+  .path a {
+    min-height: 44px;
+  }
+  .path li::before {
+    display: none;
+  }
+  .bead {
+    top: 13px;
+  }
 }
 </style>

@@ -1,7 +1,13 @@
 import type { Heard } from '#core/response/heard'
 
 /** What was heard, by key, in the order the keys lie. */
-export const HEARD_KEYS: readonly { key: string; heard: Heard; word: string; more: string; tone: 'clean' | 'plain' | 'stop' }[] = [
+export const HEARD_KEYS: readonly {
+  key: string
+  heard: Heard
+  word: string
+  more: string
+  tone: 'clean' | 'plain' | 'stop'
+}[] = [
   { key: '1', heard: 'clean', word: 'Clean', more: 'quiet', tone: 'clean' },
   { key: '2', heard: 'rubs-in', word: 'Rubs', more: 'on larger', tone: 'plain' },
   { key: '3', heard: 'rubs-out', word: 'Rubs', more: 'on smaller', tone: 'plain' },

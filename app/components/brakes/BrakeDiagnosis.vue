@@ -7,8 +7,15 @@ const props = defineProps<{ diagnosis: Diagnosis; seen: readonly BrakeSeen[] }>(
 const emit = defineEmits<{ saw: [check: string, outcome: string]; cured: [fault: string] }>()
 /** Another check than the one advised, chosen by hand. */
 const own = ref<string | null>(null)
-watch(() => props.seen.length, () => { own.value = null })
-const check = computed<BrakeCheck | null>(() => props.diagnosis.checks.find(c => c.id === own.value) ?? props.diagnosis.next?.check ?? null)
+watch(
+  () => props.seen.length,
+  () => {
+    own.value = null
+  },
+)
+const check = computed<BrakeCheck | null>(
+  () => props.diagnosis.checks.find(c => c.id === own.value) ?? props.diagnosis.next?.check ?? null,
+)
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 </script>
 
@@ -16,20 +23,62 @@ const found = computed(() => (own.value ? null : props.diagnosis.found))
   <div class="grid gap-2">
     <section aria-live="polite" class="grid gap-2">
       <template v-if="found">
-        <p class="text-2xl leading-tight font-bold" :class="{ 'text-clean': found.id === 'none' }" data-test="brake-found">{{ found.words }}</p>
+        <p
+          class="text-2xl leading-tight font-bold"
+          :class="{ 'text-clean': found.id === 'none' }"
+          data-test="brake-found"
+        >
+          {{ found.words }}
+        </p>
         <p class="leading-snug" data-test="brake-cure">{{ found.cure }}</p>
         <p v-if="found.caution" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ found.caution }}</p>
-        <button v-if="found.id !== 'none'" type="button" class="act" data-test="brake-cured" @click="emit('cured', found.id)">Put right <kbd class="key">Enter</kbd></button>
+        <button
+          v-if="found.id !== 'none'"
+          type="button"
+          class="act"
+          data-test="brake-cured"
+          @click="emit('cured', found.id)"
+        >
+          Put right <kbd class="key">Enter</kbd>
+        </button>
       </template>
       <template v-else-if="check">
         <p class="text-2xl leading-tight font-bold" data-test="brake-check">{{ check.ask }}</p>
-        <div class="grid gap-1"><button v-for="([id, words], i) in check.outcomes" :key="id" type="button" class="also min-h-13! leading-tight" :class="{ 'text-clean': i === 0 }" :data-test="`saw-${id}`" @click="emit('saw', check.id, id)">{{ words }} <kbd class="key">{{ i + 1 }}</kbd></button></div>
+        <div class="grid gap-1">
+          <button
+            v-for="([id, words], i) in check.outcomes"
+            :key="id"
+            type="button"
+            class="also min-h-13! leading-tight"
+            :class="{ 'text-clean': i === 0 }"
+            :data-test="`saw-${id}`"
+            @click="emit('saw', check.id, id)"
+          >
+            {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
+          </button>
+        </div>
       </template>
-      <p v-else class="text-xl font-bold" data-test="brake-found">Nothing more to look at here: a qualified mechanic decides.</p>
+      <p v-else class="text-xl font-bold" data-test="brake-found">
+        Nothing more to look at here: a qualified mechanic decides.
+      </p>
     </section>
     <ChanceBars :faults="diagnosis.faults" test="brake-fault" />
-    <details v-if="diagnosis.checks.length" class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="other-checks">Look at something else</summary>
-      <div class="grid gap-1"><button v-for="c in diagnosis.checks" :key="c.id" type="button" class="also min-h-11! text-left text-[0.9375rem]" :data-test="`check-${c.id}`" @click="own = c.id">{{ c.ask }}</button></div>
+    <details v-if="diagnosis.checks.length" class="border-t border-rule pt-1">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="other-checks">
+        Look at something else
+      </summary>
+      <div class="grid gap-1">
+        <button
+          v-for="c in diagnosis.checks"
+          :key="c.id"
+          type="button"
+          class="also min-h-11! text-left text-[0.9375rem]"
+          :data-test="`check-${c.id}`"
+          @click="own = c.id"
+        >
+          {{ c.ask }}
+        </button>
+      </div>
     </details>
   </div>
 </template>

@@ -7,15 +7,29 @@ import { FIRM_PULL_N, runGivesMm, SPRING_PULL_N, wireGivesMm } from '#core/cable
 import { sayTurns, toEighth } from '#core/quantity/turns'
 import type { RearSetup } from '#core/response/setup'
 
-const props = defineProps<{ run: Run; setup: RearSetup | null; ratio: number | null; heard: { mean: number; low: number; high: number } | null}>()
+const props = defineProps<{
+  run: Run
+  setup: RearSetup | null
+  ratio: number | null
+  heard: { mean: number; low: number; high: number } | null
+}>()
 const shift = computed(() => !isBrake(props.run.run))
 const rear = computed(() => props.run.run === 'rear' && props.setup !== null && props.ratio !== null)
 const now = computed(() => (props.ratio === null ? null : backlashOfRun(props.run, props.ratio)))
 const window = (mm: number) => (rear.value ? windowTurnsWith(props.setup!, props.ratio!, mm) : null)
-const gains = computed(() => remedies(props.run, leastRadiusMm(props.run.run)).map(r => ({ what: r.what, mm: props.ratio === null ? null : backlashOfRun(r.run, props.ratio), pull: pullAtClamp(r.run) })).sort((a, b) => b.pull - a.pull))
+const gains = computed(() =>
+  remedies(props.run, leastRadiusMm(props.run.run))
+    .map(r => ({
+      what: r.what,
+      mm: props.ratio === null ? null : backlashOfRun(r.run, props.ratio),
+      pull: pullAtClamp(r.run),
+    }))
+    .sort((a, b) => b.pull - a.pull),
+)
 const wire = computed(() => (shift.value ? 'shift' : 'brake') as 'shift' | 'brake')
 const pullN = computed(() => FIRM_PULL_N[wire.value])
-const sayWindow = (turns: number | null) => (turns === null ? '' : turns < 1 / 16 ? 'no clean window' : `clean over ${sayTurns(toEighth(turns))} turn`)
+const sayWindow = (turns: number | null) =>
+  turns === null ? '' : turns < 1 / 16 ? 'no clean window' : `clean over ${sayTurns(toEighth(turns))} turn`
 const differs = computed(() => {
   if (!rear.value || !props.heard || now.value === null) return null
   return AGAINST_HEARD_WORDS[againstHeard(now.value, props.heard)]
@@ -24,20 +38,47 @@ const differs = computed(() => {
 
 <template>
   <div class="grid gap-3">
-    <p class="text-2xl leading-tight font-bold"><span class="figure">{{ Math.round(100 * pullAtClamp(run)) }} %</span> of the pull arrives</p>
+    <p class="text-2xl leading-tight font-bold">
+      <span class="figure">{{ Math.round(100 * pullAtClamp(run)) }} %</span> of the pull arrives
+    </p>
     <template v-if="rear && now !== null">
-      <p data-test="backlash">Backlash at the pulley from these bends: <b class="figure">{{ now.toFixed(2) }} mm</b>, {{ sayWindow(window(now)) }}.</p>
-      <p v-if="heard" data-test="heard-backlash">The shifting says <b class="figure">{{ heard.mean.toFixed(2) }} mm</b> <span class="figure small">({{ heard.low.toFixed(2) }} to {{ heard.high.toFixed(2) }})</span>. {{ differs }}</p>
+      <p data-test="backlash">
+        Backlash at the pulley from these bends: <b class="figure">{{ now.toFixed(2) }} mm</b>,
+        {{ sayWindow(window(now)) }}.
+      </p>
+      <p v-if="heard" data-test="heard-backlash">
+        The shifting says <b class="figure">{{ heard.mean.toFixed(2) }} mm</b>
+        <span class="figure small">({{ heard.low.toFixed(2) }} to {{ heard.high.toFixed(2) }})</span>. {{ differs }}
+      </p>
       <p v-else class="text-soft">Nothing has been heard on this bike yet to compare it with.</p>
     </template>
     <template v-if="gains.length">
       <h2 class="border-t border-rule pt-2 font-bold">What would be gained</h2>
       <ul class="-mt-2">
-        <li v-for="g in gains" :key="g.what" class="border-b border-rule py-1.5"><b>{{ g.what }}</b><span class="figure block">{{ Math.round(100 * g.pull) }} % of the pull{{ rear && g.mm !== null && now !== null ? `, backlash ${(now - g.mm).toFixed(2)} mm less, ${sayWindow(window(g.mm))}` : '' }}</span></li>
+        <li v-for="g in gains" :key="g.what" class="border-b border-rule py-1.5">
+          <b>{{ g.what }}</b
+          ><span class="figure block"
+            >{{ Math.round(100 * g.pull) }} % of the pull{{
+              rear && g.mm !== null && now !== null
+                ? `, backlash ${(now - g.mm).toFixed(2)} mm less, ${sayWindow(window(g.mm))}`
+                : ''
+            }}</span
+          >
+        </li>
       </ul>
     </template>
     <h2 class="border-t border-rule pt-2 font-bold">Stretch</h2>
-    <p class="-mt-2">Over {{ Math.round(wireMm(run)) }} mm and {{ pullN }} N the wire gives <b class="figure">{{ wireGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b>, with housing and stops <b class="figure">{{ runGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b> at the lever.<template v-if="!shift && wireMm(run) > 2500"> Expect a soft lever; never a joiner in a brake’s inner.</template></p>
-    <p class="small">Capstan equation over the bends; μ from memory; the spring’s pull of {{ SPRING_PULL_N }} N is our model’s.</p>
+    <p class="-mt-2">
+      Over {{ Math.round(wireMm(run)) }} mm and {{ pullN }} N the wire gives
+      <b class="figure">{{ wireGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b>, with housing and stops
+      <b class="figure">{{ runGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b> at the lever.<template
+        v-if="!shift && wireMm(run) > 2500"
+      >
+        Expect a soft lever; never a joiner in a brake’s inner.</template
+      >
+    </p>
+    <p class="small">
+      Capstan equation over the bends; μ from memory; the spring’s pull of {{ SPRING_PULL_N }} N is our model’s.
+    </p>
   </div>
 </template>

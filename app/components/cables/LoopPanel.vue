@@ -5,33 +5,150 @@ import { POSE_WORDS, type LoopJudged, type PoseName } from '#core/cable/loop'
 
 export type LoopKind = 'bars' | 'suspension'
 const typed = defineModel<Record<string, string | boolean>>({ required: true })
-defineProps<{ kind: LoopKind; judged: LoopJudged | null; lengthMm: number | null; trouble: string; busy: boolean; given: string; pieces: readonly string[] }>()
-const emit = defineEmits<{ kind: [kind: LoopKind]; turn: [pose: PoseName]; take: [piece: string]; length: [text: string] }>()
-const KINDS: readonly [LoopKind, string][] = [['bars', 'At the bars'], ['suspension', 'At the suspension']]
+defineProps<{
+  kind: LoopKind
+  judged: LoopJudged | null
+  lengthMm: number | null
+  trouble: string
+  busy: boolean
+  given: string
+  pieces: readonly string[]
+}>()
+const emit = defineEmits<{
+  kind: [kind: LoopKind]
+  turn: [pose: PoseName]
+  take: [piece: string]
+  length: [text: string]
+}>()
+const KINDS: readonly [LoopKind, string][] = [
+  ['bars', 'At the bars'],
+  ['suspension', 'At the suspension'],
+]
 const FIELDS: Record<LoopKind, readonly (readonly [string, string])[]> = {
-  bars: [['sideMm', 'Lever’s exit, to the side'], ['forwardMm', 'before the axis'], ['aboveMm', 'above it'], ['stopBehindMm', 'Stop, behind the axis'], ['stopBelowMm', 'below'], ['stopSideMm', 'to the side'], ['headDeg', 'Head angle, °'], ['lockDeg', 'Steers each way, °']],
-  suspension: [['frameForwardMm', 'Frame’s stop, before the pivot'], ['frameAboveMm', 'above it'], ['frameWayDeg', 'leaves it, ° below level'], ['armBehindMm', 'Arm’s stop, behind the pivot'], ['armAboveMm', 'above it'], ['axleMm', 'Pivot to axle'], ['travelMm', 'Travel at the axle'], ['sagPercent', 'Sag, %']],
+  bars: [
+    ['sideMm', 'Lever’s exit, to the side'],
+    ['forwardMm', 'before the axis'],
+    ['aboveMm', 'above it'],
+    ['stopBehindMm', 'Stop, behind the axis'],
+    ['stopBelowMm', 'below'],
+    ['stopSideMm', 'to the side'],
+    ['headDeg', 'Head angle, °'],
+    ['lockDeg', 'Steers each way, °'],
+  ],
+  suspension: [
+    ['frameForwardMm', 'Frame’s stop, before the pivot'],
+    ['frameAboveMm', 'above it'],
+    ['frameWayDeg', 'leaves it, ° below level'],
+    ['armBehindMm', 'Arm’s stop, behind the pivot'],
+    ['armAboveMm', 'above it'],
+    ['axleMm', 'Pivot to axle'],
+    ['travelMm', 'Travel at the axle'],
+    ['sagPercent', 'Sag, %'],
+  ],
 }
-const set = (key: string, value: string | boolean) => { typed.value = { ...typed.value, [key]: value } }
+const set = (key: string, value: string | boolean) => {
+  typed.value = { ...typed.value, [key]: value }
+}
 </script>
 
 <template>
   <div class="grid gap-3">
-    <div class="grid grid-cols-2 gap-1"><button v-for="[k, words] in KINDS" :key="k" type="button" class="also min-h-11! justify-center px-1! text-sm" :class="{ 'bg-act! text-act-ink!': kind === k }" :aria-pressed="kind === k" :data-test="`loop-${k}`" @click="emit('kind', k)">{{ words }}</button></div>
-    <p class="text-2xl leading-tight font-bold" data-test="loop-length">{{ lengthMm === null ? (busy ? 'Working it out' : 'No such loop') : `${lengthMm} mm of housing` }}</p>
+    <div class="grid grid-cols-2 gap-1">
+      <button
+        v-for="[k, words] in KINDS"
+        :key="k"
+        type="button"
+        class="also min-h-11! justify-center px-1! text-sm"
+        :class="{ 'bg-act! text-act-ink!': kind === k }"
+        :aria-pressed="kind === k"
+        :data-test="`loop-${k}`"
+        @click="emit('kind', k)"
+      >
+        {{ words }}
+      </button>
+    </div>
+    <p class="text-2xl leading-tight font-bold" data-test="loop-length">
+      {{ lengthMm === null ? (busy ? 'Working it out' : 'No such loop') : `${lengthMm} mm of housing` }}
+    </p>
     <p v-if="trouble" class="stopped" role="alert" data-test="loop-trouble">{{ trouble }}</p>
     <ul v-if="judged" class="border-t border-rule">
-      <li v-for="j in judged" :key="j.pose" class="border-b border-rule"><button type="button" class="grid min-h-11 w-full grid-cols-[1fr_auto] items-center gap-3 text-left" :data-test="`pose-${j.pose}`" @click="emit('turn', j.pose)"><span>{{ POSE_WORDS[j.pose] }}</span><span class="figure" :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'">{{ j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls' }}</span></button></li>
+      <li v-for="j in judged" :key="j.pose" class="border-b border-rule">
+        <button
+          type="button"
+          class="grid min-h-11 w-full grid-cols-[1fr_auto] items-center gap-3 text-left"
+          :data-test="`pose-${j.pose}`"
+          @click="emit('turn', j.pose)"
+        >
+          <span>{{ POSE_WORDS[j.pose] }}</span
+          ><span class="figure" :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'">{{
+            j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls'
+          }}</span>
+        </button>
+      </li>
     </ul>
-    <label class="label">Another length, mm<input class="field figure" inputmode="numeric" autocomplete="off" :value="given" data-test="loop-given" @input="emit('length', ($event.target as HTMLInputElement).value)"></label>
-    <div v-if="lengthMm !== null && pieces.length" class="flex flex-wrap gap-1"><button v-for="p in pieces" :key="p" type="button" class="also min-h-11!" :data-test="`take-${p}`" @click="emit('take', p)">It is the {{ p }}</button></div>
-    <details class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="tape">With a tape, mm from the {{ kind === 'bars' ? 'top of the head tube' : 'pivot' }}</summary>
+    <label class="label"
+      >Another length, mm<input
+        class="field figure"
+        inputmode="numeric"
+        autocomplete="off"
+        :value="given"
+        data-test="loop-given"
+        @input="emit('length', ($event.target as HTMLInputElement).value)"
+    /></label>
+    <div v-if="lengthMm !== null && pieces.length" class="flex flex-wrap gap-1">
+      <button
+        v-for="p in pieces"
+        :key="p"
+        type="button"
+        class="also min-h-11!"
+        :data-test="`take-${p}`"
+        @click="emit('take', p)"
+      >
+        It is the {{ p }}
+      </button>
+    </div>
+    <details class="border-t border-rule pt-1">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="tape">
+        With a tape, mm from the {{ kind === 'bars' ? 'top of the head tube' : 'pivot' }}
+      </summary>
       <div class="grid grid-cols-2 gap-2">
-        <TextField v-for="[key, words] in FIELDS[kind]" :key="key" :model-value="String(typed[key])" :label="words" mono inputmode="decimal" @update:model-value="set(key, $event)" />
-        <label v-if="kind === 'bars'" class="label">Housing leaves<select class="field" :value="typed.exit" @change="set('exit', ($event.target as HTMLSelectElement).value)"><option v-for="e in EXITS" :key="e" :value="e">{{ EXIT_WORDS[e] }}</option></select></label>
-        <label v-if="kind === 'bars'" class="label">Stop is on<select class="field" :value="String(typed.crosses)" @change="set('crosses', ($event.target as HTMLSelectElement).value === 'true')"><option value="false">the lever’s side</option><option value="true">the other side</option></select></label>
+        <TextField
+          v-for="[key, words] in FIELDS[kind]"
+          :key="key"
+          :model-value="String(typed[key])"
+          :label="words"
+          mono
+          inputmode="decimal"
+          @update:model-value="set(key, $event)"
+        />
+        <label v-if="kind === 'bars'" class="label"
+          >Housing leaves<select
+            class="field"
+            :value="typed.exit"
+            @change="set('exit', ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="e in EXITS" :key="e" :value="e">{{ EXIT_WORDS[e] }}</option>
+          </select></label
+        >
+        <label v-if="kind === 'bars'" class="label"
+          >Stop is on<select
+            class="field"
+            :value="String(typed.crosses)"
+            @change="set('crosses', ($event.target as HTMLSelectElement).value === 'true')"
+          >
+            <option value="false">the lever’s side</option>
+            <option value="true">the other side</option>
+          </select></label
+        >
       </div>
     </details>
-    <p class="small">{{ kind === 'bars' ? 'The front brake’s run turns with the bars and needs no room for steering: type 0 for it.' : 'Only this piece: add what lies before and after it to a whole length. Try it with the air out, slowly, at full travel.' }} Computed as the curve of least bending; the bike has the last word.</p>
+    <p class="small">
+      {{
+        kind === 'bars'
+          ? 'The front brake’s run turns with the bars and needs no room for steering: type 0 for it.'
+          : 'Only this piece: add what lies before and after it to a whole length. Try it with the air out, slowly, at full travel.'
+      }}
+      Computed as the curve of least bending; the bike has the last word.
+    </p>
   </div>
 </template>

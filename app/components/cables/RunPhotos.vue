@@ -14,7 +14,12 @@ async function told(asking: ReturnType<typeof ask<PhotoView[]>>) {
   busy.value = true
   const a = await asking
   busy.value = false
-  trouble.value = a.is === 'done' ? '' : a.is === 'offline' ? 'The server cannot be reached: the photograph was not kept. Take it again when it is back' : a.message
+  trouble.value =
+    a.is === 'done'
+      ? ''
+      : a.is === 'offline'
+        ? 'The server cannot be reached: the photograph was not kept. Take it again when it is back'
+        : a.message
   if (a.is === 'done') photos.value = a.value
 }
 onMounted(() => told(ask<PhotoView[]>(`/api/jobs/${props.job}/photos`)))
@@ -35,11 +40,31 @@ async function take(event: Event) {
   <section aria-label="Photographs as found" class="grid gap-2 border-b border-rule pb-2">
     <div class="flex flex-wrap gap-2">
       <figure v-for="(p, i) in here" :key="p.id" class="relative">
-        <a :href="url(p)" target="_blank" rel="noopener"><img :src="url(p)" :alt="`As found, ${i + 1}`" class="h-20 w-28 rounded object-cover" data-test="photo"></a>
-        <button type="button" class="quiet min-h-11 justify-center text-sm text-stop" :aria-label="`Take photograph ${i + 1} off`" data-test="photo-off" @click="told(ask(url(p), { method: 'DELETE' }))">Take off</button>
+        <a :href="url(p)" target="_blank" rel="noopener"
+          ><img :src="url(p)" :alt="`As found, ${i + 1}`" class="h-20 w-28 rounded object-cover" data-test="photo"
+        /></a>
+        <button
+          type="button"
+          class="quiet min-h-11 justify-center text-sm text-stop"
+          :aria-label="`Take photograph ${i + 1} off`"
+          data-test="photo-off"
+          @click="told(ask(url(p), { method: 'DELETE' }))"
+        >
+          Take off
+        </button>
       </figure>
     </div>
-    <label class="also cursor-pointer justify-center" :class="{ 'opacity-50': busy }">{{ busy ? 'Sending' : here.length ? 'Another photograph' : 'Photograph it as found' }}<input type="file" accept="image/*" capture="environment" class="sr-only" :disabled="busy" data-test="photo-take" @change="take"></label>
+    <label class="also cursor-pointer justify-center" :class="{ 'opacity-50': busy }"
+      >{{ busy ? 'Sending' : here.length ? 'Another photograph' : 'Photograph it as found'
+      }}<input
+        type="file"
+        accept="image/*"
+        capture="environment"
+        class="sr-only"
+        :disabled="busy"
+        data-test="photo-take"
+        @change="take"
+    /></label>
     <p v-if="trouble" class="stopped" role="alert" data-test="photo-trouble">{{ trouble }}</p>
   </section>
 </template>

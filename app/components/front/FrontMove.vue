@@ -15,34 +15,125 @@ const turn = computed(() => (move.value.do === 'turn' ? { ...move.value, way: fr
 const screw = (s: string) => (s === 'barrel' ? 'Barrel' : `${s} screw`)
 const head = computed(() => sayFrontMove(move.value, props.parts))
 const CAUTION: Partial<Record<FrontAdvice['move']['do'], string>> = {
-  shift: 'Fingers clear of chain and rings.', gap: 'Cranks by hand, no finger near a moving chain.', undone: 'A frayed end stabs: mind it.', set: 'Frayed ends stab and cut wire flies: goggles, and cap the end. The maker’s instructions win.',
+  shift: 'Fingers clear of chain and rings.',
+  gap: 'Cranks by hand, no finger near a moving chain.',
+  undone: 'A frayed end stabs: mind it.',
+  set: 'Frayed ends stab and cut wire flies: goggles, and cap the end. The maker’s instructions win.',
 }
-const SET_DONE = { position: 'Cage is set, cable clamped', clamp: 'Clamped again', cable: 'Cable and housing are new', lever: 'The lever is another' } as const
-const causes = computed(() => FRONT_CAUSES.map(c => ({ name: FRONT_CAUSE_WORDS[c], id: c, chance: props.advice.causes[c] })).filter(c => c.id !== 'pull' || c.chance >= 0.05))
+const SET_DONE = {
+  position: 'Cage is set, cable clamped',
+  clamp: 'Clamped again',
+  cable: 'Cable and housing are new',
+  lever: 'The lever is another',
+} as const
+const causes = computed(() =>
+  FRONT_CAUSES.map(c => ({ name: FRONT_CAUSE_WORDS[c], id: c, chance: props.advice.causes[c] })).filter(
+    c => c.id !== 'pull' || c.chance >= 0.05,
+  ),
+)
 </script>
 
 <template>
   <section aria-label="Next move" :class="{ 'opacity-70': stale }" :aria-busy="stale" class="grid gap-2">
     <div class="flex items-center gap-3" aria-live="polite" data-test="front-move">
       <ClockFace v-if="turn" :turns="turn.sixteenths / 16" :way="turn.way" class="shrink-0" />
-      <p v-if="turn" :class="turn.way === 'out' ? 'text-out' : 'text-in'"><span class="block text-lg font-bold">{{ screw(turn.screw) }} {{ turn.way }}</span><span class="block text-4xl leading-none font-bold">{{ sayTurnsOf(turn.sixteenths / 16) }}</span></p>
+      <p v-if="turn" :class="turn.way === 'out' ? 'text-out' : 'text-in'">
+        <span class="block text-lg font-bold">{{ screw(turn.screw) }} {{ turn.way }}</span
+        ><span class="block text-4xl leading-none font-bold">{{ sayTurnsOf(turn.sixteenths / 16) }}</span>
+      </p>
       <p v-else class="text-2xl leading-tight font-bold">{{ head }}</p>
     </div>
     <p class="text-[0.9375rem] leading-snug" data-test="front-why">{{ explainFront(advice, parts) }}</p>
     <p v-if="CAUTION[move.do]" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ CAUTION[move.do] }}</p>
-    <button v-if="turn" type="button" class="act" :disabled="stale" data-test="front-done" @click="emit('put', { kind: 'frontTurn', screw: turn.screw, sixteenths: turn.sixteenths })">Turned {{ sayTurnsOf(turn.sixteenths / 16) }} {{ turn.way }} <kbd class="key">Enter</kbd></button>
-    <button v-else-if="move.do === 'position' || move.do === 'gap'" type="button" class="act" data-test="front-done" @click="emit('look', move.do === 'gap' ? 'gaps' : 'position')">{{ move.do === 'gap' ? 'Note the gap' : 'Note what it is' }} <kbd class="key">Enter</kbd></button>
-    <div v-else-if="move.do === 'hand'" class="grid gap-1"><button v-for="r in HAND_REACH" :key="r" type="button" class="also" :disabled="stale" :data-test="`hand-${r}`" @click="emit('put', { kind: 'frontHand', reach: r })">{{ HAND_WORDS[r] }}</button></div>
-    <div v-else-if="move.do === 'undone'" class="grid gap-1"><button v-for="d in [true, false]" :key="String(d)" type="button" class="also" :disabled="stale" :data-test="`undone-${d}`" @click="emit('put', { kind: 'frontUndone', drops: d })">{{ d ? 'Drops by itself' : 'Does not drop' }}, clamped again</button></div>
-    <button v-else-if="move.do === 'set'" type="button" class="act" :disabled="stale" data-test="front-done" @click="emit('put', { kind: 'frontSet', what: move.what })">{{ SET_DONE[move.what] }} <kbd class="key">Enter</kbd></button>
-    <button v-else-if="move.do === 'done'" type="button" class="act" data-test="front-done" @click="emit('leave')">Back to the job <kbd class="key">Enter</kbd></button>
+    <button
+      v-if="turn"
+      type="button"
+      class="act"
+      :disabled="stale"
+      data-test="front-done"
+      @click="emit('put', { kind: 'frontTurn', screw: turn.screw, sixteenths: turn.sixteenths })"
+    >
+      Turned {{ sayTurnsOf(turn.sixteenths / 16) }} {{ turn.way }} <kbd class="key">Enter</kbd>
+    </button>
+    <button
+      v-else-if="move.do === 'position' || move.do === 'gap'"
+      type="button"
+      class="act"
+      data-test="front-done"
+      @click="emit('look', move.do === 'gap' ? 'gaps' : 'position')"
+    >
+      {{ move.do === 'gap' ? 'Note the gap' : 'Note what it is' }} <kbd class="key">Enter</kbd>
+    </button>
+    <div v-else-if="move.do === 'hand'" class="grid gap-1">
+      <button
+        v-for="r in HAND_REACH"
+        :key="r"
+        type="button"
+        class="also"
+        :disabled="stale"
+        :data-test="`hand-${r}`"
+        @click="emit('put', { kind: 'frontHand', reach: r })"
+      >
+        {{ HAND_WORDS[r] }}
+      </button>
+    </div>
+    <div v-else-if="move.do === 'undone'" class="grid gap-1">
+      <button
+        v-for="d in [true, false]"
+        :key="String(d)"
+        type="button"
+        class="also"
+        :disabled="stale"
+        :data-test="`undone-${d}`"
+        @click="emit('put', { kind: 'frontUndone', drops: d })"
+      >
+        {{ d ? 'Drops by itself' : 'Does not drop' }}, clamped again
+      </button>
+    </div>
+    <button
+      v-else-if="move.do === 'set'"
+      type="button"
+      class="act"
+      :disabled="stale"
+      data-test="front-done"
+      @click="emit('put', { kind: 'frontSet', what: move.what })"
+    >
+      {{ SET_DONE[move.what] }} <kbd class="key">Enter</kbd>
+    </button>
+    <button v-else-if="move.do === 'done'" type="button" class="act" data-test="front-done" @click="emit('leave')">
+      Back to the job <kbd class="key">Enter</kbd>
+    </button>
     <dl class="grid grid-cols-2 gap-3 border-t border-rule pt-1">
-      <div><dt class="small">Right, as it stands</dt><dd class="figure text-2xl leading-tight font-semibold" data-test="front-right">{{ sayChance(advice.right) }}</dd></div>
-      <div :class="advice.after === null ? 'invisible' : ''"><dt class="small">Another round after this</dt><dd class="figure text-2xl leading-tight font-semibold" data-test="front-second">{{ sayChance(1 - (advice.after ?? 1)) }}</dd></div>
+      <div>
+        <dt class="small">Right, as it stands</dt>
+        <dd class="figure text-2xl leading-tight font-semibold" data-test="front-right">
+          {{ sayChance(advice.right) }}
+        </dd>
+      </div>
+      <div :class="advice.after === null ? 'invisible' : ''">
+        <dt class="small">Another round after this</dt>
+        <dd class="figure text-2xl leading-tight font-semibold" data-test="front-second">
+          {{ sayChance(1 - (advice.after ?? 1)) }}
+        </dd>
+      </div>
     </dl>
     <ul class="grid grid-cols-2 gap-x-4" aria-label="What it is">
-      <li v-for="c in causes" :key="c.id" class="grid grid-cols-[4.2rem_1fr_2.9rem] items-center gap-1 leading-6" :class="{ 'col-span-2 grid-cols-[9.5rem_1fr_2.9rem]!': c.id === 'pull' }"><span class="text-[0.9375rem]">{{ c.name }}</span><span class="h-2 rounded-sm bg-ground"><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(c.chance * 100)}%` }" /></span><span class="figure text-right text-[0.9375rem] whitespace-nowrap" :data-test="`front-cause-${c.id}`">{{ sayChance(c.chance) }}</span></li>
+      <li
+        v-for="c in causes"
+        :key="c.id"
+        class="grid grid-cols-[4.2rem_1fr_2.9rem] items-center gap-1 leading-6"
+        :class="{ 'col-span-2 grid-cols-[9.5rem_1fr_2.9rem]!': c.id === 'pull' }"
+      >
+        <span class="text-[0.9375rem]">{{ c.name }}</span
+        ><span class="h-2 rounded-sm bg-ground"
+          ><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(c.chance * 100)}%` }" /></span
+        ><span class="figure text-right text-[0.9375rem] whitespace-nowrap" :data-test="`front-cause-${c.id}`">{{
+          sayChance(c.chance)
+        }}</span>
+      </li>
     </ul>
-    <p v-if="advice.nextCheck && (move.do === 'turn' || move.do === 'set')" class="small" data-test="next-check">Check after: {{ sayFrontMove(advice.nextCheck.move, parts).toLowerCase() }}.</p>
+    <p v-if="advice.nextCheck && (move.do === 'turn' || move.do === 'set')" class="small" data-test="next-check">
+      Check after: {{ sayFrontMove(advice.nextCheck.move, parts).toLowerCase() }}.
+    </p>
   </section>
 </template>

@@ -6,33 +6,80 @@ import type { HubParts } from '#core/hub/kinds'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
 
 const props = defineProps<{ diagnosis: HubDiagnosis; parts: HubParts }>()
-const emit = defineEmits<{ saw: [check: string, outcome: string]; read: [mm: number]; count: [gear: number, crankTurns: number, wheelTurns: number | null]; turned: [sixteenths: number]; cured: [fault: string] }>()
+const emit = defineEmits<{
+  saw: [check: string, outcome: string]
+  read: [mm: number]
+  count: [gear: number, crankTurns: number, wheelTurns: number | null]
+  turned: [sixteenths: number]
+  cured: [fault: string]
+}>()
 /** Another thing than the one advised, chosen by hand. */
 const own = shallowRef<HubNext | null>(null)
-watch(() => props.diagnosis, () => { own.value = null })
+watch(
+  () => props.diagnosis,
+  () => {
+    own.value = null
+  },
+)
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 const next = computed(() => own.value ?? (found.value ? null : props.diagnosis.next))
 const cure = computed(() => hubCure(props.diagnosis))
 const sixteenths = computed(() => Math.round(props.diagnosis.turns * 16))
-const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c => !(next.value?.do === 'look' && next.value.check.id === c.id)))
+const others = computed<HubCheck[]>(() =>
+  hubChecksFor(props.parts.way).filter(c => !(next.value?.do === 'look' && next.value.check.id === c.id)),
+)
 </script>
 
 <template>
   <div class="grid gap-2">
     <section aria-live="polite" class="grid gap-2">
       <template v-if="found">
-        <p class="text-2xl leading-tight font-bold" :class="{ 'text-clean': found.id === 'none' }" data-test="hub-found">{{ found.words }}</p>
-        <p v-if="found.id !== 'none' && sixteenths !== 0" class="flex flex-wrap items-baseline gap-x-2 text-lg"><b data-test="hub-move">{{ adjusterOf(parts) }} {{ hubTurnWords(sixteenths) }}</b><span class="small">{{ Math.abs(diagnosis.offClicks).toFixed(1) }} of a gear {{ diagnosis.offClicks > 0 ? 'slack' : 'tight' }}</span></p>
+        <p
+          class="text-2xl leading-tight font-bold"
+          :class="{ 'text-clean': found.id === 'none' }"
+          data-test="hub-found"
+        >
+          {{ found.words }}
+        </p>
+        <p v-if="found.id !== 'none' && sixteenths !== 0" class="flex flex-wrap items-baseline gap-x-2 text-lg">
+          <b data-test="hub-move">{{ adjusterOf(parts) }} {{ hubTurnWords(sixteenths) }}</b
+          ><span class="small"
+            >{{ Math.abs(diagnosis.offClicks).toFixed(1) }} of a gear
+            {{ diagnosis.offClicks > 0 ? 'slack' : 'tight' }}</span
+          >
+        </p>
         <p class="leading-snug" data-test="hub-cure">{{ found.cure }}</p>
         <p v-if="found.caution" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ found.caution }}</p>
         <template v-if="found.id !== 'none'">
-          <button v-if="cure?.do === 'turn'" type="button" class="act" data-test="hub-turned" @click="emit('turned', cure.sixteenths)">Turned {{ hubTurnWords(cure.sixteenths) }} <kbd class="key">Enter</kbd></button>
-          <button v-else type="button" class="act" data-test="hub-cured" @click="emit('cured', found.id)">Put right <kbd class="key">Enter</kbd></button>
+          <button
+            v-if="cure?.do === 'turn'"
+            type="button"
+            class="act"
+            data-test="hub-turned"
+            @click="emit('turned', cure.sixteenths)"
+          >
+            Turned {{ hubTurnWords(cure.sixteenths) }} <kbd class="key">Enter</kbd>
+          </button>
+          <button v-else type="button" class="act" data-test="hub-cured" @click="emit('cured', found.id)">
+            Put right <kbd class="key">Enter</kbd>
+          </button>
         </template>
       </template>
       <template v-else-if="next?.do === 'look'">
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">{{ next.check.ask }}</p>
-        <div class="grid gap-1"><button v-for="([id, words], i) in next.check.outcomes" :key="id" type="button" class="also min-h-13! leading-tight" :class="{ 'text-clean': i === 0 }" :data-test="`hub-saw-${id}`" @click="emit('saw', next.check.id, id)">{{ words }} <kbd class="key">{{ i + 1 }}</kbd></button></div>
+        <div class="grid gap-1">
+          <button
+            v-for="([id, words], i) in next.check.outcomes"
+            :key="id"
+            type="button"
+            class="also min-h-13! leading-tight"
+            :class="{ 'text-clean': i === 0 }"
+            :data-test="`hub-saw-${id}`"
+            @click="emit('saw', next.check.id, id)"
+          >
+            {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
+          </button>
+        </div>
       </template>
       <template v-else-if="next?.do === 'read'">
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">Look: {{ sayTarget(parts) }}?</p>
@@ -42,11 +89,34 @@ const others = computed<HubCheck[]>(() => hubChecksFor(props.parts.way).filter(c
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">Gear {{ next.gear }}: count the wheel</p>
         <HubCountPad :key="next.gear" :parts="parts" :gear="next.gear" @count="(g, c, w) => emit('count', g, c, w)" />
       </template>
-      <p v-else class="text-xl font-bold" data-test="hub-found">Nothing more to look at here: who is trained for this hub decides.</p>
+      <p v-else class="text-xl font-bold" data-test="hub-found">
+        Nothing more to look at here: who is trained for this hub decides.
+      </p>
     </section>
     <ChanceBars :faults="diagnosis.faults" test="hub-fault" />
-    <details class="border-t border-rule pt-1"><summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="hub-others">Look at something else</summary>
-      <div class="grid gap-1"><button type="button" class="also min-h-11! text-left text-[0.9375rem]" data-test="hub-look-read" @click="own = { do: 'read' }">{{ READING_WORDS[parts.way] }}</button><button v-for="c in others" :key="c.id" type="button" class="also min-h-11! text-left text-[0.9375rem]" :data-test="`hub-look-${c.id}`" @click="own = { do: 'look', check: c }">{{ c.ask }}</button></div>
+    <details class="border-t border-rule pt-1">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="hub-others">
+        Look at something else
+      </summary>
+      <div class="grid gap-1">
+        <button
+          type="button"
+          class="also min-h-11! text-left text-[0.9375rem]"
+          data-test="hub-look-read"
+          @click="own = { do: 'read' }"
+        >
+          {{ READING_WORDS[parts.way] }}</button
+        ><button
+          v-for="c in others"
+          :key="c.id"
+          type="button"
+          class="also min-h-11! text-left text-[0.9375rem]"
+          :data-test="`hub-look-${c.id}`"
+          @click="own = { do: 'look', check: c }"
+        >
+          {{ c.ask }}
+        </button>
+      </div>
     </details>
   </div>
 </template>

@@ -46,7 +46,8 @@ async function enter(person: PersonView, withPin?: string) {
 
 async function leave() {
   const waiting = await session.signOut()
-  if (waiting > 0) trouble.value = `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be sent: open that bench with the server in reach, then sign out`
+  if (waiting > 0)
+    trouble.value = `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be sent: open that bench with the server in reach, then sign out`
   else if (waiting < 0) trouble.value = OFFLINE_WORDS
   else await navigateTo('/sign-in', { external: true })
 }
@@ -65,7 +66,13 @@ async function leave() {
         <PinPad v-if="chosen" v-model="pin" class="mt-4" :busy="busy" @done="enter(chosen, pin)" />
         <ul v-else class="mt-3 divide-y divide-rule">
           <li v-for="p in session.now?.people" :key="p.id">
-            <button type="button" class="flex min-h-14 w-full items-center justify-between text-left text-lg" :disabled="busy" :data-test="`name-${p.name}`" @click="choose(p)">
+            <button
+              type="button"
+              class="flex min-h-14 w-full items-center justify-between text-left text-lg"
+              :disabled="busy"
+              :data-test="`name-${p.name}`"
+              @click="choose(p)"
+            >
               <span :class="{ 'font-bold': p.id === session.now?.person?.id }">{{ p.name }}</span>
               <span class="small">{{ p.role }}{{ p.fresh ? '' : ', PIN' }}</span>
             </button>
@@ -73,10 +80,28 @@ async function leave() {
         </ul>
         <div class="mt-4 flex flex-wrap gap-3 border-t border-rule pt-4">
           <button type="button" class="quiet" @click="flipTheme">Light or dim</button>
-          <button type="button" class="quiet" :aria-pressed="habits.tick.value === 'on'" data-test="habit-tick" @click="habits.tick.value = habits.tick.value === 'on' ? 'off' : 'on'">Tick {{ habits.tick.value }}</button>
-          <button type="button" class="quiet" :aria-pressed="habits.awake.value === 'on'" data-test="habit-awake" @click="habits.awake.value = habits.awake.value === 'on' ? 'off' : 'on'">Screen awake {{ habits.awake.value }}</button>
+          <button
+            type="button"
+            class="quiet"
+            :aria-pressed="habits.tick.value === 'on'"
+            data-test="habit-tick"
+            @click="habits.tick.value = habits.tick.value === 'on' ? 'off' : 'on'"
+          >
+            Tick {{ habits.tick.value }}
+          </button>
+          <button
+            type="button"
+            class="quiet"
+            :aria-pressed="habits.awake.value === 'on'"
+            data-test="habit-awake"
+            @click="habits.awake.value = habits.awake.value === 'on' ? 'off' : 'on'"
+          >
+            Screen awake {{ habits.awake.value }}
+          </button>
           <NuxtLink to="/standards" class="quiet">Standards</NuxtLink>
-          <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{ session.now.person.role === 'owner' ? 'Shop' : 'Schools' }}</NuxtLink>
+          <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{
+            session.now.person.role === 'owner' ? 'Shop' : 'Schools'
+          }}</NuxtLink>
           <button type="button" class="quiet" @click="leave">Sign this device out</button>
           <button type="button" class="quiet ml-auto" @click="open = false">Close</button>
         </div>

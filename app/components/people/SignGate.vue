@@ -17,7 +17,18 @@ const who = computed(() => session.now?.people.filter(p => p.role !== 'trainee')
       <DialogPanel class="w-full max-w-md rounded-md bg-panel p-5 text-ink">
         <DialogTitle class="text-xl font-bold">{{ what }}</DialogTitle>
         <div class="mt-3 grid gap-2">
-          <button v-for="p in who" :key="p.id" type="button" class="also" :class="{ 'bg-act! text-act-ink!': person === p.id }" :aria-pressed="person === p.id" :data-test="`sign-${p.name}`" @click="person = p.id">{{ p.name }}</button>
+          <button
+            v-for="p in who"
+            :key="p.id"
+            type="button"
+            class="also"
+            :class="{ 'bg-act! text-act-ink!': person === p.id }"
+            :aria-pressed="person === p.id"
+            :data-test="`sign-${p.name}`"
+            @click="person = p.id"
+          >
+            {{ p.name }}
+          </button>
         </div>
         <PinPad v-if="person" v-model="pin" class="mt-4" @done="emit('sign', { person, pin })" />
         <button type="button" class="quiet mt-3" @click="emit('close')">Not now</button>

@@ -7,7 +7,20 @@ import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
-import { acrossTolerance, badReading, fitHanger, HANGER_KIND_WORDS, HANGER_KINDS, hangerMisfitMm, hangerPlan, hangerSpreadDeg, READING_SD_MM, type HangerFit, type HangerKind, type HangerReading } from '#core/rear/hanger'
+import {
+  acrossTolerance,
+  badReading,
+  fitHanger,
+  HANGER_KIND_WORDS,
+  HANGER_KINDS,
+  hangerMisfitMm,
+  hangerPlan,
+  hangerSpreadDeg,
+  READING_SD_MM,
+  type HangerFit,
+  type HangerKind,
+  type HangerReading,
+} from '#core/rear/hanger'
 import { FIGURE_TYPED } from '~/composables/benchKeys'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
@@ -19,7 +32,11 @@ const active = ref(12)
 const field = useTemplateRef<HTMLInputElement>('field')
 const radius = computed(() => typedNumber(radiusText.value))
 const speeds = computed(() => props.state.parts!.cassette.teeth.length)
-const typed = computed(() => Object.entries(texts).filter(([, t]) => t.trim() !== '').map(([h, t]) => ({ hour: Number(h), gapMm: typedNumber(t) })))
+const typed = computed(() =>
+  Object.entries(texts)
+    .filter(([, t]) => t.trim() !== '')
+    .map(([h, t]) => ({ hour: Number(h), gapMm: typedNumber(t) })),
+)
 const wrong = computed(() => {
   const bad = typed.value.find(r => !Number.isFinite(r.gapMm) || r.gapMm < 0 || r.gapMm > 150)
   if (bad) return `${bad.hour} o’clock: a gap is from 0 to 150 mm; check the figure`
@@ -37,16 +54,38 @@ const fitted = computed<{ fit: HangerFit | null; words: string }>(() => {
 })
 const last = computed(() => props.state.noted.gauges.at(-1) ?? null)
 /** What the drawing shows: the readings being taken, else the last gauging. */
-const shown = computed(() => (fitted.value.fit ? { fit: fitted.value.fit, readings: readings.value, radiusMm: radius.value } : last.value && !last.value.bentBefore && typed.value.length === 0
-  ? { fit: { ...last.value.event, tiltDeg: 0, residualMm: 0 }, readings: last.value.event.readings ?? [], radiusMm: last.value.event.radiusMm ?? radius.value }
-  : null))
-const spread = computed(() => hangerSpreadDeg(shown.value?.readings ?? [], radius.value > 0 ? radius.value : 311, READING_SD_MM.caliper))
+const shown = computed(() =>
+  fitted.value.fit
+    ? { fit: fitted.value.fit, readings: readings.value, radiusMm: radius.value }
+    : last.value && !last.value.bentBefore && typed.value.length === 0
+      ? {
+          fit: { ...last.value.event, tiltDeg: 0, residualMm: 0 },
+          readings: last.value.event.readings ?? [],
+          radiusMm: last.value.event.radiusMm ?? radius.value,
+        }
+      : null,
+)
+const spread = computed(() =>
+  hangerSpreadDeg(shown.value?.readings ?? [], radius.value > 0 ? radius.value : 311, READING_SD_MM.caliper),
+)
 /** Two places, and no sign on nothing. */
 const figure = (v: number) => (Math.abs(v) < 0.005 ? 0 : v).toFixed(2)
-const bad = computed(() => (readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null))
+const bad = computed(() =>
+  readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null,
+)
 const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value))
-const clean = computed(() => (props.state.setup ? cleanBands({ pullMm: props.state.setup.pullMm, ratio: props.state.setup.pullRatio, pitchMm: props.state.setup.pitchMm }) : []))
-const misfit = computed(() => (shown.value && props.state.setup ? hangerMisfitMm(props.state.setup, shown.value.fit.camberDeg) : null))
+const clean = computed(() =>
+  props.state.setup
+    ? cleanBands({
+        pullMm: props.state.setup.pullMm,
+        ratio: props.state.setup.pullRatio,
+        pitchMm: props.state.setup.pitchMm,
+      })
+    : [],
+)
+const misfit = computed(() =>
+  shown.value && props.state.setup ? hangerMisfitMm(props.state.setup, shown.value.fit.camberDeg) : null,
+)
 const history = computed(() => props.state.noted.gauges.map(g => g.event.acrossMm))
 
 async function choose(hour: number) {
@@ -66,7 +105,19 @@ useEventListener(FIGURE_TYPED, typedIn => {
 function note() {
   const { fit } = fitted.value
   if (!fit) return
-  emit('record', { kind: 'gauge', camberDeg: fit.camberDeg, toeDeg: fit.toeDeg, acrossMm: fit.acrossMm, readings: readings.value, radiusMm: radius.value, hanger: kind.value }, 'Noted the hanger')
+  emit(
+    'record',
+    {
+      kind: 'gauge',
+      camberDeg: fit.camberDeg,
+      toeDeg: fit.toeDeg,
+      acrossMm: fit.acrossMm,
+      readings: readings.value,
+      radiusMm: radius.value,
+      hanger: kind.value,
+    },
+    'Noted the hanger',
+  )
   for (const h of Object.keys(texts)) texts[Number(h)] = ''
   active.value = 12
 }
@@ -78,42 +129,111 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
   <div>
     <section class="look" aria-label="Hanger">
       <div class="grid gap-2.5 md:grid-cols-[356px_1fr]">
-        <div class="mat grid place-items-center p-2"><HangerClock :size="340" :readings="readings.length ? readings : shown?.readings ?? []" :active="active" :fit="shown?.fit ?? null" :radius-mm="shown?.radiusMm ?? 311" :lever="plan?.do === 'bend' ? plan.hour : null" :bad="bad?.hour ?? null" @choose="choose" /></div>
+        <div class="mat grid place-items-center p-2">
+          <HangerClock
+            :size="340"
+            :readings="readings.length ? readings : (shown?.readings ?? [])"
+            :active="active"
+            :fit="shown?.fit ?? null"
+            :radius-mm="shown?.radiusMm ?? 311"
+            :lever="plan?.do === 'bend' ? plan.hour : null"
+            :bad="bad?.hour ?? null"
+            @choose="choose"
+          />
+        </div>
         <div class="mat p-2"><TipHistory :across-mm="history" :limit-mm="acrossTolerance(speeds)" /></div>
       </div>
-      <div v-if="misfit && state.setup" class="mat p-2" data-test="hanger-misfit"><MatchStrip :labels="state.setup.teeth" :error-mm="misfit" :clean-mm="clean" /></div>
+      <div v-if="misfit && state.setup" class="mat p-2" data-test="hanger-misfit">
+        <MatchStrip :labels="state.setup.teeth" :error-mm="misfit" :clean-mm="clean" />
+      </div>
     </section>
     <aside class="panel" aria-label="Readings and what to do">
       <form class="grid gap-2" @submit.prevent="onward">
-        <label class="label" for="gap">Gap at {{ active }} o’clock, mm
-          <input id="gap" ref="field" v-model="texts[active]" class="field figure text-2xl" inputmode="decimal" autocomplete="off" data-test="gap">
+        <label class="label" for="gap"
+          >Gap at {{ active }} o’clock, mm
+          <input
+            id="gap"
+            ref="field"
+            v-model="texts[active]"
+            class="field figure text-2xl"
+            inputmode="decimal"
+            autocomplete="off"
+            data-test="gap"
+          />
         </label>
-        <button class="also" :disabled="!(texts[active] ?? '').trim()" data-test="gap-next">Next place <kbd class="key">Enter</kbd></button>
+        <button class="also" :disabled="!(texts[active] ?? '').trim()" data-test="gap-next">
+          Next place <kbd class="key">Enter</kbd>
+        </button>
       </form>
-      <p v-if="wrong ?? fitted.words" class="text-sm font-semibold text-stop" role="alert" data-test="hanger-wrong">{{ wrong ?? fitted.words }}</p>
-      <p v-else-if="readings.length < 3 && !shown" class="small">Any three places or more, at one spot of the rim (start at the valve): wheel and gauge turned together, so that an untrue wheel does not count. Axle home and bearings tight first.</p>
+      <p v-if="wrong ?? fitted.words" class="text-sm font-semibold text-stop" role="alert" data-test="hanger-wrong">
+        {{ wrong ?? fitted.words }}
+      </p>
+      <p v-else-if="readings.length < 3 && !shown" class="small">
+        Any three places or more, at one spot of the rim (start at the valve): wheel and gauge turned together, so that
+        an untrue wheel does not count. Axle home and bearings tight first.
+      </p>
       <template v-if="shown">
-        <p class="text-3xl leading-none font-bold" data-test="across"><span class="figure">{{ shown.fit.acrossMm.toFixed(1) }}</span> mm across</p>
+        <p class="text-3xl leading-none font-bold" data-test="across">
+          <span class="figure">{{ shown.fit.acrossMm.toFixed(1) }}</span> mm across
+        </p>
         <dl class="grid grid-cols-[auto_1fr] gap-x-3">
-          <dt>Camber</dt><dd class="figure text-right" data-test="camber">{{ figure(shown.fit.camberDeg) }} ± {{ spread.toFixed(2) }}°</dd>
-          <dt>Toe</dt><dd class="figure text-right">{{ figure(shown.fit.toeDeg) }} ± {{ spread.toFixed(2) }}°</dd>
-          <template v-if="fitted.fit"><dt>Left over</dt><dd class="figure text-right">{{ fitted.fit.residualMm.toFixed(2) }} mm</dd></template>
+          <dt>Camber</dt>
+          <dd class="figure text-right" data-test="camber">
+            {{ figure(shown.fit.camberDeg) }} ± {{ spread.toFixed(2) }}°
+          </dd>
+          <dt>Toe</dt>
+          <dd class="figure text-right">{{ figure(shown.fit.toeDeg) }} ± {{ spread.toFixed(2) }}°</dd>
+          <template v-if="fitted.fit"
+            ><dt>Left over</dt>
+            <dd class="figure text-right">{{ fitted.fit.residualMm.toFixed(2) }} mm</dd></template
+          >
         </dl>
-        <p v-if="bad" class="stopped" role="status" data-test="bad-reading">{{ bad.hour }} o’clock does not go with the others: read it again.</p>
+        <p v-if="bad" class="stopped" role="status" data-test="bad-reading">
+          {{ bad.hour }} o’clock does not go with the others: read it again.
+        </p>
       </template>
       <p v-if="plan" :class="plan.do === 'refuse' ? 'stopped' : 'font-semibold'" data-test="plan">{{ plan.why }}</p>
-      <button v-if="fitted.fit" type="button" class="act" data-test="gauge-note" @click="note">Note this gauging</button>
+      <button v-if="fitted.fit" type="button" class="act" data-test="gauge-note" @click="note">
+        Note this gauging
+      </button>
       <template v-else-if="plan?.do === 'bend' && last">
         <p class="text-xl font-bold">At {{ plan.hour }} o’clock, tip {{ plan.tipMm.toFixed(1) }} mm towards the rim</p>
         <button type="button" class="act" data-test="bend" @click="bend(plan.hour, plan.tipMm)">Levered so</button>
       </template>
-      <button v-else-if="plan?.do === 'replace' && last" type="button" class="act" data-test="new-hanger" @click="renew">The hanger is new</button>
+      <button
+        v-else-if="plan?.do === 'replace' && last"
+        type="button"
+        class="act"
+        data-test="new-hanger"
+        @click="renew"
+      >
+        The hanger is new
+      </button>
       <fieldset>
         <legend class="label">What it hangs on</legend>
-        <div class="grid grid-cols-2 gap-1"><button v-for="k in HANGER_KINDS" :key="k" type="button" class="also min-h-11! px-2! text-sm" :class="{ 'bg-act! text-act-ink!': kind === k }" :aria-pressed="kind === k" :data-test="`hanger-${k}`" @click="kind = k">{{ HANGER_KIND_WORDS[k] }}</button></div>
+        <div class="grid grid-cols-2 gap-1">
+          <button
+            v-for="k in HANGER_KINDS"
+            :key="k"
+            type="button"
+            class="also min-h-11! px-2! text-sm"
+            :class="{ 'bg-act! text-act-ink!': kind === k }"
+            :aria-pressed="kind === k"
+            :data-test="`hanger-${k}`"
+            @click="kind = k"
+          >
+            {{ HANGER_KIND_WORDS[k] }}
+          </button>
+        </div>
       </fieldset>
-      <label class="small flex items-center justify-between gap-2">Bolt to gauge tip, mm <input v-model="radiusText" class="field figure max-w-24" inputmode="decimal" data-test="radius"></label>
-      <p class="small">The derailleur can be unbolted with chain and cable left on. After any of this: stops, gap and index again. Never bend titanium, carbon, a cast part or one with a crack.</p>
+      <label class="small flex items-center justify-between gap-2"
+        >Bolt to gauge tip, mm
+        <input v-model="radiusText" class="field figure max-w-24" inputmode="decimal" data-test="radius"
+      /></label>
+      <p class="small">
+        The derailleur can be unbolted with chain and cable left on. After any of this: stops, gap and index again.
+        Never bend titanium, carbon, a cast part or one with a crack.
+      </p>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>
   </div>

@@ -18,18 +18,24 @@ const teeth = computed(() => props.state.setup!.teeth)
 const barred = computed(() => !props.state.trace?.seenL)
 /** Rows of the grid: each ring both ways, several clicks, the road. */
 const ROWS: readonly { what: What; ring: Ring | null; words: string }[] = [
-  { what: 'ring', ring: 'small', words: 'small ring' }, { what: 'ring', ring: 'middle', words: 'middle ring' }, { what: 'ring', ring: 'big', words: 'big ring' },
-  { what: 'several', ring: null, words: 'several clicks' }, { what: 'road', ring: null, words: 'on the road' },
+  { what: 'ring', ring: 'small', words: 'small ring' },
+  { what: 'ring', ring: 'middle', words: 'middle ring' },
+  { what: 'ring', ring: 'big', words: 'big ring' },
+  { what: 'several', ring: null, words: 'several clicks' },
+  { what: 'road', ring: null, words: 'on the road' },
 ]
 const row = ref(0)
 const marked = ref(new Set<number>())
-watch(row, () => { marked.value = new Set() })
+watch(row, () => {
+  marked.value = new Set()
+})
 function toggle(k: number) {
   const next = new Set(marked.value)
   if (!next.delete(k)) next.add(k)
   marked.value = next
 }
-const noted = (what: What, ring: Ring | null) => props.state.noted.proved.find(p => p.what === what && p.ring === ring) ?? null
+const noted = (what: What, ring: Ring | null) =>
+  props.state.noted.proved.find(p => p.what === what && p.ring === ring) ?? null
 const cell = (r: (typeof ROWS)[number], i: number, k: number): 'clean' | 'not' | 'open' => {
   if (i === row.value && marked.value.has(k)) return 'not'
   const p = noted(r.what, r.ring)
@@ -37,7 +43,11 @@ const cell = (r: (typeof ROWS)[number], i: number, k: number): 'clean' | 'not' |
 }
 function note() {
   const { what, ring } = ROWS[row.value]
-  emit('record', { kind: 'proved', what, ring, exceptions: [...marked.value].sort((a, b) => a - b) }, marked.value.size ? 'Noted' : 'All clean')
+  emit(
+    'record',
+    { kind: 'proved', what, ring, exceptions: [...marked.value].sort((a, b) => a - b) },
+    marked.value.size ? 'Noted' : 'All clean',
+  )
   marked.value = new Set()
   if (row.value < ROWS.length - 1) row.value++
 }
@@ -48,7 +58,12 @@ function toggleTorque(id: TorqueId) {
   loose.value = next
 }
 const torqued = () => emit('record', { kind: 'torqued', exceptions: [...loose.value] }, 'Noted the torques')
-const forecast = computed(() => settleForecast({ renewed: props.state.noted.renewed.includes('cable'), beddingShifts: props.state.noted.beddedShifts }))
+const forecast = computed(() =>
+  settleForecast({
+    renewed: props.state.noted.renewed.includes('cable'),
+    beddingShifts: props.state.noted.beddedShifts,
+  }),
+)
 </script>
 
 <template>
@@ -57,12 +72,39 @@ const forecast = computed(() => settleForecast({ renewed: props.state.noted.rene
       <div class="mat overflow-x-auto p-3">
         <p class="text-sm text-mat-soft">every gear both ways; a stand hides flex, so the road too</p>
         <table class="mt-2 w-full text-center" data-test="grid">
-          <thead><tr><th class="text-left font-normal text-mat-soft">sprocket</th><th v-for="k in teeth.length" :key="k" class="figure font-normal" scope="col">{{ teeth[teeth.length - k] }}</th></tr></thead>
+          <thead>
+            <tr>
+              <th class="text-left font-normal text-mat-soft">sprocket</th>
+              <th v-for="k in teeth.length" :key="k" class="figure font-normal" scope="col">
+                {{ teeth[teeth.length - k] }}
+              </th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="(r, i) in ROWS" :key="r.words" :class="{ active: row === i }">
-              <th scope="row" class="text-left"><button type="button" class="min-h-11 w-full pr-2 text-left whitespace-nowrap" :aria-pressed="row === i" :data-test="`row-${r.ring ?? r.what}`" @click="row = i">{{ r.words }}</button></th>
+              <th scope="row" class="text-left">
+                <button
+                  type="button"
+                  class="min-h-11 w-full pr-2 text-left whitespace-nowrap"
+                  :aria-pressed="row === i"
+                  :data-test="`row-${r.ring ?? r.what}`"
+                  @click="row = i"
+                >
+                  {{ r.words }}
+                </button>
+              </th>
               <td v-for="k in teeth.length" :key="k">
-                <button type="button" class="cell figure" :class="cell(r, i, teeth.length - k)" :disabled="row !== i" :aria-label="`${r.words}, the ${teeth[teeth.length - k]}: ${{ clean: 'clean', not: 'not clean', open: 'not proven' }[cell(r, i, teeth.length - k)]}`" :data-test="`cell-${i}-${teeth.length - k}`" @click="toggle(teeth.length - k)">{{ { clean: '✓', not: '×', open: '·' }[cell(r, i, teeth.length - k)] }}</button>
+                <button
+                  type="button"
+                  class="cell figure"
+                  :class="cell(r, i, teeth.length - k)"
+                  :disabled="row !== i"
+                  :aria-label="`${r.words}, the ${teeth[teeth.length - k]}: ${{ clean: 'clean', not: 'not clean', open: 'not proven' }[cell(r, i, teeth.length - k)]}`"
+                  :data-test="`cell-${i}-${teeth.length - k}`"
+                  @click="toggle(teeth.length - k)"
+                >
+                  {{ { clean: '✓', not: '×', open: '·' }[cell(r, i, teeth.length - k)] }}
+                </button>
               </td>
             </tr>
           </tbody>
@@ -71,8 +113,19 @@ const forecast = computed(() => settleForecast({ renewed: props.state.noted.rene
       <div>
         <h2 class="font-bold">Torques, N·m, unless the maker says otherwise</h2>
         <div class="mt-1 grid gap-1.5 md:grid-cols-2">
-          <button v-for="t in REAR_TORQUES" :key="t.id" type="button" class="also min-h-12!" :class="loose.has(t.id) ? 'border-stop! text-stop!' : 'border-rule!'" :aria-pressed="loose.has(t.id)" :data-test="`torque-${t.id}`" @click="toggleTorque(t.id)">
-            <span>{{ t.what }} <span class="small block">{{ t.drive }}, {{ PROVENANCE_WORDS[t.provenance] }}</span></span><span class="figure whitespace-nowrap">{{ loose.has(t.id) ? 'not yet' : `${t.fromNm}–${t.toNm}` }}</span>
+          <button
+            v-for="t in REAR_TORQUES"
+            :key="t.id"
+            type="button"
+            class="also min-h-12!"
+            :class="loose.has(t.id) ? 'border-stop! text-stop!' : 'border-rule!'"
+            :aria-pressed="loose.has(t.id)"
+            :data-test="`torque-${t.id}`"
+            @click="toggleTorque(t.id)"
+          >
+            <span
+              >{{ t.what }} <span class="small block">{{ t.drive }}, {{ PROVENANCE_WORDS[t.provenance] }}</span></span
+            ><span class="figure whitespace-nowrap">{{ loose.has(t.id) ? 'not yet' : `${t.fromNm}–${t.toNm}` }}</span>
           </button>
         </div>
         <p class="small mt-1">On carbon, titanium or a cracked part no figure from memory counts: the maker’s does.</p>
@@ -81,23 +134,71 @@ const forecast = computed(() => settleForecast({ renewed: props.state.noted.rene
     <aside class="panel" aria-label="Proof">
       <p class="small">{{ PROVED_WORDS[ROWS[row].what] }}</p>
       <p class="text-3xl leading-none font-bold">{{ ROWS[row].words }}</p>
-      <p v-if="barred" class="stopped" data-test="prove-barred">This runs to the largest sprocket: see L by hand first.</p>
-      <button type="button" class="act" :disabled="barred" data-test="prove-note" @click="note">{{ marked.size ? `All clean but ${marked.size}` : 'All clean' }}</button>
-      <p class="small">Touch a gear that was not clean first. {{ ROWS[row].what === 'several' ? 'Two and three clicks at a stroke, both ways.' : ROWS[row].what === 'road' ? 'Ride it, push hard in each gear, then over a bump.' : 'On a single ring leave the others out.' }}</p>
-      <button v-if="marked.size === 0 && state.noted.proved.some(p => p.exceptions.length)" type="button" class="also" data-test="back-to-index" @click="emit('go', 'index')">Back to the index</button>
-      <button type="button" class="also" data-test="torqued" @click="torqued">{{ loose.size ? `All to sheet but ${loose.size}` : 'All torques to sheet' }}{{ state.noted.torqued ? ' ✓' : '' }}</button>
-      <button type="button" class="also" @click="emit('go', 'cable')">Cut and cap{{ state.noted.cut ? ` ✓ ${state.noted.cut.tailMm} mm` : '' }}</button>
-      <p v-if="forecast" class="border-t border-rule pt-2" data-test="forecast">New run: expect the barrel {{ sayTurns(forecast.fromTurns) }} to {{ sayTurns(forecast.toTurns) }} turn out after 1 to 3 rides or 2 to 3 weeks.</p>
+      <p v-if="barred" class="stopped" data-test="prove-barred">
+        This runs to the largest sprocket: see L by hand first.
+      </p>
+      <button type="button" class="act" :disabled="barred" data-test="prove-note" @click="note">
+        {{ marked.size ? `All clean but ${marked.size}` : 'All clean' }}
+      </button>
+      <p class="small">
+        Touch a gear that was not clean first.
+        {{
+          ROWS[row].what === 'several'
+            ? 'Two and three clicks at a stroke, both ways.'
+            : ROWS[row].what === 'road'
+              ? 'Ride it, push hard in each gear, then over a bump.'
+              : 'On a single ring leave the others out.'
+        }}
+      </p>
+      <button
+        v-if="marked.size === 0 && state.noted.proved.some(p => p.exceptions.length)"
+        type="button"
+        class="also"
+        data-test="back-to-index"
+        @click="emit('go', 'index')"
+      >
+        Back to the index
+      </button>
+      <button type="button" class="also" data-test="torqued" @click="torqued">
+        {{ loose.size ? `All to sheet but ${loose.size}` : 'All torques to sheet'
+        }}{{ state.noted.torqued ? ' ✓' : '' }}
+      </button>
+      <button type="button" class="also" @click="emit('go', 'cable')">
+        Cut and cap{{ state.noted.cut ? ` ✓ ${state.noted.cut.tailMm} mm` : '' }}
+      </button>
+      <p v-if="forecast" class="border-t border-rule pt-2" data-test="forecast">
+        New run: expect the barrel {{ sayTurns(forecast.fromTurns) }} to {{ sayTurns(forecast.toTurns) }} turn out after
+        1 to 3 rides or 2 to 3 weeks.
+      </p>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>
   </div>
 </template>
 
 <style scoped>
-.cell { min-width: 40px; min-height: 44px; width: 100%; border-radius: 4px; font-size: 1.125rem; color: #c4d6d1; }
-.active { background: rgb(255 255 255 / 0.09); }
-.active .cell { border: 1px solid #8fb3aa; }
-.cell.clean { color: #7fe0b4; }
-.cell.not { background: #ff8270; color: #12181a; font-weight: 600; }
-tr.active th button { font-weight: 700; }
+.cell {
+  min-width: 40px;
+  min-height: 44px;
+  width: 100%;
+  border-radius: 4px;
+  font-size: 1.125rem;
+  color: #c4d6d1;
+}
+.active {
+  background: rgb(255 255 255 / 0.09);
+}
+.active .cell {
+  border: 1px solid #8fb3aa;
+}
+.cell.clean {
+  color: #7fe0b4;
+}
+.cell.not {
+  background: #ff8270;
+  color: #12181a;
+  font-weight: 600;
+}
+tr.active th button {
+  font-weight: 700;
+}
 </style>

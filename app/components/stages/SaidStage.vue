@@ -20,13 +20,32 @@ const note = (id: string, answer: string | null) => emit('record', { kind: 'said
     <section class="look" aria-label="What the customer says">
       <h2 class="text-lg font-bold">What do they say?</h2>
       <div class="grid grid-cols-2 gap-2 xl:grid-cols-3">
-        <button v-for="c in REAR_COMPLAINTS" :key="c.id" type="button" class="also min-h-14!" :class="{ 'bg-act! text-act-ink!': c.id === said?.complaint }" :aria-pressed="c.id === said?.complaint" :data-test="`says-${c.id}`" @click="note(c.id, null)">{{ c.says }}</button>
+        <button
+          v-for="c in REAR_COMPLAINTS"
+          :key="c.id"
+          type="button"
+          class="also min-h-14!"
+          :class="{ 'bg-act! text-act-ink!': c.id === said?.complaint }"
+          :aria-pressed="c.id === said?.complaint"
+          :data-test="`says-${c.id}`"
+          @click="note(c.id, null)"
+        >
+          {{ c.says }}
+        </button>
       </div>
       <div v-if="complaint" class="mat p-4" data-test="causes">
         <p class="text-sm text-mat-soft">commonest first; what the test leaves out is crossed</p>
         <ol class="mt-2 grid gap-1.5">
-          <li v-for="(c, i) in complaint.causes" :key="c.words" class="grid grid-cols-[1.5rem_1fr_auto] items-baseline gap-2" :class="{ 'line-through opacity-60': !left.includes(c) }">
-            <span class="figure text-mat-soft">{{ i + 1 }}</span><span :class="left[0] === c ? 'text-xl font-bold' : 'text-lg'">{{ c.words }}</span><span class="text-mat-soft">{{ STAGE_WORDS[c.leads] }}</span>
+          <li
+            v-for="(c, i) in complaint.causes"
+            :key="c.words"
+            class="grid grid-cols-[1.5rem_1fr_auto] items-baseline gap-2"
+            :class="{ 'line-through opacity-60': !left.includes(c) }"
+          >
+            <span class="figure text-mat-soft">{{ i + 1 }}</span><span
+              :class="left[0] === c ? 'text-xl font-bold' : 'text-lg'"
+              >{{ c.words }}</span
+            ><span class="text-mat-soft">{{ STAGE_WORDS[c.leads] }}</span>
           </li>
         </ol>
       </div>
@@ -36,15 +55,33 @@ const note = (id: string, answer: string | null) => emit('record', { kind: 'said
         <p class="small">The test that splits them</p>
         <p class="text-2xl leading-tight font-bold" data-test="test">{{ complaint.test.ask }}</p>
         <div class="grid gap-2">
-          <button v-for="a in complaint.test.answers" :key="a.id" type="button" class="also min-h-14!" :class="{ 'bg-act! text-act-ink!': a.id === said?.answer }" :aria-pressed="a.id === said?.answer" :data-test="`answer-${a.id}`" @click="note(complaint.id, a.id)">{{ a.words }}</button>
+          <button
+            v-for="a in complaint.test.answers"
+            :key="a.id"
+            type="button"
+            class="also min-h-14!"
+            :class="{ 'bg-act! text-act-ink!': a.id === said?.answer }"
+            :aria-pressed="a.id === said?.answer"
+            :data-test="`answer-${a.id}`"
+            @click="note(complaint.id, a.id)"
+          >
+            {{ a.words }}
+          </button>
         </div>
-        <p v-if="complaint.id === 'into-spokes'" class="stopped">No pedalling: lift the chain back by hand with the wheel still. Check spokes and cage before anything is set.</p>
-        <button v-if="lead" type="button" class="act" data-test="lead" @click="emit('go', lead)">Begin at {{ STAGE_WORDS[lead].toLowerCase() }}</button>
+        <p v-if="complaint.id === 'into-spokes'" class="stopped">
+          No pedalling: lift the chain back by hand with the wheel still. Check spokes and cage before anything is set.
+        </p>
+        <button v-if="lead" type="button" class="act" data-test="lead" @click="emit('go', lead)">
+          Begin at {{ STAGE_WORDS[lead].toLowerCase() }}
+        </button>
         <p class="small">The advice takes this into account: it changes the odds of the causes, never settles them.</p>
       </template>
       <template v-else>
         <p class="text-2xl leading-tight font-bold">Ask first</p>
-        <p>Nothing on a click, two gears for one, or jumping only under hard pedalling? In all gears or some? Did it fall, get knocked, ride in a car, or just have a new cable?</p>
+        <p>
+          Nothing on a click, two gears for one, or jumping only under hard pedalling? In all gears or some? Did it
+          fall, get knocked, ride in a car, or just have a new cable?
+        </p>
       </template>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>

@@ -30,7 +30,10 @@ function valueOf(f: FigureInForce): number | number[] | null {
 }
 async function send(figure: string, value: number | number[] | string | null, words: string) {
   busy.value = true
-  const asked = await ask<StandardsView>('/api/standards/values', { method: 'POST', body: { claims: [{ kind: props.entry.kind, entry: props.entry.id, figure, value, note: note.value.trim() }] } })
+  const asked = await ask<StandardsView>('/api/standards/values', {
+    method: 'POST',
+    body: { claims: [{ kind: props.entry.kind, entry: props.entry.id, figure, value, note: note.value.trim() }] },
+  })
   busy.value = false
   if (asked.is !== 'done') return void (trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message)
   emit('set', asked.value)
@@ -39,7 +42,8 @@ async function send(figure: string, value: number | number[] | string | null, wo
 }
 function keep(f: FigureInForce) {
   const value = valueOf(f)
-  if (value === null) return void (trouble.value = `${f.rule.what}: type a number${f.rule.shape === 'one' ? '' : ', or several with spaces between'}`)
+  if (value === null)
+    return void (trouble.value = `${f.rule.what}: type a number${f.rule.shape === 'one' ? '' : ', or several with spaces between'}`)
   void send(f.key, value, 'Kept: it counts from now on')
 }
 const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
@@ -49,7 +53,10 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
   <div class="grid gap-3" data-test="detail">
     <div>
       <p class="text-soft">{{ KIND_WORDS[entry.kind].one }}</p>
-      <h2 class="text-2xl leading-tight font-bold"><span class="figure">{{ entry.id }}</span><template v-if="entry.nickname">, {{ entry.nickname }}</template></h2>
+      <h2 class="text-2xl leading-tight font-bold">
+        <span class="figure">{{ entry.id }}</span
+        ><template v-if="entry.nickname">, {{ entry.nickname }}</template>
+      </h2>
       <p v-if="!OWN_KINDS.some(k => k === entry.kind)">{{ entry.title }}</p>
     </div>
     <p v-if="said" class="font-semibold text-clean" role="status">{{ said }}</p>
@@ -59,27 +66,102 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
           <div class="min-w-0">
             <span class="text-soft">{{ f.rule.what }}</span>
             <p class="figure text-lg font-semibold break-words">{{ sayFigure(entry.kind, f) }}</p>
-            <p class="small">{{ f.provenance === 'shop' && f.history.length ? `measured here, ${f.history.at(-1)!.by}, ${sayTime(f.history.at(-1)!.at, zone)}` : '' }}<ProvenanceMark v-if="f.provenance !== 'shop' || !f.history.length" :of="f.provenance" full />{{ f.source ? `: ${f.source}` : '' }}</p>
-            <p v-if="f.table && f.provenance === 'shop' && f.history.length" class="small">The table says {{ sayValue(f.table.value, f.rule) }}.</p>
+            <p class="small">
+              {{
+                f.provenance === 'shop' && f.history.length
+                  ? `measured here, ${f.history.at(-1)!.by}, ${sayTime(f.history.at(-1)!.at, zone)}`
+                  : ''
+              }}<ProvenanceMark v-if="f.provenance !== 'shop' || !f.history.length" :of="f.provenance" full />{{
+                f.source ? `: ${f.source}` : ''
+              }}
+            </p>
+            <p v-if="f.table && f.provenance === 'shop' && f.history.length" class="small">
+              The table says {{ sayValue(f.table.value, f.rule) }}.
+            </p>
           </div>
-          <button v-if="may && canMeasure(f) && editing !== f.key" type="button" class="quiet shrink-0" :data-test="`measure-${f.key}`" @click="edit(f.key, '')">I measured</button>
+          <button
+            v-if="may && canMeasure(f) && editing !== f.key"
+            type="button"
+            class="quiet shrink-0"
+            :data-test="`measure-${f.key}`"
+            @click="edit(f.key, '')"
+          >
+            I measured
+          </button>
         </div>
         <form v-if="editing === f.key" class="mt-2 grid gap-2" novalidate @submit.prevent="keep(f)">
-          <TextField v-model="text" :label="`${f.rule.what}${f.rule.unit ? `, ${f.rule.unit}` : ''}`" mono inputmode="decimal" :hint="f.rule.shape === 'each' ? 'one number, or one for each with spaces between' : f.rule.shape === 'range' ? 'from and to, with a space between' : ''" :error="trouble" />
+          <TextField
+            v-model="text"
+            :label="`${f.rule.what}${f.rule.unit ? `, ${f.rule.unit}` : ''}`"
+            mono
+            inputmode="decimal"
+            :hint="
+              f.rule.shape === 'each'
+                ? 'one number, or one for each with spaces between'
+                : f.rule.shape === 'range'
+                  ? 'from and to, with a space between'
+                  : ''
+            "
+            :error="trouble"
+          />
           <TextField v-model="note" label="How, in a few words" />
-          <div class="flex flex-wrap gap-2"><button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button><button type="button" class="quiet" @click="editing = null">Leave it</button></div>
+          <div class="flex flex-wrap gap-2">
+            <button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button
+            ><button type="button" class="quiet" @click="editing = null">Leave it</button>
+          </div>
         </form>
-        <button v-if="may && f.provenance === 'shop' && f.table && f.history.length && editing !== f.key" type="button" class="quiet -ml-2 text-sm" :disabled="busy" :data-test="`reset-${f.key}`" @click="send(f.key, null, 'Back to the table; what was measured stays in its history')">Back to the table</button>
-        <details v-if="f.history.length" class="mt-1"><summary class="small flex min-h-11 cursor-pointer items-center">History, {{ f.history.length }}</summary>
-          <ol class="small"><li v-for="(h, i) in [...f.history].reverse()" :key="i"><b class="figure text-ink">{{ h.value === null ? 'back to the table' : typeof h.value === 'string' ? h.value : sayValue(h.value, f.rule) }}</b> {{ h.by }}, {{ sayTime(h.at, zone) }}{{ h.note ? `: ${h.note}` : '' }}</li></ol>
+        <button
+          v-if="may && f.provenance === 'shop' && f.table && f.history.length && editing !== f.key"
+          type="button"
+          class="quiet -ml-2 text-sm"
+          :disabled="busy"
+          :data-test="`reset-${f.key}`"
+          @click="send(f.key, null, 'Back to the table; what was measured stays in its history')"
+        >
+          Back to the table
+        </button>
+        <details v-if="f.history.length" class="mt-1">
+          <summary class="small flex min-h-11 cursor-pointer items-center">History, {{ f.history.length }}</summary>
+          <ol class="small">
+            <li v-for="(h, i) in [...f.history].reverse()" :key="i">
+              <b class="figure text-ink">{{
+                h.value === null
+                  ? 'back to the table'
+                  : typeof h.value === 'string'
+                    ? h.value
+                    : sayValue(h.value, f.rule)
+              }}</b>
+              {{ h.by }}, {{ sayTime(h.at, zone) }}{{ h.note ? `: ${h.note}` : '' }}
+            </li>
+          </ol>
         </details>
       </li>
     </ul>
     <template v-if="may">
-      <button v-if="editing !== NICKNAME" type="button" class="also justify-center" data-test="nickname" @click="edit(NICKNAME, entry.nickname ?? '')">{{ entry.nickname ? 'Change its name here' : 'Give it a name here' }}</button>
-      <form v-else class="grid gap-2" novalidate @submit.prevent="text.trim() ? send(NICKNAME, text.trim(), 'That is what it is called here') : send(NICKNAME, null, 'It has no name of its own any more')">
+      <button
+        v-if="editing !== NICKNAME"
+        type="button"
+        class="also justify-center"
+        data-test="nickname"
+        @click="edit(NICKNAME, entry.nickname ?? '')"
+      >
+        {{ entry.nickname ? 'Change its name here' : 'Give it a name here' }}
+      </button>
+      <form
+        v-else
+        class="grid gap-2"
+        novalidate
+        @submit.prevent="
+          text.trim()
+            ? send(NICKNAME, text.trim(), 'That is what it is called here')
+            : send(NICKNAME, null, 'It has no name of its own any more')
+        "
+      >
         <TextField v-model="text" label="What this shop calls it" :error="trouble" hint="empty: no name of its own" />
-        <div class="flex gap-2"><button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button><button type="button" class="quiet" @click="editing = null">Leave it</button></div>
+        <div class="flex gap-2">
+          <button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button
+          ><button type="button" class="quiet" @click="editing = null">Leave it</button>
+        </div>
       </form>
     </template>
     <p v-else class="small">A mechanic or the owner adds what was measured.</p>

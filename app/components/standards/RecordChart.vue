@@ -1,6 +1,15 @@
 <!-- One figure over time, a dot a visit, the middle half as a band; a dot leads to its job. -->
 <script setup lang="ts">
-import { Chart as ChartJs, LinearScale, LineElement, PointElement, ScatterController, Tooltip, type ChartData, type ChartOptions } from 'chart.js'
+import {
+  Chart as ChartJs,
+  LinearScale,
+  LineElement,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js'
 import { Scatter } from 'vue-chartjs'
 import { format } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
@@ -20,12 +29,36 @@ const reach = computed(() => {
   const pad = Math.max(86_400_000 * 3, (to - from) * 0.04)
   return { from: from - pad, to: to + pad }
 })
-const level = (y: number) => [{ x: reach.value.from, y }, { x: reach.value.to, y }]
+const level = (y: number) => [
+  { x: reach.value.from, y },
+  { x: reach.value.to, y },
+]
 const data = computed<ChartData<'scatter'>>(() => ({
   datasets: [
-    { data: props.points.map((p, i) => ({ x: times.value[i], y: p.value })), pointRadius: 7, pointHoverRadius: 9, pointBackgroundColor: props.points.map(p => (p.latest ? '#ffffff' : 'transparent')), pointBorderColor: '#ffffff', pointBorderWidth: 2 },
-    { data: level(props.seen.quarter), showLine: true, pointRadius: 0, borderColor: '#8fb3aa', borderDash: [5, 5], borderWidth: 1.5 },
-    { data: level(props.seen.threeQuarters), showLine: true, pointRadius: 0, borderColor: '#8fb3aa', borderDash: [5, 5], borderWidth: 1.5 },
+    {
+      data: props.points.map((p, i) => ({ x: times.value[i], y: p.value })),
+      pointRadius: 7,
+      pointHoverRadius: 9,
+      pointBackgroundColor: props.points.map(p => (p.latest ? '#ffffff' : 'transparent')),
+      pointBorderColor: '#ffffff',
+      pointBorderWidth: 2,
+    },
+    {
+      data: level(props.seen.quarter),
+      showLine: true,
+      pointRadius: 0,
+      borderColor: '#8fb3aa',
+      borderDash: [5, 5],
+      borderWidth: 1.5,
+    },
+    {
+      data: level(props.seen.threeQuarters),
+      showLine: true,
+      pointRadius: 0,
+      borderColor: '#8fb3aa',
+      borderDash: [5, 5],
+      borderWidth: 1.5,
+    },
     { data: level(props.seen.median), showLine: true, pointRadius: 0, borderColor: '#7fe0b4', borderWidth: 3 },
   ],
 }))
@@ -33,16 +66,58 @@ const day = (x: number | string) => format(new TZDate(Number(x), props.zone), 'M
 const options = computed<ChartOptions<'scatter'>>(() => ({
   maintainAspectRatio: false,
   animation: false,
-  onClick: (_, hit) => { const first = hit.find(h => h.datasetIndex === 0); if (first) emit('open', props.points[first.index]) },
-  onHover: (e, hit) => { (e.native?.target as HTMLElement).style.cursor = hit.some(h => h.datasetIndex === 0 && props.points[h.index].job) ? 'pointer' : 'default' },
-  plugins: { legend: { display: false }, tooltip: { filter: item => item.datasetIndex === 0, displayColors: false, callbacks: { label: item => { const p = props.points[item.dataIndex]; return [`${p.value.toFixed(2)}${props.unit && ` ${props.unit}`}`, p.bike?.name ?? p.origin ?? '', p.job ? `job ${p.job.number}` : ''].filter(Boolean) } } } },
+  onClick: (_, hit) => {
+    const first = hit.find(h => h.datasetIndex === 0)
+    if (first) emit('open', props.points[first.index])
+  },
+  onHover: (e, hit) => {
+    ;(e.native?.target as HTMLElement).style.cursor = hit.some(h => h.datasetIndex === 0 && props.points[h.index].job)
+      ? 'pointer'
+      : 'default'
+  },
+  plugins: {
+    legend: { display: false },
+    tooltip: {
+      filter: item => item.datasetIndex === 0,
+      displayColors: false,
+      callbacks: {
+        label: item => {
+          const p = props.points[item.dataIndex]
+          return [
+            `${p.value.toFixed(2)}${props.unit && ` ${props.unit}`}`,
+            p.bike?.name ?? p.origin ?? '',
+            p.job ? `job ${p.job.number}` : '',
+          ].filter(Boolean)
+        },
+      },
+    },
+  },
   scales: {
-    x: { min: reach.value.from, max: reach.value.to, ticks: { color: '#c4d6d1', callback: day, maxTicksLimit: 8, maxRotation: 0 }, grid: { color: '#1d4b44' }, border: { color: '#8fb3aa' } },
-    y: { ticks: { color: '#c4d6d1', maxTicksLimit: 7 }, grid: { color: '#1d4b44' }, border: { color: '#8fb3aa' }, title: { display: props.unit !== '', text: props.unit, color: '#c4d6d1' }, grace: '12%' },
+    x: {
+      min: reach.value.from,
+      max: reach.value.to,
+      ticks: { color: '#c4d6d1', callback: day, maxTicksLimit: 8, maxRotation: 0 },
+      grid: { color: '#1d4b44' },
+      border: { color: '#8fb3aa' },
+    },
+    y: {
+      ticks: { color: '#c4d6d1', maxTicksLimit: 7 },
+      grid: { color: '#1d4b44' },
+      border: { color: '#8fb3aa' },
+      title: { display: props.unit !== '', text: props.unit, color: '#c4d6d1' },
+      grace: '12%',
+    },
   },
 }))
 </script>
 
 <template>
-  <div class="h-80"><Scatter :data="data" :options="options" :aria-label="`${points.length} figures over time, median ${seen.median.toFixed(2)} ${unit}; the list below has each`" role="img" /></div>
+  <div class="h-80">
+    <Scatter
+      :data="data"
+      :options="options"
+      :aria-label="`${points.length} figures over time, median ${seen.median.toFixed(2)} ${unit}; the list below has each`"
+      role="img"
+    />
+  </div>
 </template>

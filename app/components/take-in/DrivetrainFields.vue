@@ -4,19 +4,42 @@ import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
 import { sayKnown, setupOf, unusedGears } from '#core/ledger/parts'
-import { matchOfParts, standardById, typedFromEntry, typedFromStandard, type ReadParts, type TypedParts } from '#core/ledger/typedParts'
+import {
+  matchOfParts,
+  standardById,
+  typedFromEntry,
+  typedFromStandard,
+  type ReadParts,
+  type TypedParts,
+} from '#core/ledger/typedParts'
 
 const typed = defineModel<TypedParts>({ required: true })
-const props = defineProps<{ read: ReadParts; showErrors: boolean; countedWords: string; catalogue: readonly EntryInForce[] }>()
-const wrong = (field: keyof TypedParts) => (props.showErrors && props.read.is === 'wrong' ? props.read.fields[field] ?? null : null)
+const props = defineProps<{
+  read: ReadParts
+  showErrors: boolean
+  countedWords: string
+  catalogue: readonly EntryInForce[]
+}>()
+const wrong = (field: keyof TypedParts) =>
+  props.showErrors && props.read.is === 'wrong' ? (props.read.fields[field] ?? null) : null
 const parts = computed(() => (props.read.is === 'parts' ? props.read.parts : null))
 const match = computed(() => parts.value && matchOfParts(parts.value))
 const setup = computed(() => parts.value && setupOf(parts.value))
-const set = (change: Partial<TypedParts>) => { typed.value = { ...typed.value, ...change } }
-const keepBarrel = () => ({ turnsOut: typed.value.turnsOut, rangeTurns: typed.value.rangeTurns, spring: typed.value.spring, lever: typed.value.lever })
+const set = (change: Partial<TypedParts>) => {
+  typed.value = { ...typed.value, ...change }
+}
+const keepBarrel = () => ({
+  turnsOut: typed.value.turnsOut,
+  rangeTurns: typed.value.rangeTurns,
+  spring: typed.value.spring,
+  lever: typed.value.lever,
+})
 const PARTS = ['shifter', 'derailleur', 'cassette'] as const
 const of = (kind: (typeof PARTS)[number]) => props.catalogue.filter(e => e.kind === kind)
-const figure = (e: EntryInForce, key: string) => { const f = inForceFigure(e, key); return f ? sayFigure(e.kind, f) : '' }
+const figure = (e: EntryInForce, key: string) => {
+  const f = inForceFigure(e, key)
+  return f ? sayFigure(e.kind, f) : ''
+}
 
 function choose(id: string) {
   const s = standardById(id)
@@ -27,9 +50,16 @@ function filled(which: (typeof PARTS)[number], id: string): Partial<TypedParts> 
   const entry = of(which).find(e => e.id === id)
   return entry ? typedFromEntry(entry) : {}
 }
-const part = (which: (typeof PARTS)[number], id: string) => set(id ? filled(which, id) : { [`${which}Standard`]: '', [`${which}Known`]: '' })
-const whole = computed(() => typed.value.shifterStandard === typed.value.derailleurStandard && typed.value.derailleurStandard === typed.value.cassetteStandard ? typed.value.shifterStandard : '')
-const sayStandard = (s: (typeof DRIVETRAIN_STANDARDS)[number]) => `${s.speeds}-speed${s.wideRange ? ' wide' : ''}, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}`
+const part = (which: (typeof PARTS)[number], id: string) =>
+  set(id ? filled(which, id) : { [`${which}Standard`]: '', [`${which}Known`]: '' })
+const whole = computed(() =>
+  typed.value.shifterStandard === typed.value.derailleurStandard &&
+  typed.value.derailleurStandard === typed.value.cassetteStandard
+    ? typed.value.shifterStandard
+    : '',
+)
+const sayStandard = (s: (typeof DRIVETRAIN_STANDARDS)[number]) =>
+  `${s.speeds}-speed${s.wideRange ? ' wide' : ''}, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}`
 const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
 </script>
 
@@ -37,7 +67,13 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
   <div class="grid gap-4">
     <div>
       <label class="label" :for="ids.whole">A stock drivetrain, by its numbers</label>
-      <select :id="ids.whole" class="field" :value="whole" data-test="standard" @change="choose(($event.target as HTMLSelectElement).value)">
+      <select
+        :id="ids.whole"
+        class="field"
+        :value="whole"
+        data-test="standard"
+        @change="choose(($event.target as HTMLSelectElement).value)"
+      >
         <option value="">mixed or typed in</option>
         <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ sayStandard(s) }}</option>
       </select>
@@ -46,44 +82,140 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Shifter</legend>
         <label class="sr-only" :for="ids.shifter">Shifter from the table</label>
-        <select :id="ids.shifter" class="field" :value="typed.shifterStandard" data-test="shifter" @change="part('shifter', ($event.target as HTMLSelectElement).value)">
+        <select
+          :id="ids.shifter"
+          class="field"
+          :value="typed.shifterStandard"
+          data-test="shifter"
+          @change="part('shifter', ($event.target as HTMLSelectElement).value)"
+        >
           <option value="">typed in</option>
-          <option v-for="e in of('shifter')" :key="e.id" :value="e.id">{{ nameOf(e) }}: {{ figure(e, 'pullMm') }}</option>
+          <option v-for="e in of('shifter')" :key="e.id" :value="e.id">
+            {{ nameOf(e) }}: {{ figure(e, 'pullMm') }}
+          </option>
         </select>
-        <TextField :model-value="typed.speeds" label="Speeds" mono inputmode="numeric" :error="wrong('speeds')" @update:model-value="set({ speeds: $event, shifterStandard: '', shifterKnown: '' })" />
-        <TextField :model-value="typed.pullMm" label="Pull per click, mm" mono inputmode="decimal" :error="wrong('pullMm')" @update:model-value="set({ pullMm: $event, shifterStandard: '', shifterKnown: '' })" />
-        <label class="label">Lever<select class="field" :value="typed.lever" data-test="lever" @change="set({ lever: ($event.target as HTMLSelectElement).value as 'clicks' | 'friction' })"><option value="clicks">clicks</option><option value="friction">friction, no clicks</option></select></label>
+        <TextField
+          :model-value="typed.speeds"
+          label="Speeds"
+          mono
+          inputmode="numeric"
+          :error="wrong('speeds')"
+          @update:model-value="set({ speeds: $event, shifterStandard: '', shifterKnown: '' })"
+        />
+        <TextField
+          :model-value="typed.pullMm"
+          label="Pull per click, mm"
+          mono
+          inputmode="decimal"
+          :error="wrong('pullMm')"
+          @update:model-value="set({ pullMm: $event, shifterStandard: '', shifterKnown: '' })"
+        />
+        <label class="label"
+          >Lever<select
+            class="field"
+            :value="typed.lever"
+            data-test="lever"
+            @change="set({ lever: ($event.target as HTMLSelectElement).value as 'clicks' | 'friction' })"
+          >
+            <option value="clicks">clicks</option>
+            <option value="friction">friction, no clicks</option>
+          </select></label
+        >
       </fieldset>
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Derailleur</legend>
         <label class="sr-only" :for="ids.derailleur">Derailleur from the table</label>
-        <select :id="ids.derailleur" class="field" :value="typed.derailleurStandard" data-test="derailleur" @change="part('derailleur', ($event.target as HTMLSelectElement).value)">
+        <select
+          :id="ids.derailleur"
+          class="field"
+          :value="typed.derailleurStandard"
+          data-test="derailleur"
+          @change="part('derailleur', ($event.target as HTMLSelectElement).value)"
+        >
           <option value="">typed in</option>
-          <option v-for="e in of('derailleur')" :key="e.id" :value="e.id">{{ nameOf(e) }}: × {{ figure(e, 'listedRatio') || figure(e, 'ratio') }}</option>
+          <option v-for="e in of('derailleur')" :key="e.id" :value="e.id">
+            {{ nameOf(e) }}: × {{ figure(e, 'listedRatio') || figure(e, 'ratio') }}
+          </option>
         </select>
-        <TextField :model-value="typed.pullRatio" label="Pull ratio" mono inputmode="decimal" :error="wrong('pullRatio')" @update:model-value="set({ pullRatio: $event, derailleurStandard: '', derailleurKnown: '', ratio: '' })" />
-        <label class="label">Spring pulls to<select class="field" :value="typed.spring" data-test="spring" @change="set({ spring: ($event.target as HTMLSelectElement).value as 'high' | 'low' })"><option value="high">the smallest</option><option value="low">the largest</option></select></label>
+        <TextField
+          :model-value="typed.pullRatio"
+          label="Pull ratio"
+          mono
+          inputmode="decimal"
+          :error="wrong('pullRatio')"
+          @update:model-value="set({ pullRatio: $event, derailleurStandard: '', derailleurKnown: '', ratio: '' })"
+        />
+        <label class="label"
+          >Spring pulls to<select
+            class="field"
+            :value="typed.spring"
+            data-test="spring"
+            @change="set({ spring: ($event.target as HTMLSelectElement).value as 'high' | 'low' })"
+          >
+            <option value="high">the smallest</option>
+            <option value="low">the largest</option>
+          </select></label
+        >
       </fieldset>
       <fieldset class="grid content-start gap-2">
         <legend class="font-bold">Cassette</legend>
         <label class="sr-only" :for="ids.cassette">Cassette from the table</label>
-        <select :id="ids.cassette" class="field" :value="typed.cassetteStandard" data-test="cassette" @change="part('cassette', ($event.target as HTMLSelectElement).value)">
+        <select
+          :id="ids.cassette"
+          class="field"
+          :value="typed.cassetteStandard"
+          data-test="cassette"
+          @change="part('cassette', ($event.target as HTMLSelectElement).value)"
+        >
           <option value="">typed in</option>
-          <option v-for="e in of('cassette')" :key="e.id" :value="e.id">{{ nameOf(e) }}: pitch {{ figure(e, 'pitchMm') }}</option>
+          <option v-for="e in of('cassette')" :key="e.id" :value="e.id">
+            {{ nameOf(e) }}: pitch {{ figure(e, 'pitchMm') }}
+          </option>
         </select>
-        <TextField :model-value="typed.pitchMm" label="Pitch, mm" mono inputmode="decimal" :error="wrong('pitchMm')" @update:model-value="set({ pitchMm: $event, cassetteStandard: '', cassetteKnown: '' })" />
+        <TextField
+          :model-value="typed.pitchMm"
+          label="Pitch, mm"
+          mono
+          inputmode="decimal"
+          :error="wrong('pitchMm')"
+          @update:model-value="set({ pitchMm: $event, cassetteStandard: '', cassetteKnown: '' })"
+        />
       </fieldset>
     </div>
     <div class="grid gap-x-4 gap-y-3 sm:grid-cols-[2fr_1fr]">
-    <TextField :model-value="typed.teeth" label="Teeth, smallest sprocket first" mono :error="wrong('teeth')" @update:model-value="set({ teeth: $event })" />
-      <TextField :model-value="typed.turnsOut" label="Barrel out now, turns" mono inputmode="decimal" :hint="typed.turnsOut ? countedWords : 'empty: the middle is assumed'" :error="wrong('turnsOut')" @update:model-value="set({ turnsOut: $event })" />
+      <TextField
+        :model-value="typed.teeth"
+        label="Teeth, smallest sprocket first"
+        mono
+        :error="wrong('teeth')"
+        @update:model-value="set({ teeth: $event })"
+      />
+      <TextField
+        :model-value="typed.turnsOut"
+        label="Barrel out now, turns"
+        mono
+        inputmode="decimal"
+        :hint="typed.turnsOut ? countedWords : 'empty: the middle is assumed'"
+        :error="wrong('turnsOut')"
+        @update:model-value="set({ turnsOut: $event })"
+      />
     </div>
     <div v-if="match && setup" data-test="match">
-      <p class="mb-2 text-lg font-semibold" :class="{ 'text-stop': match.verdict === 'will-not-index', 'text-clean': match.verdict === 'works' }">{{ match.words }}</p>
+      <p
+        class="mb-2 text-lg font-semibold"
+        :class="{ 'text-stop': match.verdict === 'will-not-index', 'text-clean': match.verdict === 'works' }"
+      >
+        {{ match.words }}
+      </p>
       <p v-if="parts && unusedGears(parts)" class="mb-2 font-semibold text-stop">{{ unusedGears(parts) }}.</p>
-      <div class="mat p-1"><MatchStrip :labels="setup.teeth" :error-mm="match.errorMm" :clean-mm="match.cleanMm" /></div>
+      <div class="mat p-1">
+        <MatchStrip :labels="setup.teeth" :error-mm="match.errorMm" :clean-mm="match.cleanMm" />
+      </div>
       <p v-if="parts" class="mt-1 text-[0.9375rem]" data-test="known">{{ sayKnown(parts) }}.</p>
-      <p class="small mt-1">Table figures are from memory; a shop's own measurement beats them. A listed ratio is rounded: parts of the table count with the ratio that makes their own trio meet.</p>
+      <p class="small mt-1">
+        Table figures are from memory; a shop's own measurement beats them. A listed ratio is rounded: parts of the
+        table count with the ratio that makes their own trio meet.
+      </p>
     </div>
     <p v-else class="small">Fill the lines above and the misfit shows here, gear by gear.</p>
   </div>

@@ -18,7 +18,8 @@ const view = shallowRef<ImportView | null>(null)
 const trouble = ref('')
 const busy = ref<'' | 'looking' | 'taking'>('')
 const input = useTemplateRef<HTMLInputElement>('input')
-const kindOf = (f: File): 'json' | 'csv' | null => (/\.json$/i.test(f.name) ? 'json' : /\.csv$/i.test(f.name) ? 'csv' : null)
+const kindOf = (f: File): 'json' | 'csv' | null =>
+  /\.json$/i.test(f.name) ? 'json' : /\.csv$/i.test(f.name) ? 'csv' : null
 
 async function send(take: 'look' | 'all' | 'good') {
   const chosen = file.value
@@ -26,9 +27,14 @@ async function send(take: 'look' | 'all' | 'good') {
   const kind = kindOf(chosen)
   trouble.value = ''
   if (!kind) return void (trouble.value = 'Choose a file that ends in .json or .csv')
-  if (chosen.size > MAX_IMPORT_BYTES) return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
+  if (chosen.size > MAX_IMPORT_BYTES)
+    return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
   busy.value = take === 'look' ? 'looking' : 'taking'
-  const asked = await askWithFile<ImportView>(`/api/standards/import?take=${take}&kind=${kind}`, chosen, kind === 'json' ? 'application/json' : 'text/csv')
+  const asked = await askWithFile<ImportView>(
+    `/api/standards/import?take=${take}&kind=${kind}`,
+    chosen,
+    kind === 'json' ? 'application/json' : 'text/csv',
+  )
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
   else trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message
@@ -44,7 +50,8 @@ function again() {
   if (input.value) input.value.value = ''
 }
 const good = computed(() => (view.value ? view.value.values.count + view.value.records.count : 0))
-const figureName = (kind: string, figure: string) => (figure === NICKNAME ? 'name here' : ruleOf(kind as Kind, figure)?.what.toLowerCase() ?? figure)
+const figureName = (kind: string, figure: string) =>
+  figure === NICKNAME ? 'name here' : (ruleOf(kind as Kind, figure)?.what.toLowerCase() ?? figure)
 const kindName = (kind: string) => KIND_WORDS[kind as Kind]?.one ?? kind
 const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
 </script>
@@ -58,31 +65,72 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
         <section>
           <h2 class="text-lg font-bold">Out</h2>
           <ul class="mt-2 border-t-2 border-ink">
-            <li v-for="o in OUT" :key="o.as" class="border-b border-rule"><a :href="`/api/standards/export?as=${o.as}`" download class="block min-h-14 py-2" :data-test="`export-${o.as}`"><b class="underline underline-offset-4">{{ o.what }}</b><span class="small block">{{ o.how }}</span></a></li>
+            <li v-for="o in OUT" :key="o.as" class="border-b border-rule">
+              <a
+                :href="`/api/standards/export?as=${o.as}`"
+                download
+                class="block min-h-14 py-2"
+                :data-test="`export-${o.as}`"
+                ><b class="underline underline-offset-4">{{ o.what }}</b
+                ><span class="small block">{{ o.how }}</span></a
+              >
+            </li>
           </ul>
           <p class="small mt-2">An open format: its JSON Schema is docs/standards.schema.json.</p>
         </section>
         <section>
           <h2 class="text-lg font-bold">In</h2>
           <p class="mb-2">Choose a file and see what it would change. Nothing is taken before you say so.</p>
-          <input ref="input" type="file" accept=".json,.csv,application/json,text/csv" class="field py-2.5" aria-label="File to take in" data-test="file" @change="choose">
-          <p v-if="busy" class="mt-3 font-semibold" role="status">{{ busy === 'looking' ? 'Reading it' : 'Taking it in' }}</p>
+          <input
+            ref="input"
+            type="file"
+            accept=".json,.csv,application/json,text/csv"
+            class="field py-2.5"
+            aria-label="File to take in"
+            data-test="file"
+            @change="choose"
+          />
+          <p v-if="busy" class="mt-3 font-semibold" role="status">
+            {{ busy === 'looking' ? 'Reading it' : 'Taking it in' }}
+          </p>
           <p v-if="trouble" class="stopped mt-3" role="alert">{{ trouble }}</p>
           <div v-if="view" class="mt-4" data-test="preview">
-            <p v-if="view.taken" class="text-xl font-bold text-clean" role="status" data-test="taken">Taken: {{ view.values.count }} values and {{ view.records.count }} records.</p>
-            <p v-else class="text-xl font-bold" role="status">{{ rows(view.rows) }}: {{ view.values.count }} would change a value, {{ view.records.count }} would add a record, {{ view.same }} are here already{{ view.refused.count ? `, ${view.refused.count} refused` : '' }}.</p>
+            <p v-if="view.taken" class="text-xl font-bold text-clean" role="status" data-test="taken">
+              Taken: {{ view.values.count }} values and {{ view.records.count }} records.
+            </p>
+            <p v-else class="text-xl font-bold" role="status">
+              {{ rows(view.rows) }}: {{ view.values.count }} would change a value, {{ view.records.count }} would add a
+              record, {{ view.same }} are here already{{ view.refused.count ? `, ${view.refused.count} refused` : '' }}.
+            </p>
             <template v-if="view.refused.count">
               <h3 class="mt-3 font-bold text-stop">Refused</h3>
               <ul class="max-h-56 overflow-y-auto border-t border-rule" data-test="refused">
-                <li v-for="(r, i) in view.refused.listed" :key="i" class="border-b border-rule py-1.5"><b class="figure">{{ r.where }}{{ r.column ? `, ${r.column}` : '' }}</b> {{ r.message }}</li>
-                <li v-if="view.refused.count > view.refused.listed.length" class="py-1.5 text-soft">and {{ view.refused.count - view.refused.listed.length }} more</li>
+                <li v-for="(r, i) in view.refused.listed" :key="i" class="border-b border-rule py-1.5">
+                  <b class="figure">{{ r.where }}{{ r.column ? `, ${r.column}` : '' }}</b> {{ r.message }}
+                </li>
+                <li v-if="view.refused.count > view.refused.listed.length" class="py-1.5 text-soft">
+                  and {{ view.refused.count - view.refused.listed.length }} more
+                </li>
               </ul>
             </template>
             <template v-if="view.values.count">
               <h3 class="mt-3 font-bold">Values</h3>
               <ul class="max-h-72 overflow-y-auto border-t border-rule" data-test="changes">
-                <li v-for="(v, i) in view.values.listed" :key="i" class="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-1.5"><span>{{ kindName(v.kind) }} <b class="figure">{{ v.entry }}</b>, {{ figureName(v.kind, v.figure) }}</span><span class="figure text-right"><span class="text-soft">{{ v.from }}</span> → <b>{{ v.to }}</b></span></li>
-                <li v-if="view.values.count > view.values.listed.length" class="py-1.5 text-soft">and {{ view.values.count - view.values.listed.length }} more</li>
+                <li
+                  v-for="(v, i) in view.values.listed"
+                  :key="i"
+                  class="grid grid-cols-[1fr_auto] gap-x-3 border-b border-rule py-1.5"
+                >
+                  <span
+                    >{{ kindName(v.kind) }} <b class="figure">{{ v.entry }}</b>,
+                    {{ figureName(v.kind, v.figure) }}</span
+                  ><span class="figure text-right"
+                    ><span class="text-soft">{{ v.from }}</span> → <b>{{ v.to }}</b></span
+                  >
+                </li>
+                <li v-if="view.values.count > view.values.listed.length" class="py-1.5 text-soft">
+                  and {{ view.values.count - view.values.listed.length }} more
+                </li>
               </ul>
             </template>
             <template v-if="view.records.count">
@@ -90,8 +138,26 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
               <p class="figure">{{ view.records.byStandard.map(s => `${s.standard} ${s.count}`).join(', ') }}</p>
             </template>
             <div v-if="!view.taken" class="mt-4 flex flex-wrap gap-2">
-              <button v-if="good && !view.refused.count" type="button" class="act" :disabled="busy !== ''" data-test="take-all" @click="send('all')">Take {{ rows(good) }}</button>
-              <button v-if="good && view.refused.count" type="button" class="act" :disabled="busy !== ''" data-test="take-good" @click="send('good')">Take only the {{ good }} good {{ good === 1 ? 'one' : 'ones' }}</button>
+              <button
+                v-if="good && !view.refused.count"
+                type="button"
+                class="act"
+                :disabled="busy !== ''"
+                data-test="take-all"
+                @click="send('all')"
+              >
+                Take {{ rows(good) }}
+              </button>
+              <button
+                v-if="good && view.refused.count"
+                type="button"
+                class="act"
+                :disabled="busy !== ''"
+                data-test="take-good"
+                @click="send('good')"
+              >
+                Take only the {{ good }} good {{ good === 1 ? 'one' : 'ones' }}
+              </button>
               <p v-if="!good" class="text-soft">There is nothing in it to take.</p>
               <button type="button" class="quiet" @click="again">Leave it</button>
             </div>

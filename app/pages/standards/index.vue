@@ -1,5 +1,16 @@
 <script setup lang="ts">
-import { columnFilteringFeature, createFilteredRowModel, createSortedRowModel, filterFn_includesString, globalFilteringFeature, rowSortingFeature, sortFn_alphanumeric, tableFeatures, useTable, type ColumnDef } from '@tanstack/vue-table'
+import {
+  columnFilteringFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  filterFn_includesString,
+  globalFilteringFeature,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+} from '@tanstack/vue-table'
 import { meanOf, sayValue } from '#core/standards/entry'
 import { FIGURES, KIND_WORDS, KINDS, type Kind } from '#core/standards/kinds'
 import { inForceFigure, type EntryInForce, type FigureInForce } from '#core/standards/shopValues'
@@ -10,19 +21,51 @@ const route = useRoute()
 const kind = ref<Kind>(KINDS.find(k => k === route.query.kind) ?? 'shifter')
 const words = ref('')
 const entries = computed(() => catalogue.value.filter(e => e.kind === kind.value))
+/** Kinds of which a shop may add parts of its own. */
+const ownKind = computed(() =>
+  kind.value === 'shifter' || kind.value === 'derailleur' || kind.value === 'cassette' ? kind.value : null,
+)
 const rules = computed(() => FIGURES[kind.value].filter(rule => entries.value.some(e => inForceFigure(e, rule.key))))
 
 const features = tableFeatures({
-  columnFilteringFeature, globalFilteringFeature, rowSortingFeature,
-  filteredRowModel: createFilteredRowModel(), sortedRowModel: createSortedRowModel(),
-  filterFns: { includesString: filterFn_includesString }, sortFns: { alphanumeric: sortFn_alphanumeric },
+  columnFilteringFeature,
+  globalFilteringFeature,
+  rowSortingFeature,
+  filteredRowModel: createFilteredRowModel(),
+  sortedRowModel: createSortedRowModel(),
+  filterFns: { includesString: filterFn_includesString },
+  sortFns: { alphanumeric: sortFn_alphanumeric },
 })
 type Column = ColumnDef<typeof features, EntryInForce>
 const columns = computed<Column[]>(() => [
-  { id: 'name', header: 'Name', accessorFn: (e: EntryInForce) => `${e.nickname ?? ''} ${e.id} ${e.title}`, sortFn: 'alphanumeric', filterFn: 'includesString' } as Column,
-  ...rules.value.map((rule): Column => ({ id: rule.key, header: rule.unit ? `${rule.what}, ${rule.unit}` : rule.what, accessorFn: (e: EntryInForce) => { const f = inForceFigure(e, rule.key); return f ? meanOf(f.value) : undefined }, sortUndefined: 'last', enableGlobalFilter: false } as Column)),
+  {
+    id: 'name',
+    header: 'Name',
+    accessorFn: (e: EntryInForce) => `${e.nickname ?? ''} ${e.id} ${e.title}`,
+    sortFn: 'alphanumeric',
+    filterFn: 'includesString',
+  } as Column,
+  ...rules.value.map(
+    (rule): Column =>
+      ({
+        id: rule.key,
+        header: rule.unit ? `${rule.what}, ${rule.unit}` : rule.what,
+        accessorFn: (e: EntryInForce) => {
+          const f = inForceFigure(e, rule.key)
+          return f ? meanOf(f.value) : undefined
+        },
+        sortUndefined: 'last',
+        enableGlobalFilter: false,
+      }) as Column,
+  ),
 ])
-const table = useTable({ features, columns, data: entries, globalFilterFn: 'includesString', enableSortingRemoval: true } as Parameters<typeof useTable<typeof features, EntryInForce>>[0])
+const table = useTable({
+  features,
+  columns,
+  data: entries,
+  globalFilterFn: 'includesString',
+  enableSortingRemoval: true,
+} as Parameters<typeof useTable<typeof features, EntryInForce>>[0])
 watch(words, w => table.setGlobalFilter(w))
 const rows = computed(() => table.getRowModel().rows)
 const sortOf = (id: string) => table.getColumn(id)?.getIsSorted()
@@ -49,60 +92,179 @@ function goTo(k: Kind) {
 }
 const adding = ref(false)
 /** A long list shows its ends; the detail beside has it whole. */
-const short = (f: FigureInForce) => (typeof f.value === 'object' && f.value.length > 3 ? `${f.value[0]} … ${f.value.at(-1)}` : sayValue(f.value, f.rule))
+const short = (f: FigureInForce) =>
+  typeof f.value === 'object' && f.value.length > 3 ? `${f.value[0]} … ${f.value.at(-1)}` : sayValue(f.value, f.rule)
 const count = (k: Kind) => catalogue.value.filter(e => e.kind === k).length
 const own = computed(() => kind.value === 'shifter' || kind.value === 'derailleur' || kind.value === 'cassette')
 const side = useTemplateRef<HTMLElement>('side')
-watch(chosen, async id => { if (id && window.innerWidth < 1024) { await nextTick(); side.value?.scrollIntoView({ block: 'start' }) } })
+watch(chosen, async id => {
+  if (id && window.innerWidth < 1024) {
+    await nextTick()
+    side.value?.scrollIntoView({ block: 'start' })
+  }
+})
 </script>
 
 <template>
   <div>
     <PageHead title="Standards"><StandardsNav /></PageHead>
-    <main class="mx-auto grid max-w-[1440px] gap-x-6 gap-y-4 px-4 py-4 sm:px-6 lg:grid-cols-[13.5rem_minmax(0,1fr)_21rem]">
+    <main
+      class="mx-auto grid max-w-[1440px] gap-x-6 gap-y-4 px-4 py-4 sm:px-6 lg:grid-cols-[13.5rem_minmax(0,1fr)_21rem]"
+    >
       <p v-if="error" class="stopped lg:col-span-3" role="alert">{{ OFFLINE_WORDS }}</p>
       <nav aria-label="Kinds" class="flex gap-1 overflow-x-auto lg:grid lg:content-start lg:gap-0 lg:overflow-visible">
-        <button v-for="k in KINDS" :key="k" type="button" class="flex min-h-11 shrink-0 items-center justify-between gap-3 border-b-4 px-2 text-left whitespace-nowrap lg:border-b-0 lg:border-l-[6px]" :class="kind === k ? 'border-ink font-bold' : 'border-transparent'" :aria-pressed="kind === k" :data-test="`kind-${k}`" @click="goTo(k)">{{ KIND_WORDS[k].many }}<span class="figure text-soft">{{ count(k) }}</span></button>
+        <button
+          v-for="k in KINDS"
+          :key="k"
+          type="button"
+          class="flex min-h-11 shrink-0 items-center justify-between gap-3 border-b-4 px-2 text-left whitespace-nowrap lg:border-b-0 lg:border-l-[6px]"
+          :class="kind === k ? 'border-ink font-bold' : 'border-transparent'"
+          :aria-pressed="kind === k"
+          :data-test="`kind-${k}`"
+          @click="goTo(k)"
+        >
+          {{ KIND_WORDS[k].many }}<span class="figure text-soft">{{ count(k) }}</span>
+        </button>
       </nav>
       <section class="min-w-0" :aria-label="KIND_WORDS[kind].many">
         <div class="mb-2 flex flex-wrap items-center gap-2">
           <label class="sr-only" for="filter">Filter by name or numbers</label>
-          <input id="filter" v-model="words" class="field min-w-40 flex-1" placeholder="Filter by name or numbers" autocomplete="off" data-test="filter">
-          <button v-if="own" type="button" class="also" data-test="add-own" @click="adding = true; chosen = ''">Add your own</button>
+          <input
+            id="filter"
+            v-model="words"
+            class="field min-w-40 flex-1"
+            placeholder="Filter by name or numbers"
+            autocomplete="off"
+            data-test="filter"
+          />
+          <button
+            v-if="own"
+            type="button"
+            class="also"
+            data-test="add-own"
+            @click="
+              adding = true
+              chosen = ''
+            "
+          >
+            Add your own
+          </button>
         </div>
         <div class="overflow-x-auto border-t-2 border-ink bg-panel">
           <table class="w-full border-collapse text-[0.9375rem]">
             <thead>
               <tr>
-                <th v-for="c in table.getAllLeafColumns()" :key="c.id" class="border-b border-rule p-0 align-bottom" :class="c.id === 'name' ? 'text-left' : 'text-right'" :aria-sort="sortOf(c.id) === 'asc' ? 'ascending' : sortOf(c.id) === 'desc' ? 'descending' : 'none'">
-                  <button type="button" class="min-h-11 w-full px-2 py-1 leading-tight font-semibold" :class="c.id === 'name' ? 'text-left' : 'text-right'" :data-test="`sort-${c.id}`" @click="c.toggleSorting()">{{ c.columnDef.header }}<span aria-hidden="true" class="figure">{{ sortOf(c.id) === 'asc' ? ' ↑' : sortOf(c.id) === 'desc' ? ' ↓' : '' }}</span></button>
+                <th
+                  v-for="c in table.getAllLeafColumns()"
+                  :key="c.id"
+                  class="border-b border-rule p-0 align-bottom"
+                  :class="c.id === 'name' ? 'text-left' : 'text-right'"
+                  :aria-sort="sortOf(c.id) === 'asc' ? 'ascending' : sortOf(c.id) === 'desc' ? 'descending' : 'none'"
+                >
+                  <button
+                    type="button"
+                    class="min-h-11 w-full px-2 py-1 leading-tight font-semibold"
+                    :class="c.id === 'name' ? 'text-left' : 'text-right'"
+                    :data-test="`sort-${c.id}`"
+                    @click="c.toggleSorting()"
+                  >
+                    {{ c.columnDef.header
+                    }}<span aria-hidden="true" class="figure">{{
+                      sortOf(c.id) === 'asc' ? ' ↑' : sortOf(c.id) === 'desc' ? ' ↓' : ''
+                    }}</span>
+                  </button>
                 </th>
               </tr>
             </thead>
             <tbody>
-              <tr v-for="r in rows" :key="r.original.id" class="cursor-pointer border-b border-rule" :class="{ 'bg-ground': r.original.id === chosen || r.original.id === other }" @click="touch(r.original)">
+              <tr
+                v-for="r in rows"
+                :key="r.original.id"
+                class="cursor-pointer border-b border-rule"
+                :class="{ 'bg-ground': r.original.id === chosen || r.original.id === other }"
+                @click="touch(r.original)"
+              >
                 <th scope="row" class="min-w-44 p-0 text-left font-normal">
-                  <button type="button" class="flex min-h-12 w-full flex-wrap items-center gap-x-2 border-l-[6px] px-2 py-1 text-left" :class="r.original.id === chosen ? 'border-ink' : r.original.id === other ? 'border-soft' : 'border-transparent'" :data-test="`entry-${r.original.id}`" @click.stop="touch(r.original)">
-                    <b class="figure">{{ r.original.id }}</b><b v-if="r.original.nickname">{{ r.original.nickname }}</b><span v-if="!own" class="leading-tight text-soft">{{ r.original.title }}</span>
+                  <button
+                    type="button"
+                    class="flex min-h-12 w-full flex-wrap items-center gap-x-2 border-l-[6px] px-2 py-1 text-left"
+                    :class="
+                      r.original.id === chosen
+                        ? 'border-ink'
+                        : r.original.id === other
+                          ? 'border-soft'
+                          : 'border-transparent'
+                    "
+                    :data-test="`entry-${r.original.id}`"
+                    @click.stop="touch(r.original)"
+                  >
+                    <b class="figure">{{ r.original.id }}</b><b v-if="r.original.nickname">{{ r.original.nickname }}</b
+                    ><span v-if="!own" class="leading-tight text-soft">{{ r.original.title }}</span>
                   </button>
                 </th>
-                <td v-for="f in rules.map(rule => inForceFigure(r.original, rule.key))" :key="f?.key" class="px-2 text-right leading-tight whitespace-nowrap">
-                  <template v-if="f"><span class="figure block" :class="{ 'font-semibold': f.provenance === 'shop' }">{{ short(f) }}</span><ProvenanceMark :of="f.provenance" :source="f.source" /></template>
+                <td
+                  v-for="f in rules.map(rule => inForceFigure(r.original, rule.key))"
+                  :key="f?.key"
+                  class="px-2 text-right leading-tight whitespace-nowrap"
+                >
+                  <template v-if="f"
+                    ><span class="figure block" :class="{ 'font-semibold': f.provenance === 'shop' }">{{
+                      short(f)
+                    }}</span
+                    ><ProvenanceMark :of="f.provenance" :source="f.source"
+                  /></template>
                   <span v-else class="text-soft">–</span>
                 </td>
               </tr>
-              <tr v-if="!rows.length"><td :colspan="rules.length + 1" class="p-4 text-soft">Nothing of that name or number among the {{ KIND_WORDS[kind].many.toLowerCase() }}.</td></tr>
+              <tr v-if="!rows.length">
+                <td :colspan="rules.length + 1" class="p-4 text-soft">
+                  Nothing of that name or number among the {{ KIND_WORDS[kind].many.toLowerCase() }}.
+                </td>
+              </tr>
             </tbody>
           </table>
         </div>
-        <p class="small mt-2">Where a figure comes from: <b class="text-clean">here</b> measured in this shop, which beats the others; std a published standard, recalled; practice common practice; memory recalled, not checked; model a parameter of ours. The maker’s instructions win.</p>
+        <p class="small mt-2">
+          Where a figure comes from: <b class="text-clean">here</b> measured in this shop, which beats the others; std a
+          published standard, recalled; practice common practice; memory recalled, not checked; model a parameter of
+          ours. The maker’s instructions win.
+        </p>
       </section>
       <aside ref="side" class="grid content-start gap-3 border-rule lg:border-l lg:pl-5" aria-label="Chosen">
-        <OwnPart v-if="adding" :kind="(kind as 'shifter' | 'derailleur' | 'cassette')" :taken="entries.map(e => e.id)" @set="set" @close="adding = false" @added="id => { adding = false; chosen = id }" />
-        <CompareEntries v-else-if="entry && against" :one="entry" :other="against" @close="other = ''; comparing = false" />
+        <OwnPart
+          v-if="adding && ownKind"
+          :kind="ownKind"
+          :taken="entries.map(e => e.id)"
+          @set="set"
+          @close="adding = false"
+          @added="
+            id => {
+              adding = false
+              chosen = id
+            }
+          "
+        />
+        <CompareEntries
+          v-else-if="entry && against"
+          :one="entry"
+          :other="against"
+          @close="
+            other = ''
+            comparing = false
+          "
+        />
         <template v-else-if="entry">
           <EntryDetail :key="`${entry.kind}/${entry.id}`" :entry="entry" @set="set" />
-          <button type="button" class="also justify-center" :aria-pressed="comparing" :class="{ 'bg-act! text-act-ink!': comparing }" data-test="compare" @click="comparing = !comparing">{{ comparing ? 'Touch the other one' : 'Compare with another' }}</button>
+          <button
+            type="button"
+            class="also justify-center"
+            :aria-pressed="comparing"
+            :class="{ 'bg-act! text-act-ink!': comparing }"
+            data-test="compare"
+            @click="comparing = !comparing"
+          >
+            {{ comparing ? 'Touch the other one' : 'Compare with another' }}
+          </button>
         </template>
         <p v-else class="text-soft">Touch a row for its figures, where they come from, and to add what you measured.</p>
       </aside>

@@ -15,20 +15,35 @@ const session = useSession()
 const route = useRoute()
 const wanted = JobNumber.safeParse(route.query.job)
 const open = computed(() => floor.value?.jobs.filter(j => j.closedAt === null) ?? [])
-const job = ref(wanted.success && open.value.some(j => j.number === wanted.data) ? wanted.data : open.value[0]?.number ?? 0)
+const job = ref(
+  wanted.success && open.value.some(j => j.number === wanted.data) ? wanted.data : (open.value[0]?.number ?? 0),
+)
 const trouble = ref('')
 /** Measured numbers far from what this shop measured of such parts wait for a word. */
 const doubtful = shallowRef<{ change: Partial<TypedParts>; question: string } | null>(null)
 async function questionOf(change: Partial<TypedParts>): Promise<string | null> {
   const told = [
-    { standard: change.shifterStandard, figure: 'pull', value: change.shifterKnown === 'measured' ? Number(change.pullMm) : NaN },
-    { standard: change.derailleurStandard, figure: 'ratio', value: change.derailleurKnown === 'measured' ? Number(change.ratio) : NaN },
-    { standard: change.cassetteStandard, figure: 'pitch', value: change.cassetteKnown === 'measured' ? Number(change.pitchMm) : NaN },
+    {
+      standard: change.shifterStandard,
+      figure: 'pull',
+      value: change.shifterKnown === 'measured' ? Number(change.pullMm) : NaN,
+    },
+    {
+      standard: change.derailleurStandard,
+      figure: 'ratio',
+      value: change.derailleurKnown === 'measured' ? Number(change.ratio) : NaN,
+    },
+    {
+      standard: change.cassetteStandard,
+      figure: 'pitch',
+      value: change.cassetteKnown === 'measured' ? Number(change.pitchMm) : NaN,
+    },
   ]
   for (const { standard, figure, value } of told) {
     if (!standard || !Number.isFinite(value)) continue
     const asked = await ask<RecordsOfStandard>(`/api/standards/records/${encodeURIComponent(standard)}`)
-    const question = asked.is === 'done' ? questionFor(figure, value, asked.value.figures.find(f => f.figure === figure)?.seen) : null
+    const question =
+      asked.is === 'done' ? questionFor(figure, value, asked.value.figures.find(f => f.figure === figure)?.seen) : null
     if (question) return `${recordRule(figure)!.what}: ${question}`
   }
   return null
@@ -56,7 +71,19 @@ async function use(change: Partial<TypedParts>, sure = false) {
   if (read.is === 'wrong') return void (trouble.value = Object.values(read.fields).join('. '))
   busy.value = true
   const asked = await ask<{ answers: { is: string; message?: string }[] }>(`/api/jobs/${job.value}/events`, {
-    method: 'POST', body: { entries: [{ id: newUuid(), v: 1, at: new Date().toISOString(), basedOn: log.value.entries.length, by, event: { kind: 'parts', parts: { ...read.parts, barrel: state.parts.barrel } } }] },
+    method: 'POST',
+    body: {
+      entries: [
+        {
+          id: newUuid(),
+          v: 1,
+          at: new Date().toISOString(),
+          basedOn: log.value.entries.length,
+          by,
+          event: { kind: 'parts', parts: { ...read.parts, barrel: state.parts.barrel } },
+        },
+      ],
+    },
   })
   busy.value = false
   if (asked.is !== 'done') return void (trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message)
@@ -76,13 +103,30 @@ const ids = { job: useId() }
         <template #use><span /></template>
         <template #more="{ usable, canUse }">
           <div v-if="open.length" class="flex flex-wrap items-end gap-2">
-            <div class="min-w-40 flex-1"><label class="label" :for="ids.job">For which bike</label><select :id="ids.job" v-model.number="job" class="field" data-test="for-job"><option v-for="j in open" :key="j.number" :value="j.number">{{ j.tag }}: {{ j.bike }}</option></select></div>
-            <button type="button" class="act" :disabled="!canUse || busy" data-test="use-for" @click="use(usable)">{{ busy ? 'Writing it down' : `This is tag ${open.find(j => j.number === job)?.tag ?? ''}’s drivetrain` }}</button>
+            <div class="min-w-40 flex-1">
+              <label class="label" :for="ids.job">For which bike</label
+              ><select :id="ids.job" v-model.number="job" class="field" data-test="for-job">
+                <option v-for="j in open" :key="j.number" :value="j.number">{{ j.tag }}: {{ j.bike }}</option>
+              </select>
+            </div>
+            <button type="button" class="act" :disabled="!canUse || busy" data-test="use-for" @click="use(usable)">
+              {{ busy ? 'Writing it down' : `This is tag ${open.find(j => j.number === job)?.tag ?? ''}’s drivetrain` }}
+            </button>
           </div>
-          <p v-else class="text-soft">No bike is here. <NuxtLink class="underline" to="/take-in">Take one in</NuxtLink>, and measure there.</p>
-          <DoubtfulFigure v-if="doubtful" :question="doubtful.question" @keep="use(doubtful.change, true)" @leave="doubtful = null" />
+          <p v-else class="text-soft">
+            No bike is here. <NuxtLink class="underline" to="/take-in">Take one in</NuxtLink>, and measure there.
+          </p>
+          <DoubtfulFigure
+            v-if="doubtful"
+            :question="doubtful.question"
+            @keep="use(doubtful.change, true)"
+            @leave="doubtful = null"
+          />
           <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
-          <p v-if="done !== null" class="font-semibold text-clean" role="status" data-test="used">Written down. <NuxtLink class="underline" :to="`/jobs/${done}`">See what goes together</NuxtLink>; it can be taken back there.</p>
+          <p v-if="done !== null" class="font-semibold text-clean" role="status" data-test="used">
+            Written down. <NuxtLink class="underline" :to="`/jobs/${done}`">See what goes together</NuxtLink>; it can be
+            taken back there.
+          </p>
         </template>
       </MeasuringAid>
     </main>

@@ -10,7 +10,9 @@ if (data.value) await navigateTo(`/jobs/${data.value.number}/rear`)
   <div>
     <PageHead title="Tag" />
     <main class="mx-auto max-w-lg p-6">
-      <p v-if="error" class="stopped" role="alert">No open job hangs on tag {{ tag }}. It may be handed back already.</p>
+      <p v-if="error" class="stopped" role="alert">
+        No open job hangs on tag {{ tag }}. It may be handed back already.
+      </p>
       <NuxtLink to="/" class="act mt-5">To the Floor</NuxtLink>
     </main>
   </div>

@@ -2,8 +2,12 @@ import { REAR_TORQUES } from '../../procedure/torques'
 import type { Provenance } from '../../quantity/provenance'
 import type { Entry } from '../entry'
 
-const torque = (id: string, title: string, from: number, to: number, provenance: Provenance = 'memory'): Entry =>
-  ({ kind: 'torque', id, title, figures: [{ key: 'torqueNm', value: [from, to], provenance, source: 'unless the maker says otherwise' }] })
+const torque = (id: string, title: string, from: number, to: number, provenance: Provenance = 'memory'): Entry => ({
+  kind: 'torque',
+  id,
+  title,
+  figures: [{ key: 'torqueNm', value: [from, to], provenance, source: 'unless the maker says otherwise' }],
+})
 
 /** Torques, N·m, unless the maker says otherwise; none of them on carbon, titanium or a cracked part. */
 export const TORQUE_ENTRIES: readonly Entry[] = [

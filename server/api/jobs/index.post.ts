@@ -13,7 +13,8 @@ export default defineEventHandler(async (event): Promise<{ number: number }> => 
     tapped(actor, actor.person.id)
     return { number }
   } catch (error) {
-    if (error instanceof CannotTakeIn) throw refuse(409, error.message, [{ field: error.field, message: error.message }])
+    if (error instanceof CannotTakeIn)
+      throw refuse(409, error.message, [{ field: error.field, message: error.message }])
     throw error
   }
 })

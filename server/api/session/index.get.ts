@@ -16,7 +16,12 @@ export default defineEventHandler(async (event): Promise<SessionView> => {
       shop: { name, code, zone, demo },
       schools: { shop: readSchools(schools), person: readSchools(all.find(p => p.id === actor.person?.id)?.schools) },
       person: actor.person && { ...actor.person, id: PersonId.parse(actor.person.id) },
-      people: all.map(p => ({ id: PersonId.parse(p.id), name: p.name, role: p.role, fresh: isFresh(actor.unlocked.get(p.id)) })),
+      people: all.map(p => ({
+        id: PersonId.parse(p.id),
+        name: p.name,
+        role: p.role,
+        fresh: isFresh(actor.unlocked.get(p.id)),
+      })),
     }
   })
 })

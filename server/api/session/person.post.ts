@@ -14,8 +14,10 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const { person: id, pin } = await body(event, SwitchPerson)
   if (pin !== undefined) await personByPin(actor, id, pin)
   else {
-    if (!isFresh(actor.unlocked.get(id))) throw refuse(401, 'Type your PIN', [{ field: 'pin', message: 'Type your PIN' }])
-    if (!(await inShop(db(), actor.shop, tx => personById(tx, actor.shop, id)))) throw refuse(404, 'Nobody of that name works here')
+    if (!isFresh(actor.unlocked.get(id)))
+      throw refuse(401, 'Type your PIN', [{ field: 'pin', message: 'Type your PIN' }])
+    if (!(await inShop(db(), actor.shop, tx => personById(tx, actor.shop, id))))
+      throw refuse(404, 'Nobody of that name works here')
   }
   await inShop(db(), actor.shop, tx => setPerson(tx, actor.shop, actor.session, id))
   forgetSession(actor.session)

@@ -14,9 +14,14 @@ export default defineEventHandler(async (event): Promise<{ id: string }> => {
   const pinHash = await hashSecret(pin)
   const passwordHash = password ? await hashSecret(password) : null
   try {
-    return { id: await inShop(db(), actor.shop, tx => addPerson(tx, actor.shop, { name, role, pinHash, passwordHash })) }
+    return {
+      id: await inShop(db(), actor.shop, tx => addPerson(tx, actor.shop, { name, role, pinHash, passwordHash })),
+    }
   } catch (error) {
-    if ((error as { code?: string }).code === '23505') throw refuse(409, `${name} works here already: use another name`, [{ field: 'name', message: 'That name is taken' }])
+    if ((error as { code?: string }).code === '23505')
+      throw refuse(409, `${name} works here already: use another name`, [
+        { field: 'name', message: 'That name is taken' },
+      ])
     throw error
   }
 })

@@ -9,17 +9,28 @@ import { exportRecords } from '../../db/records'
 import { db } from '../../db/shared'
 import { shopValues } from '../../db/standards'
 
-const Wanted = z.object({ as: z.enum(['json', 'catalogue', 'values', 'records'], { error: 'as: json, catalogue, values or records' }) })
+const Wanted = z.object({
+  as: z.enum(['json', 'catalogue', 'values', 'records'], { error: 'as: json, catalogue, values or records' }),
+})
 
 /** Catalogue, shop values and records in the open format, as one JSON file or one CSV table. */
 export default defineEventHandler(async (event): Promise<string> => {
   const { shop } = await requireOwner(event)
   const { as } = query(event, Wanted)
   const { values, records } = await inShop(db(), shop, async tx => ({
-    values: await shopValues(tx, shop), records: as === 'json' || as === 'records' ? await exportRecords(tx, shop) : [],
+    values: await shopValues(tx, shop),
+    records: as === 'json' || as === 'records' ? await exportRecords(tx, shop) : [],
   }))
   const file = exchangeFile(values, records, new Date().toISOString())
-  setResponseHeader(event, 'content-type', as === 'json' ? 'application/json; charset=utf-8' : 'text/csv; charset=utf-8')
-  setResponseHeader(event, 'content-disposition', `attachment; filename="ocho-${as === 'json' ? 'standards.json' : `${as}.csv`}"`)
+  setResponseHeader(
+    event,
+    'content-type',
+    as === 'json' ? 'application/json; charset=utf-8' : 'text/csv; charset=utf-8',
+  )
+  setResponseHeader(
+    event,
+    'content-disposition',
+    `attachment; filename="ocho-${as === 'json' ? 'standards.json' : `${as}.csv`}"`,
+  )
   return as === 'json' ? JSON.stringify(file, null, 1) : writeCsv(as, file)
 })

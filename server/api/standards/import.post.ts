@@ -20,11 +20,32 @@ export default defineEventHandler(async (event): Promise<ImportView> => {
     const first = await planImportInSteps(() => pause(), text, kind, catalogue, new Set())
     if (first.is === 'refused') throw refuse(400, first.message, [{ field: 'file', message: first.message }])
     // which records are here already is asked of the database once their ids are read
-    const known = await knownRecords(tx, actor.shop, first.records.map(r => r.id))
-    const plan: ImportPlan = { ...first, records: first.records.filter(r => !known.has(r.id)), same: first.same + known.size }
+    const known = await knownRecords(
+      tx,
+      actor.shop,
+      first.records.map(r => r.id),
+    )
+    const plan: ImportPlan = {
+      ...first,
+      records: first.records.filter(r => !known.has(r.id)),
+      same: first.same + known.size,
+    }
     if (take === 'look') return { plan, taken: false }
-    if (take === 'all' && plan.refused.length) throw refuse(409, `${plan.refused.length} rows are refused, so nothing was taken: put them right, or take only the good ones`, plan.refused.slice(0, LISTED).map(r => ({ field: r.where, message: `${r.column ? `${r.column}: ` : ''}${r.message}` })))
-    if (plan.values.length) await claim(tx, actor.shop, actor.person.id, plan.values.map(v => ({ ...v.claim, note: v.claim.note || 'from a file' })))
+    if (take === 'all' && plan.refused.length)
+      throw refuse(
+        409,
+        `${plan.refused.length} rows are refused, so nothing was taken: put them right, or take only the good ones`,
+        plan.refused
+          .slice(0, LISTED)
+          .map(r => ({ field: r.where, message: `${r.column ? `${r.column}: ` : ''}${r.message}` })),
+      )
+    if (plan.values.length)
+      await claim(
+        tx,
+        actor.shop,
+        actor.person.id,
+        plan.values.map(v => ({ ...v.claim, note: v.claim.note || 'from a file' })),
+      )
     if (plan.records.length) await importRecords(tx, actor.shop, plan.records, 'from a file')
     return { plan, taken: true }
   })
@@ -36,9 +57,29 @@ function viewOf(plan: ImportPlan, taken: boolean): ImportView {
   const byStandard = new Map<string, number>()
   for (const r of plan.records) byStandard.set(r.standard, (byStandard.get(r.standard) ?? 0) + 1)
   return {
-    rows: plan.rows, same: plan.same, taken,
-    values: { count: plan.values.length, listed: plan.values.slice(0, LISTED).map(v => ({ where: v.where, kind: v.claim.kind, entry: v.claim.entry, figure: v.claim.figure, from: v.from, to: v.to })) },
-    records: { count: plan.records.length, byStandard: [...byStandard].sort((a, b) => b[1] - a[1]).slice(0, LISTED).map(([standard, count]) => ({ standard, count })) },
+    rows: plan.rows,
+    same: plan.same,
+    taken,
+    values: {
+      count: plan.values.length,
+      listed: plan.values
+        .slice(0, LISTED)
+        .map(v => ({
+          where: v.where,
+          kind: v.claim.kind,
+          entry: v.claim.entry,
+          figure: v.claim.figure,
+          from: v.from,
+          to: v.to,
+        })),
+    },
+    records: {
+      count: plan.records.length,
+      byStandard: [...byStandard]
+        .sort((a, b) => b[1] - a[1])
+        .slice(0, LISTED)
+        .map(([standard, count]) => ({ standard, count })),
+    },
     refused: { count: plan.refused.length, listed: plan.refused.slice(0, LISTED) },
   }
 }

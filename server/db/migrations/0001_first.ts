@@ -2,12 +2,26 @@ import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
 /** Tables whose rows belong to a shop: all of them. Every key begins with the shop. */
-const TABLES = ['shop', 'person', 'session', 'unlock', 'customer', 'bike', 'job', 'event', 'note', 'sheet', 'recall'] as const
+const TABLES = [
+  'shop',
+  'person',
+  'session',
+  'unlock',
+  'customer',
+  'bike',
+  'job',
+  'event',
+  'note',
+  'sheet',
+  'recall',
+] as const
 
 /** The first tables, their walls between shops, and the one way to append to a ledger. */
 export const first: Migration = {
   async up(db: Kysely<unknown>) {
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 create table shop (
   shop uuid primary key, code text not null unique, name text not null, zone text not null,
   demo boolean not null default false, schools jsonb not null default '{}', stands int not null default 4, next_job int not null default 1,
@@ -76,10 +90,14 @@ create table recall (
   shop uuid not null, id uuid not null, job uuid not null, due_on date not null, done_at timestamptz,
   primary key (shop, id), foreign key (shop, job) references job (shop, id));
 create index recall_due on recall (shop, due_on);
-`).execute(db)
+`,
+      )
+      .execute(db)
 
     for (const table of TABLES) await sql.raw(wallOf(table)).execute(db)
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 grant update (next_job, name, zone, stands, schools) on shop to ocho_app;
 grant update (name, role, password_hash, pin_hash, schools, active) on person to ocho_app;
 grant update (person, last_seen_at, revoked_at) on session to ocho_app;
@@ -138,6 +156,8 @@ begin
   end loop;
 end $$;
 revoke all on function append_events(uuid, int, uuid, jsonb) from public;
-grant execute on function append_events(uuid, int, uuid, jsonb) to ocho_app;`).execute(db)
+grant execute on function append_events(uuid, int, uuid, jsonb) to ocho_app;`,
+      )
+      .execute(db)
   },
 }

@@ -4,7 +4,9 @@ import { wallOf } from './walls'
 /** What a shop measured of the catalogue, the records its visits leave, and the kind of frame they are kept apart by. */
 export const standards: Migration = {
   async up(db: Kysely<unknown>) {
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 alter table bike add column frame_kind text;
 grant update (frame_kind) on bike to ocho_app;
 
@@ -31,10 +33,16 @@ create index record_visits on record (shop, figure, standard) where latest;
 alter table record set (autovacuum_vacuum_insert_scale_factor = 0.02, autovacuum_vacuum_scale_factor = 0.02);
 create index record_job on record (shop, job);
 create index record_bike on record (shop, bike, at desc);
-`).execute(db)
+`,
+      )
+      .execute(db)
     for (const table of ['shop_value', 'record']) await sql.raw(wallOf(table)).execute(db)
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 grant update (latest) on record to ocho_app;
-grant delete on record to ocho_app;`).execute(db)
+grant delete on record to ocho_app;`,
+      )
+      .execute(db)
   },
 }

@@ -4,7 +4,9 @@ import { wallOf } from './walls'
 /** Rolls and offcuts on the wall, and a shop's own templates of runs. */
 export const cables: Migration = {
   async up(db: Kysely<unknown>) {
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 -- a length is never changed: what is cut is used up, and what is left of it comes back as a row of its own
 create table housing_stock (
   shop uuid not null references shop, id uuid not null, kind text not null, length_mm int not null check (length_mm > 0),
@@ -18,10 +20,16 @@ create table run_template (
   made_at timestamptz not null default now(), gone_at timestamptz, primary key (shop, id),
   foreign key (shop, person) references person (shop, id));
 create unique index run_template_name on run_template (shop, lower(name)) where gone_at is null;
-`).execute(db)
+`,
+      )
+      .execute(db)
     for (const table of ['housing_stock', 'run_template']) await sql.raw(wallOf(table)).execute(db)
-    await sql.raw(`
+    await sql
+      .raw(
+        `
 grant update (used_at) on housing_stock to ocho_app;
-grant update (gone_at) on run_template to ocho_app;`).execute(db)
+grant update (gone_at) on run_template to ocho_app;`,
+      )
+      .execute(db)
   },
 }

@@ -15,22 +15,62 @@ const hub = computed(() => state.value.noted.hub)
 const parts = computed(() => hub.value.parts)
 type Panel = 'find' | 'gears' | 'set' | 'parts'
 const panel = ref<Panel>('parts')
-const PANELS: readonly [Panel, string][] = [['find', 'Find'], ['gears', 'Gears'], ['set', 'Set'], ['parts', 'Parts']]
-watch(parts, (p, was) => { if (p && !was) panel.value = 'find' }, { immediate: true })
+const PANELS: readonly [Panel, string][] = [
+  ['find', 'Find'],
+  ['gears', 'Gears'],
+  ['set', 'Set'],
+  ['parts', 'Parts'],
+]
+watch(
+  parts,
+  (p, was) => {
+    if (p && !was) panel.value = 'find'
+  },
+  { immediate: true },
+)
 const diagnosis = computed(() => (parts.value ? diagnoseHub(parts.value, hub.value, hub.value.cured) : null))
 const reading = computed(() => hub.value.readings.at(-1)?.mm ?? null)
-const toGo = computed(() => (parts.value && reading.value !== null && parts.value.way !== 'twin' ? Math.round(turnsFromReading(parts.value, reading.value) * 16) : 0))
-const inside = computed(() => { if (!parts.value || reading.value === null) return false; const { from, to } = targetMm(parts.value); return reading.value >= from && reading.value <= to })
+const toGo = computed(() =>
+  parts.value && reading.value !== null && parts.value.way !== 'twin'
+    ? Math.round(turnsFromReading(parts.value, reading.value) * 16)
+    : 0,
+)
+const inside = computed(() => {
+  if (!parts.value || reading.value === null) return false
+  const { from, to } = targetMm(parts.value)
+  return reading.value >= from && reading.value <= to
+})
 const gear = ref(1)
 /** The last count of each gear. */
-const counts = computed(() => (parts.value ? parts.value.ratios.flatMap((_, i) => { const c = hub.value.counts.findLast(x => x.gear === i + 1); return c ? [c] : [] }) : []))
-const ladder = computed(() => counts.value.map(c => ({ gear: c.gear, ratio: c.wheelTurns === null ? null : hubRatio({ crankTurns: c.crankTurns, wheelTurns: c.wheelTurns }, parts.value!), right: isAsked(parts.value!, c) })))
+const counts = computed(() =>
+  parts.value
+    ? parts.value.ratios.flatMap((_, i) => {
+        const c = hub.value.counts.findLast(x => x.gear === i + 1)
+        return c ? [c] : []
+      })
+    : [],
+)
+const ladder = computed(() =>
+  counts.value.map(c => ({
+    gear: c.gear,
+    ratio:
+      c.wheelTurns === null ? null : hubRatio({ crankTurns: c.crankTurns, wheelTurns: c.wheelTurns }, parts.value!),
+    right: isAsked(parts.value!, c),
+  })),
+)
 const stays = computed(() => hubStays(hub.value))
 const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
 /** A step of the two-cable procedure that has a picture of its own. */
-const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' }> = { 'lower': { step: 'heads', which: 'lower' }, 'upper': { step: 'heads', which: 'upper' }, 'cut-rear': { step: 'cut', which: 'rear' }, 'rear-coupled': { step: 'grubs', which: 'rear' }, 'cut-front': { step: 'cut', which: 'front' }, 'front-coupled': { step: 'grubs', which: 'front' } }
-const drawn = computed(() => (panel.value === 'set' && nextStep.value ? TWIN[nextStep.value.id] ?? null : null))
+const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' }> = {
+  lower: { step: 'heads', which: 'lower' },
+  upper: { step: 'heads', which: 'upper' },
+  'cut-rear': { step: 'cut', which: 'rear' },
+  'rear-coupled': { step: 'grubs', which: 'rear' },
+  'cut-front': { step: 'cut', which: 'front' },
+  'front-coupled': { step: 'grubs', which: 'front' },
+}
+const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[nextStep.value.id] ?? null) : null))
 const saw = (check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome })
 const read = (mm: number) => put({ kind: 'hubRead', mm })
 function count(g: number, crankTurns: number, wheelTurns: number | null) {
@@ -41,8 +81,12 @@ function count(g: number, crankTurns: number, wheelTurns: number | null) {
 const turned = (sixteenths: number) => put({ kind: 'hubTurn', sixteenths }, `Logged ${hubTurnWords(sixteenths)}`)
 const cured = (fault: string) => put({ kind: 'hubCured', fault }, 'Put right')
 const AMOUNTS = [4, 8, 16, 32]
-const proof = (holds: boolean) => gate({ kind: 'hubProof', holds }, holds ? 'Hub gear holds in every gear' : 'Hub gear failed')
-const proofWords = computed(() => { const p = hub.value.proof; return p ? `${p.holds ? 'holds' : 'failed'}, ${record.value?.people[p.by] ?? ''}` : 'not proven' })
+const proof = (holds: boolean) =>
+  gate({ kind: 'hubProof', holds }, holds ? 'Hub gear holds in every gear' : 'Hub gear failed')
+const proofWords = computed(() => {
+  const p = hub.value.proof
+  return p ? `${p.holds ? 'holds' : 'failed'}, ${record.value?.people[p.by] ?? ''}` : 'not proven'
+})
 useBenchKeys(() => ({
   z: undo,
   Enter: () => {
@@ -50,21 +94,77 @@ useBenchKeys(() => ({
     if (cure?.do === 'turn') turned(cure.sixteenths)
     else if (cure) cured(cure.fault)
   },
-  ...Object.fromEntries([1, 2, 3].map(i => [String(i), () => { const n = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null; const o = n?.do === 'look' ? n.check.outcomes[i - 1] : null; if (n?.do === 'look' && o) saw(n.check.id, o[0]) }])),
+  ...Object.fromEntries(
+    [1, 2, 3].map(i => [
+      String(i),
+      () => {
+        const n = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null
+        const o = n?.do === 'look' ? n.check.outcomes[i - 1] : null
+        if (n?.do === 'look' && o) saw(n.check.id, o[0])
+      },
+    ]),
+  ),
 }))
 </script>
 
 <template>
-  <JobBench v-model:panel="panel" :number="number" left-label="Steps and turns" look-label="The hub" :panels="PANELS" :said="said" act-first @undo="undo">
+  <JobBench
+    v-model:panel="panel"
+    :number="number"
+    left-label="Steps and turns"
+    look-label="The hub"
+    :panels="PANELS"
+    :said="said"
+    act-first
+    @undo="undo"
+  >
     <template #left>
-      <ol class="hidden sm:block"><li v-for="s in steps" :key="s.id" class="flex min-h-9 items-center gap-2 leading-tight" :class="s.id === nextStep?.id ? 'font-bold' : 'text-soft'"><span class="inline-block size-3.5 shrink-0 rounded-sm border-2" :class="hub.steps.includes(s.id) ? 'border-ink bg-ink' : 'border-rule'" aria-hidden="true" />{{ s.what }}<span class="sr-only">{{ hub.steps.includes(s.id) ? ', done' : '' }}</span></li></ol>
+      <ol class="hidden sm:block">
+        <li
+          v-for="s in steps"
+          :key="s.id"
+          class="flex min-h-9 items-center gap-2 leading-tight"
+          :class="s.id === nextStep?.id ? 'font-bold' : 'text-soft'"
+        >
+          <span
+            class="inline-block size-3.5 shrink-0 rounded-sm border-2"
+            :class="hub.steps.includes(s.id) ? 'border-ink bg-ink' : 'border-rule'"
+            aria-hidden="true"
+          />{{ s.what }}<span class="sr-only">{{ hub.steps.includes(s.id) ? ', done' : '' }}</span>
+        </li>
+      </ol>
       <dl v-if="parts" class="mt-2 border-t border-rule pt-2">
-        <div v-if="parts.way !== 'twin'" class="flex justify-between"><dt class="capitalize">{{ adjusterOf(parts) }}</dt><dd class="figure" data-test="hub-net">{{ hub.net === 0 ? '0' : hubTurnWords(hub.net) }}</dd></div>
-        <div v-if="parts.way === 'rod'" class="flex justify-between"><dt>Lock nut</dt><dd class="font-semibold" :class="hub.locked ? 'text-clean' : hub.locked === false ? 'text-stop' : 'text-soft'" data-test="hub-locked">{{ hub.locked ? 'tight' : hub.locked === false ? 'loose' : 'not seen' }}</dd></div>
-        <div class="flex justify-between"><dt>Proof</dt><dd class="font-semibold" :class="hub.proof?.holds ? 'text-clean' : hub.proof ? 'text-stop' : 'text-soft'" data-test="hub-proof">{{ proofWords }}</dd></div>
+        <div v-if="parts.way !== 'twin'" class="flex justify-between">
+          <dt class="capitalize">{{ adjusterOf(parts) }}</dt>
+          <dd class="figure" data-test="hub-net">{{ hub.net === 0 ? '0' : hubTurnWords(hub.net) }}</dd>
+        </div>
+        <div v-if="parts.way === 'rod'" class="flex justify-between">
+          <dt>Lock nut</dt>
+          <dd
+            class="font-semibold"
+            :class="hub.locked ? 'text-clean' : hub.locked === false ? 'text-stop' : 'text-soft'"
+            data-test="hub-locked"
+          >
+            {{ hub.locked ? 'tight' : hub.locked === false ? 'loose' : 'not seen' }}
+          </dd>
+        </div>
+        <div class="flex justify-between">
+          <dt>Proof</dt>
+          <dd
+            class="font-semibold"
+            :class="hub.proof?.holds ? 'text-clean' : hub.proof ? 'text-stop' : 'text-soft'"
+            data-test="hub-proof"
+          >
+            {{ proofWords }}
+          </dd>
+        </div>
       </dl>
-      <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/cables?run=hub`">Its cable</NuxtLink>
-      <NuxtLink v-if="parts?.derailleur" class="quiet w-full" :to="`/jobs/${number}/rear`">The derailleur beside it</NuxtLink>
+      <NuxtLink class="quiet mt-2 w-full border-t border-rule" :to="`/jobs/${number}/cables?run=hub`"
+        >Its cable</NuxtLink
+      >
+      <NuxtLink v-if="parts?.derailleur" class="quiet w-full" :to="`/jobs/${number}/rear`"
+        >The derailleur beside it</NuxtLink
+      >
     </template>
     <template #above>
       <p v-if="stays" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
@@ -72,31 +172,147 @@ useBenchKeys(() => ({
     <template #look>
       <template v-if="parts">
         <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
-        <div v-else class="mat p-1"><HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" /></div>
-        <p class="text-lg">{{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1) }}<template v-if="reading !== null">: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm` }}</b><template v-if="!inside && toGo !== 0">, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template></template>.</p>
-        <div class="mat p-1"><RatioLadder :ratios="parts.ratios" :counts="ladder" :chosen="panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear" @choose="gear = $event; panel = 'gears'" /></div>
-        <ul v-if="counts.length"><li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1"><span class="figure font-semibold">Gear {{ c.gear }}</span><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span></li></ul>
-        <div class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md"><p class="col-span-2 font-semibold">Every gear cycled, then ridden</p><button type="button" class="also min-h-12! border-clean! text-clean!" data-test="hub-holds" @click="proof(true)">Holds in every gear</button><button type="button" class="also min-h-12! border-stop! text-stop!" data-test="hub-fails" @click="proof(false)">Fails</button></div>
+        <div v-else class="mat p-1">
+          <HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" />
+        </div>
+        <p class="text-lg">
+          {{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1)
+          }}<template v-if="reading !== null"
+            >:
+            <b :class="inside ? 'text-clean' : 'text-stop'">{{
+              inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm`
+            }}</b><template v-if="!inside && toGo !== 0"
+              >, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template
+            ></template
+          >.
+        </p>
+        <div class="mat p-1">
+          <RatioLadder
+            :ratios="parts.ratios"
+            :counts="ladder"
+            :chosen="
+              panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear
+            "
+            @choose="
+              gear = $event
+              panel = 'gears'
+            "
+          />
+        </div>
+        <ul v-if="counts.length">
+          <li v-for="c in counts" :key="c.gear" class="grid grid-cols-[5rem_1fr] border-b border-rule py-1">
+            <span class="figure font-semibold">Gear {{ c.gear }}</span
+            ><span :data-test="`counted-${c.gear}`">{{ sayCount(parts, c) }}</span>
+          </li>
+        </ul>
+        <div class="grid grid-cols-[1fr_auto] gap-2 sm:max-w-md">
+          <p class="col-span-2 font-semibold">Every gear cycled, then ridden</p>
+          <button
+            type="button"
+            class="also min-h-12! border-clean! text-clean!"
+            data-test="hub-holds"
+            @click="proof(true)"
+          >
+            Holds in every gear</button
+          ><button
+            type="button"
+            class="also min-h-12! border-stop! text-stop!"
+            data-test="hub-fails"
+            @click="proof(false)"
+          >
+            Fails
+          </button>
+        </div>
         <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
-        <p class="small">Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.</p>
+        <p class="small">
+          Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle
+          moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.
+        </p>
       </template>
-      <div v-else class="mat p-8 text-mat-soft">Say at the right what hub it is. Its window and its gears show here.</div>
+      <div v-else class="mat p-8 text-mat-soft">
+        Say at the right what hub it is. Its window and its gears show here.
+      </div>
     </template>
-    <HubParts v-if="panel === 'parts' || !parts" :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="put({ kind: 'hubParts', parts: $event }); panel = 'find'" />
-    <HubNext v-else-if="panel === 'find' && diagnosis" :diagnosis="diagnosis" :parts="parts" @saw="saw" @read="read" @count="count" @turned="turned" @cured="cured" />
+    <HubParts
+      v-if="panel === 'parts' || !parts"
+      :key="JSON.stringify(parts)"
+      :parts="parts"
+      :last="record?.known?.hub ?? null"
+      @keep="
+        put({ kind: 'hubParts', parts: $event })
+        panel = 'find'
+      "
+    />
+    <HubNext
+      v-else-if="panel === 'find' && diagnosis"
+      :diagnosis="diagnosis"
+      :parts="parts"
+      @saw="saw"
+      @read="read"
+      @count="count"
+      @turned="turned"
+      @cured="cured"
+    />
     <template v-else-if="panel === 'gears'">
       <p class="text-2xl leading-tight font-bold">Gear {{ gear }}: which is it really?</p>
-      <div class="grid grid-cols-7 gap-1"><button v-for="(_, i) in parts.ratios" :key="i" type="button" class="also figure min-h-11! justify-center px-0!" :class="{ 'bg-act! text-act-ink!': gear === i + 1 }" :aria-pressed="gear === i + 1" :data-test="`gear-${i + 1}`" @click="gear = i + 1">{{ i + 1 }}</button></div>
+      <div class="grid grid-cols-7 gap-1">
+        <button
+          v-for="(_, i) in parts.ratios"
+          :key="i"
+          type="button"
+          class="also figure min-h-11! justify-center px-0!"
+          :class="{ 'bg-act! text-act-ink!': gear === i + 1 }"
+          :aria-pressed="gear === i + 1"
+          :data-test="`gear-${i + 1}`"
+          @click="gear = i + 1"
+        >
+          {{ i + 1 }}
+        </button>
+      </div>
       <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
-      <p class="small">Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a tenth.</p>
+      <p class="small">
+        Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a tenth.
+      </p>
     </template>
     <template v-else-if="panel === 'set'">
       <HubReading :parts="parts" @read="read" />
       <div v-if="parts.way !== 'twin'" class="grid gap-1">
-        <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">Turned {{ hubTurnWords(toGo) }}</button>
-        <div v-for="w in ([1, -1] as const)" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1"><p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p><div class="grid grid-cols-4 gap-1"><button v-for="a in AMOUNTS" :key="a" type="button" class="also figure min-h-11! justify-center px-0!" :data-test="`hub-turn-${w * a}`" @click="turned(w * a)">{{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}</button></div></div>
+        <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">
+          Turned {{ hubTurnWords(toGo) }}
+        </button>
+        <div v-for="w in [1, -1] as const" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1">
+          <p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p>
+          <div class="grid grid-cols-4 gap-1">
+            <button
+              v-for="a in AMOUNTS"
+              :key="a"
+              type="button"
+              class="also figure min-h-11! justify-center px-0!"
+              :data-test="`hub-turn-${w * a}`"
+              @click="turned(w * a)"
+            >
+              {{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}
+            </button>
+          </div>
+        </div>
       </div>
-      <ol class="grid border-t border-rule"><li v-for="s in steps" :key="s.id" class="border-b border-rule"><button type="button" class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left" :data-test="`hub-step-${s.id}`" @click="put({ kind: 'hubStep', step: s.id })"><span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'">{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{ s.caution }}</span></button></li></ol>
+      <ol class="grid border-t border-rule">
+        <li v-for="s in steps" :key="s.id" class="border-b border-rule">
+          <button
+            type="button"
+            class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left"
+            :data-test="`hub-step-${s.id}`"
+            @click="put({ kind: 'hubStep', step: s.id })"
+          >
+            <span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'"
+              >{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span
+            ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span
+            ><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{
+              s.caution
+            }}</span>
+          </button>
+        </li>
+      </ol>
     </template>
     <template #below>
       <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />

@@ -12,7 +12,8 @@ export default defineEventHandler(async (event): Promise<StockView[]> => {
   const actor = await requirePerson(event)
   const id = param(event, 'id', z.uuid('There is no such roll: look at the wall again'))
   return inShop(db(), actor.shop, async tx => {
-    if (!(await dropStock(tx, actor.shop, id))) throw refuse(404, 'That roll or offcut is not there any more: look at the wall again')
+    if (!(await dropStock(tx, actor.shop, id)))
+      throw refuse(404, 'That roll or offcut is not there any more: look at the wall again')
     return stock(tx, actor.shop)
   })
 })

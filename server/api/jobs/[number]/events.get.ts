@@ -9,7 +9,9 @@ import { jobByNumber } from '../../../db/jobs'
 import { entriesAfter } from '../../../db/ledger'
 import { db } from '../../../db/shared'
 
-const After = z.object({ after: z.coerce.number().int('after is a whole number').min(0, 'after counts from 0').default(0) })
+const After = z.object({
+  after: z.coerce.number().int('after is a whole number').min(0, 'after counts from 0').default(0),
+})
 
 /** A job's entries after a place. `newer` says that some were written by a later version: reload to update. */
 export default defineEventHandler(async (event): Promise<{ entries: Stored[]; newer: boolean }> => {

@@ -13,7 +13,8 @@ export default defineEventHandler(async (event): Promise<Sheet> => {
   const actor = await requirePerson(event)
   const number = param(event, 'number', JobNumber)
   const order = await body(event, HandBack)
-  if (order.how === 'unridable' && actor.person.role === 'trainee') throw refuse(403, 'A mechanic lets a bike leave unridable: let one unlock this device')
+  if (order.how === 'unridable' && actor.person.role === 'trainee')
+    throw refuse(403, 'A mechanic lets a bike leave unridable: let one unlock this device')
   try {
     const sheet = await handBack(db(), actor.shop, number, actor.person.id, actor.session, order)
     tellJob(actor.shop, number)

@@ -13,8 +13,12 @@ export default defineEventHandler(async event => {
   const number = param(event, 'number', JobNumber)
   const stream = createEventStream(event)
   const push = (data: string) => stream.push(data).catch(() => undefined)
-  const stop = onNews(shop, number, () => { push('news') })
-  const ended = onSessionEnd(session, () => { stream.close() })
+  const stop = onNews(shop, number, () => {
+    push('news')
+  })
+  const ended = onSessionEnd(session, () => {
+    stream.close()
+  })
   const beat = setInterval(() => push('beat'), BEAT_MS)
   stream.onClosed(async () => {
     clearInterval(beat)

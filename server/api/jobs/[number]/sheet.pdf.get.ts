@@ -20,7 +20,15 @@ export default defineEventHandler(async event => {
     return sheet && { job, sheet, shop: await shopRow(tx, actor.shop) }
   })
   if (!found) throw refuse(404, `There is no job ${number} here: look on the Floor`)
-  const pdf = await sheetPdf({ ...found, shop: { name: found.shop.name, zone: found.shop.zone }, draft: found.job.sheet === null })
-  setResponseHeaders(event, { 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="setup-sheet-${number}.pdf"`, 'cache-control': 'no-store' })
+  const pdf = await sheetPdf({
+    ...found,
+    shop: { name: found.shop.name, zone: found.shop.zone },
+    draft: found.job.sheet === null,
+  })
+  setResponseHeaders(event, {
+    'content-type': 'application/pdf',
+    'content-disposition': `attachment; filename="setup-sheet-${number}.pdf"`,
+    'cache-control': 'no-store',
+  })
   return pdf
 })

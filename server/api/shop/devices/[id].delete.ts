@@ -11,7 +11,8 @@ import { endSession } from '../../../live/hub'
 export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const actor = await requireOwner(event)
   const id = param(event, 'id', z.uuid('That device is not known'))
-  if (!(await inShop(db(), actor.shop, tx => revokeSession(tx, actor.shop, id)))) throw refuse(404, 'That device is signed out already')
+  if (!(await inShop(db(), actor.shop, tx => revokeSession(tx, actor.shop, id))))
+    throw refuse(404, 'That device is signed out already')
   forgetSession(id)
   endSession(id)
   return { ok: true }

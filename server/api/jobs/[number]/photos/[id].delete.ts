@@ -16,7 +16,8 @@ export default defineEventHandler(async (event): Promise<PhotoView[]> => {
   const id = param(event, 'id', z.uuid('There is no such photograph'))
   return inShop(db(), actor.shop, async tx => {
     const job = await jobByNumber(tx, actor.shop, number)
-    if (!job || !(await dropPhoto(tx, actor.shop, job.id, id))) throw refuse(404, 'That photograph is not there any more')
+    if (!job || !(await dropPhoto(tx, actor.shop, job.id, id)))
+      throw refuse(404, 'That photograph is not there any more')
     return photosOf(tx, actor.shop, job.id)
   })
 })

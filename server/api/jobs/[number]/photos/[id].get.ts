@@ -18,6 +18,10 @@ export default defineEventHandler(async (event): Promise<Buffer> => {
     return job && photo(tx, actor.shop, job.id, id)
   })
   if (!found) throw refuse(404, 'There is no such photograph here')
-  setResponseHeaders(event, { 'content-type': found.mime, 'cache-control': 'private, max-age=86400, immutable', 'x-content-type-options': 'nosniff' })
+  setResponseHeaders(event, {
+    'content-type': found.mime,
+    'cache-control': 'private, max-age=86400, immutable',
+    'x-content-type-options': 'nosniff',
+  })
   return found.bytes
 })

@@ -13,8 +13,12 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const actor = await requireOwner(event)
   const id = param(event, 'id', PersonId)
   const { pin, password } = await body(event, NewSecrets)
-  const hashes = { ...(pin ? { pin_hash: await hashSecret(pin) } : {}), ...(password ? { password_hash: await hashSecret(password) } : {}) }
-  if (!(await inShop(db(), actor.shop, tx => setSecrets(tx, actor.shop, id, hashes)))) throw refuse(404, 'That person does not work here')
+  const hashes = {
+    ...(pin ? { pin_hash: await hashSecret(pin) } : {}),
+    ...(password ? { password_hash: await hashSecret(password) } : {}),
+  }
+  if (!(await inShop(db(), actor.shop, tx => setSecrets(tx, actor.shop, id, hashes))))
+    throw refuse(404, 'That person does not work here')
   forgetAllSessions()
   return { ok: true }
 })

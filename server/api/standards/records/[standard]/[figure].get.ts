@@ -8,7 +8,9 @@ import { inShop } from '../../../../db/connect'
 import { pointsOf } from '../../../../db/records'
 import { db } from '../../../../db/shared'
 
-const FigureKey = z.string().refine(f => recordRule(f) !== undefined, 'There is no such figure: choose one from the list')
+const FigureKey = z
+  .string()
+  .refine(f => recordRule(f) !== undefined, 'There is no such figure: choose one from the list')
 
 /** One figure's points, each with its job. */
 export default defineEventHandler(async (event): Promise<RecordPoint[]> => {
