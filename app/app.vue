@@ -1,8 +1,8 @@
 <script setup lang="ts">
+useTheme()
 const hydrated = ref(false)
 onMounted(() => {
   hydrated.value = true
-  restoreTheme()
 })
 </script>
 

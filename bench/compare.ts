@@ -1,7 +1,7 @@
+import { CAUSES } from '#core/response/causes'
 import { spawn } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
-import { CAUSES } from '#core/advice/contract'
 import { AS_MODELLED, UNLIKE, type Physics } from '#core/bench/physics'
 import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/play'
 import { THUMBS } from '#core/bench/thumb'

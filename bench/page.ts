@@ -1,15 +1,16 @@
+import { EventId, PersonId } from '#core/chapter/ids'
 import { randomUUID } from 'node:crypto'
 import { chromium } from '@playwright/test'
 import { advise } from '#core/advice/advise'
 import { simulatedBench } from '#core/bench/bench'
-import { EVENT_VERSION, EventId, PersonId } from '#core/ledger/events'
-import { ledgerEventOf } from '#core/ledger/fromBench'
-import { setupOf } from '#core/ledger/parts'
-import { stockParts } from '#core/ledger/typedParts'
+import { EVENT_VERSION } from '#core/ledger/events'
+import { ledgerEventOf } from '#core/rear/fromBench'
+import { setupOf } from '#core/rear/parts'
+import { stockParts } from '#core/rear/typedParts'
 import { quantile } from './figures'
 import { buildDemo } from '../demo/build'
 import { hiddenBike } from '../demo/bikes'
-import { DEMO_PEOPLE } from '../demo/people'
+import { DEMO_ENV, DEMO_PEOPLE } from '../demo/people'
 import { startServer } from '../ops/server'
 import { throwawayCluster } from '../ops/testDatabase'
 import { connect, inShop } from '../server/db/connect'
@@ -77,7 +78,7 @@ const entries = bench.log.flatMap((e, i) =>
       ],
 )
 await append(db, shop, number, null, entries)
-const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
+const server = await startServer({ appUrl: cluster.appUrl, port: 0, env: DEMO_ENV })
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [

@@ -1,7 +1,7 @@
 import { radians } from '#core/quantity/angle'
 import type { HiddenBike } from '#core/bench/bench'
-import type { RearParts } from '#core/ledger/parts'
-import { setupOf } from '#core/ledger/parts'
+import type { RearParts } from '#core/rear/parts'
+import { setupOf } from '#core/rear/parts'
 import { geometryOf } from '#core/response/setup'
 
 /** A demo bike's hidden truth: what is wrong with it, everything else as it should be. */

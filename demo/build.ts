@@ -1,22 +1,25 @@
+import { moveKey } from '#core/advice/moveKey'
+import { EventId, PersonId } from '#core/chapter/ids'
 import { addDays, addSeconds, set } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { advise } from '#core/advice/advise'
 import { simulatedBench } from '#core/bench/bench'
-import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
-import { ledgerEventOf, moveKey } from '#core/ledger/fromBench'
-import { setupOf } from '#core/ledger/parts'
+import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
+import type { Hand } from '#core/ledger/gates'
+import { ledgerEventOf } from '#core/rear/fromBench'
+import { setupOf } from '#core/rear/parts'
 import { hashSecret } from '../server/auth/secrets'
 import { addStock } from '../server/db/cables'
 import { inShop, type Db } from '../server/db/connect'
 import { newId } from '../server/db/ids'
-import { addNote, jobByNumber, placeJob, takeIn } from '../server/db/jobs'
-import { append } from '../server/db/ledger'
+import { addNote, jobByNumber, takeIn } from '../server/db/jobs'
+import { append, appendJudged, type Signed } from '../server/db/ledger'
 import { addPerson, createShop } from '../server/db/people'
 import { handBack } from '../server/db/sheets'
 import { claim } from '../server/db/standards'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { hiddenBike } from './bikes'
-import type { RearParts } from '#core/ledger/parts'
+import type { RearParts } from '#core/rear/parts'
 import { DEMO_JOBS, type DemoJob } from './jobs'
 import { pastVisits } from './history'
 import { DEMO_PEOPLE, DEMO_SHOP } from './people'
@@ -110,9 +113,9 @@ async function buildPast(
       entryOf(event, person, addSeconds(at, (i - visit.events.length - 3) * STEP_S), i + 1),
     )
     await append(db, shop, number, null, entries)
-    await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, at)
+    await leave(db, shop, number, person, at)
+    await collected(db, shop, number, person, addSeconds(at, 3600))
     await inShop(db, shop, async tx => {
-      await placeJob(tx, shop, number, 'gone', null)
       await tx
         .updateTable('recall')
         .set({ done_at: addDays(at, 14) })
@@ -191,21 +194,36 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
   const entries = events.map((event, i) => entryOf(event, person, addSeconds(begun, i * STEP_S), i + 1 + placed))
   if (job.state.at === 'rail') return void (await append(db, shop, number, null, entries))
   if (job.state.at === 'stand') {
-    await append(db, shop, number, null, [
-      entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1),
-      ...entries,
-    ])
-    const { stand } = job.state
-    await inShop(db, shop, tx => placeJob(tx, shop, number, 'stand', stand))
-    return
+    const onStand = entryOf({ kind: 'placed', where: 'stand', stand: job.state.stand }, person, begun, 1)
+    return judged(db, shop, number, person, [onStand, ...entries])
   }
   const brakes = (['front', 'rear'] as const).map(brake =>
     entryOf({ kind: 'proof', brake, holds: true }, person, addSeconds(end, -STEP_S), 1),
   )
   await append(db, shop, number, null, [...entries, ...brakes])
-  await handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven' }, end)
-  if (job.state.at === 'gone') await inShop(db, shop, tx => placeJob(tx, shop, number, 'gone', null))
+  await leave(db, shop, number, person, end)
+  if (job.state.at === 'gone') await collected(db, shop, number, person, addSeconds(end, 1800))
 }
+
+/** The demo's people are at their gates as in the application; here nobody has to type a PIN. */
+const handOf = (person: string) => async (): Promise<Hand> => ({
+  person: PersonId.parse(person),
+  role: 'mechanic',
+  fresh: true,
+})
+
+const leave = (db: Db, shop: string, number: number, person: string, at: Date) =>
+  handBack(db, shop, number, person, null, { id: newId(), basedOn: 1, how: 'proven', fault: null }, handOf(person), at)
+
+/** Entries as the application takes them: each judged on the log. @throws Error naming one that was refused */
+async function judged(db: Db, shop: string, number: number, person: string, entries: readonly Signed[]): Promise<void> {
+  for (const told of await appendJudged(db, shop, number, null, entries, handOf(person)))
+    if (told.outcome !== 'stored')
+      throw new Error(`job ${number}: ${told.outcome === 'refused' ? told.refusal.message : told.outcome}`)
+}
+
+const collected = (db: Db, shop: string, number: number, person: string, at: Date) =>
+  judged(db, shop, number, person, [entryOf({ kind: 'placed', where: 'gone', stand: null }, person, at, 1)])
 
 /** What the mechanic did and heard, following the advice on a simulated bike, until the move the story stops at. */
 function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
@@ -235,14 +253,13 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
 
 const round = (x: number): number => Math.round(Math.min(1, Math.max(0, x)) * 1000) / 1000
 
-const entryOf = (event: LedgerEvent, person: string, at: Date, basedOn: number) =>
-  ({
-    id: EventId.parse(newId()),
-    v: EVENT_VERSION,
-    at: at.toISOString(),
-    basedOn,
-    by: PersonId.parse(person),
-    event,
-    verified: true,
-    signedBy: null,
-  }) as const
+const entryOf = (event: LedgerEvent, person: string, at: Date, basedOn: number): Signed => ({
+  id: EventId.parse(newId()),
+  v: EVENT_VERSION,
+  at: at.toISOString(),
+  basedOn,
+  by: PersonId.parse(person),
+  event,
+  verified: true,
+  signedBy: null,
+})

@@ -1,3 +1,4 @@
+import { GAUGE_RADIUS_MM } from '#core/rear/hanger'
 import { randomFrom } from '#core/quantity/random'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { FrameKind } from '#core/records/frames'
@@ -131,7 +132,6 @@ export function pastVisits(): PastVisit[] {
   ).sort((a, b) => b.daysAgo - a.daysAgo)
 }
 
-const GAUGE_RADIUS_MM = 311
 const gauged = (acrossMm: number): LedgerEvent => ({
   kind: 'gauge',
   acrossMm: Math.round(acrossMm * 10) / 10,

@@ -1,7 +1,7 @@
 import { USUAL_FRONT } from '#core/front/parts'
 import type { RunName } from '#core/cable/housing'
 import { templateRun } from '#core/cable/templates'
-import { USUAL_HUBS, type HubParts } from '#core/hub/kinds'
+import { usualHubs, type HubParts } from '#core/hub/kinds'
 import type { Move } from '#core/advice/contract'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Trouble } from './bikes'
@@ -60,7 +60,7 @@ const renewed = (template: string, run: RunName): LedgerEvent[] => [
 ]
 const ROAD: LedgerEvent = { kind: 'proved', what: 'road', ring: null, exceptions: [] }
 
-const HUB: HubParts = { ...USUAL_HUBS.find(h => h.id === 'rod-3')!.parts, ringTeeth: 44, sprocketTeeth: 20 }
+const HUB: HubParts = { ...usualHubs().find(h => h.id === 'rod-3')!.parts, ringTeeth: 44, sprocketTeeth: 20 }
 
 export const DEMO_JOBS: readonly DemoJob[] = [
   {

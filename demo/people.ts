@@ -8,3 +8,6 @@ export const DEMO_PEOPLE = [
   { name: 'Wren', role: 'trainee', password: null, pin: '4242' },
   { name: 'Fenella', role: 'trainee', password: null, pin: '5151' },
 ] as const
+
+/** What the server is told of the demo, so that its sign-in page can show who to sign in as. */
+export const DEMO_ENV = { OCHO_DEMO_SIGN_IN: JSON.stringify({ shop: DEMO_SHOP.code, people: DEMO_PEOPLE }) }

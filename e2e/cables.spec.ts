@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { templateRun } from '#core/cable/templates'
 import type { LedgerEvent } from '#core/ledger/events'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { expect, makeShop, openBench, otherDevice, SERVER, storedEvents, test, type TestShop } from './shop'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)

@@ -6,7 +6,7 @@ import { STRAIGHT } from '#core/front/response'
 import { frontSetupOf } from '#core/front/setup'
 import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { caliper, expect, press, SERVER, storedEvents, test } from './shop'
 import type { Page } from '@playwright/test'
 

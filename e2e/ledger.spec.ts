@@ -1,3 +1,4 @@
+import { DEMO_ENV } from '../demo/people'
 import { randomUUID } from 'node:crypto'
 import { freePort } from '../ops/cluster'
 import { startServer } from '../ops/server'
@@ -66,7 +67,7 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
 }) => {
   const number = await shop.takeIn('23')
   const port = await freePort()
-  let server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
+  let server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port, env: DEMO_ENV })
   try {
     const url = server.url
     await signIn(page, shop, { url })
@@ -94,7 +95,7 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
     await expect(page.locator('[data-test=saved]')).toHaveText('2 waiting')
     expect(await storedEvents(shop, number)).toHaveLength(2)
 
-    server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port })
+    server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port, env: DEMO_ENV })
     expect(server.port).toBe(port)
     await expect(page.locator('[data-test=saved]')).toHaveText('saved')
     const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)

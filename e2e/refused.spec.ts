@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { expect, makeShop, openBench, otherDevice, ready, SERVER, signIn, storedEvents, test } from './shop'
 
 const HERE = import.meta.dirname

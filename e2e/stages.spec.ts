@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import type { SimulatedBench } from '#core/bench/bench'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { ORDERS } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { followAdvice, gapAt } from './follow'

@@ -1,4 +1,4 @@
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { followAdvice } from './follow'
 import { bikeOnStand, expect, openBench, press, ready, SERVER, settled, storedEvents, test } from './shop'
 

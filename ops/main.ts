@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } 
 import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { buildDemo } from '../demo/build'
-import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
+import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
 import { shopOfCode } from '../server/db/people'
 import { ClusterTrouble, postgresPrograms, startCluster, until, type Cluster } from './cluster'
@@ -47,6 +47,7 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
       appUrl: cluster.appUrl,
       port: Number(process.env.OCHO_PORT ?? DEFAULT_PORT),
       firstRunCode,
+      ...(kind === 'demo' ? { env: DEMO_ENV } : {}),
     })
     writeFileSync(serverPidFile(kind), String(server.pid))
     say(`Ocho is at ${server.url}`)

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
 import { buildDemo } from '../demo/build'
-import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
+import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
 import { say } from './say'
 import { ROOT, startServer } from './server'
@@ -15,7 +15,7 @@ const { cluster, remove } = await throwawayCluster()
 const db = connect(cluster.appUrl, 4)
 await buildDemo(db)
 await db.destroy()
-const server = await startServer({ appUrl: cluster.appUrl, port: 0 })
+const server = await startServer({ appUrl: cluster.appUrl, port: 0, env: DEMO_ENV })
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [

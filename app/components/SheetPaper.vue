@@ -1,20 +1,25 @@
 <!-- The setup sheet as it prints on one A4 page. -->
 <script setup lang="ts">
 import type { JobView } from '#core/http/job'
-import { PROOF_WORDS } from '#core/brake/proof'
-import type { Sheet } from '#core/ledger/sheet'
+import { BRAKE_WORDS } from '#core/brake/chapter'
+import { BRAKES, type Brake } from '#core/brake/kinds'
+import { brakeOnSheet, headOfSheet, type Sheet } from '#core/ledger/sheet'
 
 const props = defineProps<{ job: JobView; sheet: Sheet; shop: string; zone: string; draft: boolean }>()
 const name = (id: string) => props.job.people[id] ?? 'someone'
-const proof = (p: Sheet['proofs']['front']) =>
-  p
-    ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${sayTime(p.at, props.zone)}`
-    : 'not proven'
+function proof(brake: Brake): string {
+  const told = brakeOnSheet(props.sheet, brake)
+  return [told.words, told.by && name(told.by), told.at && sayTime(told.at, props.zone)].filter(Boolean).join(', ')
+}
+const warning = computed(() => headOfSheet(props.sheet))
 </script>
 
 <template>
   <article class="paper" data-test="paper">
-    <p v-if="sheet.how === 'unridable'" class="unridable">NOT TO BE RIDDEN. The customer was told.</p>
+    <div v-if="warning" class="warning" data-test="sheet-warning">
+      <p class="text-xl font-bold uppercase">{{ warning.title }}</p>
+      <p>{{ warning.words }}</p>
+    </div>
     <header class="flex items-start justify-between gap-4 border-b-2 border-current pb-2">
       <div>
         <p class="text-2xl font-bold">Setup sheet</p>
@@ -68,13 +73,9 @@ const proof = (p: Sheet['proofs']['front']) =>
       <section>
         <h2 class="border-b border-current font-bold">Brakes</h2>
         <dl>
-          <div class="flex justify-between gap-3">
-            <dt>Front</dt>
-            <dd class="text-right">{{ proof(sheet.proofs.front) }}</dd>
-          </div>
-          <div class="flex justify-between gap-3">
-            <dt>Rear</dt>
-            <dd class="text-right">{{ proof(sheet.proofs.rear) }}</dd>
+          <div v-for="b in BRAKES" :key="b" class="flex justify-between gap-3">
+            <dt>{{ BRAKE_WORDS[b] }}</dt>
+            <dd class="text-right">{{ proof(b) }}</dd>
           </div>
         </dl>
       </section>
@@ -98,17 +99,15 @@ const proof = (p: Sheet['proofs']['front']) =>
 
 <style scoped>
 .paper {
-  background: #fff;
-  color: #12181a;
+  background: var(--paper);
+  color: var(--paper-ink);
   padding: 24px 28px;
   border: 1px solid var(--rule);
   max-width: 800px;
 }
-.unridable {
-  border: 3px solid #a2281d;
-  color: #a2281d;
-  font-weight: 700;
-  font-size: 1.25rem;
+.warning {
+  border: 3px solid var(--paper-stop);
+  color: var(--paper-stop);
   padding: 8px 12px;
   margin-bottom: 14px;
 }

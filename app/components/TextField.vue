@@ -8,29 +8,59 @@ withDefaults(
     type?: string
     autocomplete?: string
     hint?: string
+    placeholder?: string
     mono?: boolean
+    /** What it is called stands in the line itself. */
+    bare?: boolean
+    /** Names it for tests. */
+    test?: string
     inputmode?: 'text' | 'numeric' | 'decimal'
+    /** More than one line. */
+    long?: boolean
   }>(),
-  { type: 'text', autocomplete: 'off', error: null, hint: '', inputmode: 'text' },
+  {
+    type: 'text',
+    autocomplete: 'off',
+    error: null,
+    hint: '',
+    placeholder: undefined,
+    test: undefined,
+    inputmode: 'text',
+  },
 )
 const id = useId()
 </script>
 
 <template>
   <div>
-    <label :for="id" class="label">{{ label }}</label>
-    <input
-      :id="id"
-      v-model="value"
-      class="field"
-      :class="{ figure: mono }"
-      :type="type"
-      :autocomplete="autocomplete"
-      :inputmode="inputmode"
-      :aria-invalid="error ? 'true' : undefined"
-      :aria-describedby="error ? `${id}-error` : hint ? `${id}-hint` : undefined"
-    />
-    <p v-if="error" :id="`${id}-error`" class="mt-1 text-sm font-semibold text-stop">{{ error }}</p>
+    <label :for="id" :class="bare ? 'sr-only' : 'label'">{{ label }}</label>
+    <div :class="{ 'flex gap-2': $slots.default }">
+      <textarea
+        v-if="long"
+        :id="id"
+        v-model="value"
+        class="field min-h-24 py-2"
+        :aria-invalid="error ? 'true' : undefined"
+        :aria-describedby="error ? `${id}-error` : hint ? `${id}-hint` : undefined"
+        :data-test="test"
+      />
+      <input
+        v-else
+        :id="id"
+        v-model="value"
+        class="field"
+        :class="{ figure: mono }"
+        :type="type"
+        :autocomplete="autocomplete"
+        :inputmode="inputmode"
+        :placeholder="placeholder"
+        :aria-invalid="error ? 'true' : undefined"
+        :aria-describedby="error ? `${id}-error` : hint ? `${id}-hint` : undefined"
+        :data-test="test"
+      />
+      <slot />
+    </div>
+    <p v-if="error" :id="`${id}-error`" class="wrong mt-1" role="alert">{{ error }}</p>
     <p v-else-if="hint" :id="`${id}-hint`" class="small mt-1">{{ hint }}</p>
   </div>
 </template>

@@ -1,4 +1,5 @@
-import type { Refusal } from '#core/http/words'
+import type { z } from 'zod'
+import { Refusal } from '#core/http/words'
 
 /** What a request came to. The caller can act on each. */
 export type Asked<T> =
@@ -8,9 +9,10 @@ export type Asked<T> =
 
 type Request = { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number }
 
-/** Asks the server; never throws for what a person can put right. */
-export const ask = <T>(url: string, options: Request = {}): Promise<Asked<T>> =>
-  asked<T>(
+/** Asks the server and reads its answer by the contract's schema; never throws for what a person can put right. */
+export const ask = <S extends z.ZodType>(schema: S, url: string, options: Request = {}): Promise<Asked<z.infer<S>>> =>
+  asked(
+    schema,
     url,
     {
       method: options.method ?? 'GET',
@@ -21,24 +23,40 @@ export const ask = <T>(url: string, options: Request = {}): Promise<Asked<T>> =>
   )
 
 /** The same with a file as it is; it may take longer. */
-export const askWithFile = <T>(url: string, file: Blob, type = file.type): Promise<Asked<T>> =>
-  asked<T>(url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
+export const askWithFile = <S extends z.ZodType>(
+  schema: S,
+  url: string,
+  file: Blob,
+  type = file.type,
+): Promise<Asked<z.infer<S>>> =>
+  asked(schema, url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
 
-async function asked<T>(url: string, init: RequestInit, timeoutMs: number): Promise<Asked<T>> {
+async function asked<S extends z.ZodType>(
+  schema: S,
+  url: string,
+  init: RequestInit,
+  timeoutMs: number,
+): Promise<Asked<z.infer<S>>> {
   let response: Response
   try {
     response = await fetch(url, { ...init, signal: AbortSignal.timeout(timeoutMs) })
   } catch {
     return { is: 'offline' }
   }
-  if (response.ok) return { is: 'done', value: (await response.json()) as T }
+  const body: unknown = await response.json().catch(() => null)
+  if (response.ok) {
+    const read = schema.safeParse(body)
+    if (read.success) return { is: 'done', value: read.data }
+    const message = 'The server answered in a way this page does not know: reload to update'
+    return { is: 'refused', status: response.status, message, issues: [] }
+  }
   // the server answers for itself below 500 only; above, something stands in its way
   if (response.status >= 502) return { is: 'offline' }
-  const said = (await response.json().catch(() => null)) as { data?: Refusal; message?: string } | null
+  const said = Refusal.safeParse((body as { data?: unknown } | null)?.data)
+  if (said.success) return { is: 'refused', status: response.status, ...said.data }
   const message =
-    said?.data?.message ??
-    (response.status >= 500 ? 'Something went wrong on the server: try again' : (said?.message ?? 'Refused'))
-  return { is: 'refused', status: response.status, message, issues: said?.data?.issues ?? [] }
+    response.status >= 500
+      ? 'Something went wrong on the server: try again'
+      : 'The server refused it: reload the page and try again'
+  return { is: 'refused', status: response.status, message, issues: [] }
 }
-
-export const OFFLINE_WORDS = 'The server cannot be reached: check the network, then try again'

@@ -1,14 +1,18 @@
-import type { StandardsView } from '#core/http/standards'
+import { partsOf } from '#core/standards/partsOfShop'
+import { StandardsView } from '#core/http/standards'
+import { ownFigures, standardsWith } from '#core/standards/inForce'
 import { catalogueInForce } from '#core/standards/shopValues'
-import { partsOf } from '#core/standards/trio'
 
 /** The catalogue as it counts in this shop: the table, and over it what was measured here. */
 export async function useCatalogue() {
-  const { data, error, refresh } = await useFetch<StandardsView>('/api/standards', { key: 'standards' })
+  const { data, error, refresh } = await useRead(StandardsView, '/api/standards', { key: 'standards' })
   const catalogue = computed(() => catalogueInForce(data.value?.values ?? []))
+  const own = computed(() => ownFigures(data.value?.values ?? []))
+  /** What counts in sums. */
+  const standards = computed(() => standardsWith(own.value))
   const parts = computed(() => partsOf(catalogue.value))
   const set = (view: StandardsView) => {
     data.value = view
   }
-  return { catalogue, parts, error, refresh, set }
+  return { catalogue, own, standards, parts, error, refresh, set }
 }

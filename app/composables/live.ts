@@ -1,28 +1,17 @@
-import { useDocumentVisibility, useEventListener } from '@vueuse/core'
+import { useDocumentVisibility, useEventListener, useEventSource } from '@vueuse/core'
 import { useLedger } from '~/stores/ledger'
+
+/** How long to wait before listening again after the line broke, ms. */
+const AGAIN_MS = 2000
 
 /** Keeps a bench up to date with the other tablets: hints from the server, and a look whenever the network is back. */
 export function useLive(number: number): void {
   const ledger = useLedger()
   const visible = useDocumentVisibility()
-  let stream: EventSource | undefined
-  const close = () => {
-    stream?.close()
-    stream = undefined
-  }
   // six connections an origin: only the bench in sight listens
-  const listen = () => {
-    close()
-    if (visible.value !== 'visible') return
-    stream = new EventSource(`/api/jobs/${number}/live`)
-    stream.onmessage = message => {
-      if (message.data === 'news') void ledger.refresh()
-    }
-  }
-  onMounted(() => {
-    listen()
-    watch(visible, listen)
-  })
+  const url = computed(() => (visible.value === 'visible' ? `/api/jobs/${number}/live` : undefined))
+  const line = useEventSource(url, [], { autoReconnect: { delay: AGAIN_MS }, immediate: import.meta.client })
+  // each piece of news has an id of its own; a beat has none
+  watch(line.lastEventId, () => void ledger.refresh())
   useEventListener('online', () => void ledger.refresh())
-  onBeforeUnmount(close)
 }

@@ -1,9 +1,9 @@
 import type { JobView } from '#core/http/job'
-import type { RecordsOfStandard } from '#core/http/standards'
+import { RecordsOfStandard } from '#core/http/standards'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { JobState } from '#core/ledger/reduce'
-import { figureOfEvent, standardOf } from '#core/records/collect'
-import { recordRule } from '#core/records/figures'
+import { standardOf } from '#core/rear/records'
+import { figureOfEvent, recordRule } from '#core/records/chapters'
 import { questionFor } from '#core/records/question'
 
 /** Words that question a figure far from what this shop has seen on such bikes; null when it is like them, or out of reach. */
@@ -11,11 +11,15 @@ export function useOutlier(state: Ref<JobState>, record: Ref<JobView | null>) {
   const seen = shallowRef<RecordsOfStandard | null>(null)
   onMounted(() => {
     watch(
-      () => state.value.parts && standardOf(state.value.parts),
-      async standard => {
+      () => state.value.rear.parts && standardOf(state.value.rear.parts),
+      async (standard, _was, onCleanup) => {
         if (!standard) return
-        const asked = await ask<RecordsOfStandard>(`/api/standards/records/${encodeURIComponent(standard)}`)
-        seen.value = asked.is === 'done' ? asked.value : null
+        let overtaken = false
+        onCleanup(() => {
+          overtaken = true
+        })
+        const asked = await ask(RecordsOfStandard, `/api/standards/records/${encodeURIComponent(standard)}`)
+        if (!overtaken) seen.value = asked.is === 'done' ? asked.value : null
       },
       { immediate: true },
     )

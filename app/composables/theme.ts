@@ -1,16 +1,16 @@
+import { useColorMode } from '@vueuse/core'
+
 /** Light or dim ground; the mat stays. The device's own wish until someone chooses. */
-export type Theme = 'light' | 'dim'
-const KEY = 'ocho-theme'
-
-export function restoreTheme(): void {
-  const kept = localStorage.getItem(KEY)
-  if (kept === 'light' || kept === 'dim') document.documentElement.dataset.theme = kept
-}
-
-export function flipTheme(): void {
-  const now =
-    document.documentElement.dataset.theme ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'dim' : 'light')
-  const next: Theme = now === 'dim' ? 'light' : 'dim'
-  document.documentElement.dataset.theme = next
-  localStorage.setItem(KEY, next)
+export const useTheme = () => {
+  const mode = useColorMode({
+    attribute: 'data-theme',
+    storageKey: 'ocho-theme',
+    modes: { dark: 'dim' },
+    // it would write a style of its own into the page, which the content policy refuses
+    disableTransition: false,
+  })
+  const flip = () => {
+    mode.value = mode.state.value === 'dark' ? 'light' : 'dark'
+  }
+  return { flip }
 }

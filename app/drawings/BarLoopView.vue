@@ -52,28 +52,28 @@ const tight = computed(() => {
         : 'The housing is too short to reach'
     "
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">from above, to scale, forward is up</text>
-    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">from above, to scale, forward is up</text>
+    <text :x="W - 14" y="20" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       bars {{ Math.round(Math.abs(turnDeg)) }}°{{ turnDeg > 1 ? ' left' : turnDeg < -1 ? ' right' : '' }}
     </text>
     <path
       :d="`M${px(0, 0).join(' ')}L${px(-330, 0).join(' ')}`"
-      stroke="#2b5a53"
+      stroke="var(--mat-line)"
       stroke-width="20"
       stroke-linecap="round"
     />
-    <path :d="bar" stroke="#5f8a81" stroke-width="10" stroke-linecap="round" />
-    <path :d="stem" stroke="#5f8a81" stroke-width="13" stroke-linecap="round" />
-    <circle :cx="px(0, 0)[0]" :cy="px(0, 0)[1]" r="9" fill="#dde6e2" />
-    <path v-if="loop" :d="path" fill="none" stroke="#fff" stroke-width="5" stroke-linecap="round" />
-    <rect :x="stop[0] - 6" :y="stop[1] - 6" width="12" height="12" fill="#dde6e2" />
+    <path :d="bar" stroke="var(--mat-mid)" stroke-width="10" stroke-linecap="round" />
+    <path :d="stem" stroke="var(--mat-mid)" stroke-width="13" stroke-linecap="round" />
+    <circle :cx="px(0, 0)[0]" :cy="px(0, 0)[1]" r="9" fill="var(--bone)" />
+    <path v-if="loop" :d="path" fill="none" stroke="var(--mat-ink)" stroke-width="5" stroke-linecap="round" />
+    <rect :x="stop[0] - 6" :y="stop[1] - 6" width="12" height="12" fill="var(--bone)" />
     <g v-if="tight">
       <circle
         :cx="tight.at[0]"
         :cy="tight.at[1]"
         r="11"
         fill="none"
-        :stroke="tight.bad ? '#ff8270' : '#7fe0b4'"
+        :stroke="tight.bad ? 'var(--mat-stop)' : 'var(--mat-clean)'"
         stroke-width="3"
       />
       <text
@@ -81,13 +81,21 @@ const tight = computed(() => {
         :y="tight.at[1] + 5"
         font-size="15"
         font-weight="700"
-        :fill="tight.bad ? '#ff8270' : '#7fe0b4'"
+        :fill="tight.bad ? 'var(--mat-stop)' : 'var(--mat-clean)'"
         class="figure"
       >
         {{ Math.round(tight.mm) }} mm
       </text>
     </g>
-    <text v-if="!loop" :x="W / 2" :y="H - 16" text-anchor="middle" font-size="16" font-weight="700" fill="#ff8270">
+    <text
+      v-if="!loop"
+      :x="W / 2"
+      :y="H - 16"
+      text-anchor="middle"
+      font-size="16"
+      font-weight="700"
+      fill="var(--mat-stop)"
+    >
       too short: it pulls straight here
     </text>
   </svg>

@@ -44,7 +44,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
     class="block"
     :aria-label="`Barrel ${sayTurns(turnsOut)} turns out of ${rangeTurns}${cleanTurns ? `, clean from ${sayTurns(cleanTurns.from)} to ${sayTurns(cleanTurns.to)}` : ', no clean setting known'}`"
   >
-    <text x="16" y="20" font-size="13" fill="#c4d6d1">Barrel, turns out from fully in</text>
+    <text x="16" y="20" font-size="13" fill="var(--mat-soft)">Barrel, turns out from fully in</text>
     <g v-if="cleanTurns">
       <rect
         class="clean"
@@ -52,9 +52,9 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
         :width="Math.max(4, x(cleanTurns.to) - x(cleanTurns.from))"
         :y="ruleTop - 20"
         height="20"
-        fill="#7fe0b4"
+        fill="var(--mat-clean)"
       />
-      <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="#7fe0b4">
+      <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="var(--mat-clean)">
         every gear clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}
       </text>
     </g>
@@ -64,7 +64,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
       y="20"
       text-anchor="end"
       font-size="13"
-      :fill="windowState === 'none' ? '#ff8270' : '#c4d6d1'"
+      :fill="windowState === 'none' ? 'var(--mat-stop)' : 'var(--mat-soft)'"
     >
       {{
         windowState === 'none'
@@ -72,7 +72,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
           : 'where every gear is clean is not known yet'
       }}
     </text>
-    <g fill="#c4d6d1">
+    <g fill="var(--mat-soft)">
       <rect
         v-for="e in eighths"
         :key="e.turns"
@@ -83,36 +83,40 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
         opacity="0.55"
       />
     </g>
-    <rect :x="PAD - 14" :width="width - 2 * PAD + 28" :y="ruleTop" :height="ruleHeight" rx="2" fill="#dde6e2" />
+    <rect :x="PAD - 14" :width="width - 2 * PAD + 28" :y="ruleTop" :height="ruleHeight" rx="2" fill="var(--bone)" />
     <path
       v-for="i in ticks"
       :key="i"
       :d="`M${x(i / 8)} ${ruleTop}v${i % 8 === 0 ? (tight ? 14 : 24) : i % 4 === 0 ? (tight ? 10 : 16) : tight ? 6 : 9}`"
-      stroke="#12181a"
+      stroke="var(--night)"
       :stroke-width="i % 8 === 0 ? 2 : 1"
     />
-    <g class="figure" font-size="17" font-weight="600" fill="#12181a" text-anchor="middle">
+    <g class="figure" font-size="17" font-weight="600" fill="var(--night)" text-anchor="middle">
       <text v-for="i in ticks.filter(t => t % 8 === 0)" :key="i" :x="x(i / 8)" :y="ruleTop + ruleHeight - 7">
         {{ i / 8 }}
       </text>
     </g>
     <g class="here" :transform="`translate(${x(turnsOut)} ${ruleTop})`">
-      <path d="M0 0l-9 -17h18z" fill="#fff" stroke="#0e3b35" stroke-width="1.5" />
+      <path d="M0 0l-9 -17h18z" fill="var(--mat-ink)" stroke="var(--mat)" stroke-width="1.5" />
       <text
         :x="wordLeft ? -14 : 14"
         y="-4"
         :text-anchor="wordLeft ? 'end' : 'start'"
         font-size="15"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
-        stroke="#0e3b35"
+        stroke="var(--mat)"
         stroke-width="4"
         paint-order="stroke"
       >
         now {{ sayTurns(turnsOut) }}
       </text>
     </g>
-    <g v-if="turn" :fill="turn > 0 ? '#ffb65c' : '#8ccbff'" :stroke="turn > 0 ? '#ffb65c' : '#8ccbff'">
+    <g
+      v-if="turn"
+      :fill="turn > 0 ? 'var(--mat-out)' : 'var(--mat-in)'"
+      :stroke="turn > 0 ? 'var(--mat-out)' : 'var(--mat-in)'"
+    >
       <path :d="`M${x(turnsOut)} ${below - 6}H${x(turnsOut + turn) + (turn > 0 ? -8 : 8)}`" stroke-width="5" />
       <path :d="`M${x(turnsOut + turn)} ${below - 6}l${turn > 0 ? -12 : 12} -9v18z`" stroke="none" />
       <text
@@ -126,7 +130,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
         {{ sayTurns(turn) }} {{ turn > 0 ? 'out' : 'in' }}
       </text>
     </g>
-    <g font-size="13" fill="#c4d6d1">
+    <g font-size="13" fill="var(--mat-soft)">
       <text :x="PAD - 10" :y="height - 8">{{ sayTurns(turnsOut) }} left to slacken</text>
       <text :x="width - PAD + 10" :y="height - 8" text-anchor="end">
         {{ sayTurns(rangeTurns - turnsOut) }} left to tighten

@@ -27,41 +27,50 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
     role="img"
     :aria-label="`${kindWords}: ${now.toFixed(1)} mm at each pad, lever at ${Math.round(share * 100)} % of its stroke${bites ? ', biting' : ''}`"
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">pads and rim from above, gaps to scale; rim shortened</text>
-    <rect :x="W / 2 - RIM / 2" y="44" :width="RIM" height="110" fill="#dde6e2" />
-    <text :x="W / 2" y="104" font-size="15" fill="#12181a" text-anchor="middle" font-weight="600">rim</text>
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">
+      pads and rim from above, gaps to scale; rim shortened
+    </text>
+    <rect :x="W / 2 - RIM / 2" y="44" :width="RIM" height="110" fill="var(--bone)" />
+    <text :x="W / 2" y="104" font-size="15" fill="var(--night)" text-anchor="middle" font-weight="600">rim</text>
     <g v-for="side in [-1, 1] as const" :key="side" class="pad" :style="{ transform: `translateX(${x(side)}px)` }">
-      <rect :x="side < 0 ? -34 : 0" y="60" width="34" height="78" rx="4" :fill="bites ? '#7fe0b4' : '#8fb3aa'" />
-      <rect :x="side < 0 ? -76 : 34" y="84" width="42" height="30" fill="#5f8a81" />
+      <rect
+        :x="side < 0 ? -34 : 0"
+        y="60"
+        width="34"
+        height="78"
+        rx="4"
+        :fill="bites ? 'var(--mat-clean)' : 'var(--mat-dim)'"
+      />
+      <rect :x="side < 0 ? -76 : 34" y="84" width="42" height="30" fill="var(--mat-mid)" />
     </g>
-    <text :x="W - 24" y="84" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">
+    <text :x="W - 24" y="84" font-size="34" fill="var(--mat-ink)" text-anchor="end" class="figure" font-weight="600">
       {{ now.toFixed(1) }}
     </text>
-    <text :x="W - 24" y="106" font-size="13" fill="#c4d6d1" text-anchor="end">
+    <text :x="W - 24" y="106" font-size="13" fill="var(--mat-soft)" text-anchor="end">
       {{ nearer && nearer !== 'even' ? `mm if even; ${nearer} nearer` : 'mm at each pad' }}
     </text>
     <!-- the lever's stroke, from open to the bar -->
-    <path :d="`M60 200H${W - 60}`" stroke="#5f8a81" stroke-width="8" stroke-linecap="round" />
-    <path :d="`M${W - 60} 182v36`" stroke="#ff8270" stroke-width="6" />
-    <text :x="W - 52" y="236" font-size="13" fill="#ff8270" text-anchor="end">the bar</text>
-    <path :d="`M${60 + Math.min(1, biteShare) * (W - 120)} 184v32`" stroke="#7fe0b4" stroke-width="5" />
+    <path :d="`M60 200H${W - 60}`" stroke="var(--mat-mid)" stroke-width="8" stroke-linecap="round" />
+    <path :d="`M${W - 60} 182v36`" stroke="var(--mat-stop)" stroke-width="6" />
+    <text :x="W - 52" y="236" font-size="13" fill="var(--mat-stop)" text-anchor="end">the bar</text>
+    <path :d="`M${60 + Math.min(1, biteShare) * (W - 120)} 184v32`" stroke="var(--mat-clean)" stroke-width="5" />
     <text
       :x="60 + Math.min(1, biteShare) * (W - 120)"
       y="176"
       font-size="14"
-      fill="#7fe0b4"
+      fill="var(--mat-clean)"
       text-anchor="middle"
       class="figure"
     >
       {{ biteShare >= 1 ? 'never bites' : `bites at ${Math.round(biteShare * 100)} %` }}
     </text>
     <template v-if="worn">
-      <path :d="`M${60 + Math.min(1, worn.share) * (W - 120)} 188v24`" stroke="#ffb65c" stroke-width="5" />
+      <path :d="`M${60 + Math.min(1, worn.share) * (W - 120)} 188v24`" stroke="var(--mat-out)" stroke-width="5" />
       <text
         :x="60 + Math.min(1, worn.share) * (W - 120)"
         y="236"
         font-size="13"
-        fill="#ffb65c"
+        fill="var(--mat-out)"
         text-anchor="middle"
         class="figure"
       >
@@ -73,10 +82,10 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
       cx="0"
       cy="200"
       r="11"
-      fill="#fff"
+      fill="var(--mat-ink)"
       :style="{ transform: `translateX(${60 + share * (W - 120)}px)` }"
     />
-    <text x="52" y="236" font-size="13" fill="#c4d6d1">lever open</text>
+    <text x="52" y="236" font-size="13" fill="var(--mat-soft)">lever open</text>
   </svg>
 </template>
 

@@ -50,13 +50,13 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
     role="img"
     :aria-label="`Run of ${Math.round(laid.whole)} mm: ${run.pieces.map(p => p.name).join(', ')}; ${Math.round(left * 100)} % of the pull is left at the clamp`"
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">lever left, clamp right, lengths to scale</text>
-    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">lever left, clamp right, lengths to scale</text>
+    <text :x="W - 14" y="20" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       wire {{ Math.round(laid.whole) }} mm
     </text>
-    <path :d="`M44 ${LINE}H${W - 44}`" stroke="#c4d6d1" stroke-width="2" />
-    <circle cx="36" :cy="LINE" r="7" fill="#fff" />
-    <path :d="`M${W - 40} ${LINE - 10}v20`" stroke="#fff" stroke-width="6" />
+    <path :d="`M44 ${LINE}H${W - 44}`" stroke="var(--mat-soft)" stroke-width="2" />
+    <circle cx="36" :cy="LINE" r="7" fill="var(--mat-ink)" />
+    <path :d="`M${W - 40} ${LINE - 10}v20`" stroke="var(--mat-ink)" stroke-width="6" />
     <g v-for="l in laid.pieces" :key="l.p.name" class="cursor-pointer" @click="emit('choose', l.p.name)">
       <rect :x="l.from" :y="LINE - 24" :width="l.to - l.from" height="48" fill="transparent" />
       <rect
@@ -66,19 +66,19 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         :width="Math.max(4, l.to - l.from)"
         height="16"
         rx="3"
-        :fill="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+        :fill="l.p.name === chosen ? 'var(--mat-ink)' : 'var(--mat-faint)'"
       />
       <path
         v-else-if="l.p.kind === 'guide'"
         :d="`M${l.from} ${LINE}Q${l.middle} ${LINE + 22} ${l.to} ${LINE}`"
         fill="none"
-        :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+        :stroke="l.p.name === chosen ? 'var(--mat-ink)' : 'var(--mat-faint)'"
         stroke-width="6"
       />
       <path
         v-else
         :d="`M${l.from} ${LINE}H${l.to}`"
-        :stroke="l.p.name === chosen ? '#ffffff' : '#b9cbc5'"
+        :stroke="l.p.name === chosen ? 'var(--mat-ink)' : 'var(--mat-faint)'"
         stroke-width="3"
       />
       <text
@@ -86,7 +86,7 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         :y="LINE + 34"
         text-anchor="middle"
         font-size="12.5"
-        :fill="l.p.name === chosen ? '#fff' : '#c4d6d1'"
+        :fill="l.p.name === chosen ? 'var(--mat-ink)' : 'var(--mat-soft)'"
       >
         {{ l.to - l.from > 54 ? l.p.name : '' }}
       </text>
@@ -96,20 +96,25 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         :y="LINE - 18"
         text-anchor="middle"
         font-size="13"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
       >
         {{ l.p.lengthMm }}
       </text>
     </g>
     <g v-for="(b, i) in bends" :key="i">
-      <path :d="`M${b.x - 8} 44q8 16 16 0`" fill="none" :stroke="b.loss?.tight ? '#ff8270' : '#fff'" stroke-width="3" />
+      <path
+        :d="`M${b.x - 8} 44q8 16 16 0`"
+        fill="none"
+        :stroke="b.loss?.tight ? 'var(--mat-stop)' : 'var(--mat-ink)'"
+        stroke-width="3"
+      />
       <text
         :x="b.x"
         y="38"
         text-anchor="middle"
         font-size="12.5"
-        :fill="b.loss?.tight ? '#ff8270' : '#fff'"
+        :fill="b.loss?.tight ? 'var(--mat-stop)' : 'var(--mat-ink)'"
         class="figure"
       >
         {{ b.deg }}°{{ b.loss?.tight ? ' tight' : '' }}
@@ -118,20 +123,28 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         :x="b.x - 6"
         :y="Math.max(y(((b.loss?.before ?? 1) + (b.loss?.after ?? 1)) / 2) + 5, y(b.loss?.before ?? 1) + 16)"
         font-size="12.5"
-        fill="#fff"
+        fill="var(--mat-ink)"
         text-anchor="end"
         class="figure"
       >
         −{{ Math.round(100 * (1 - (b.loss?.after ?? 1) / (b.loss?.before ?? 1))) }} %
       </text>
     </g>
-    <path :d="steps" fill="none" stroke="#7fe0b4" stroke-width="3" />
-    <g class="figure" font-size="12" fill="#c4d6d1">
+    <path :d="steps" fill="none" stroke="var(--mat-clean)" stroke-width="3" />
+    <g class="figure" font-size="12" fill="var(--mat-soft)">
       <text x="38" :y="y(1) + 4" text-anchor="end">100</text>
       <text x="38" :y="y(0) + 2" text-anchor="end">0</text>
     </g>
-    <text x="50" :y="y(0)" font-size="12.5" fill="#c4d6d1">share of the lever’s pull, %</text>
-    <text :x="W - 40" :y="y(left) - 8" text-anchor="end" font-size="18" font-weight="700" fill="#7fe0b4" class="figure">
+    <text x="50" :y="y(0)" font-size="12.5" fill="var(--mat-soft)">share of the lever’s pull, %</text>
+    <text
+      :x="W - 40"
+      :y="y(left) - 8"
+      text-anchor="end"
+      font-size="18"
+      font-weight="700"
+      fill="var(--mat-clean)"
+      class="figure"
+    >
       {{ Math.round(left * 100) }} %
     </text>
   </svg>

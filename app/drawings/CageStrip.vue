@@ -41,16 +41,16 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
     role="img"
     :aria-label="`Cage from where it should stand. ${words}`"
   >
-    <text x="14" y="19" font-size="13" fill="#c4d6d1">cage from its place, mm</text>
-    <text :x="x(-REACH)" y="19" font-size="13" fill="#c4d6d1" class="figure">−{{ REACH }} inboard</text>
-    <text :x="x(REACH)" y="19" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+    <text x="14" y="19" font-size="13" fill="var(--mat-soft)">cage from its place, mm</text>
+    <text :x="x(-REACH)" y="19" font-size="13" fill="var(--mat-soft)" class="figure">−{{ REACH }} inboard</text>
+    <text :x="x(REACH)" y="19" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       outboard +{{ REACH }}
     </text>
     <path
       v-for="i in 2 * REACH + 1"
       :key="i"
       :d="`M${x(i - 1 - REACH)} ${TOP - 4}V${H - 6}`"
-      :stroke="i - 1 === REACH ? '#8fb3aa' : '#2b5a53'"
+      :stroke="i - 1 === REACH ? 'var(--mat-dim)' : 'var(--mat-line)'"
     />
     <g v-for="(r, i) in rows" :key="r.name">
       <rect
@@ -59,21 +59,21 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
         :width="x(r.clean.to) - x(r.clean.from)"
         :y="middle(i) - 15"
         height="30"
-        fill="#22574b"
+        fill="var(--mat-band)"
       />
-      <text x="14" :y="middle(i) + 6" font-size="16" fill="#fff" font-weight="600">{{ r.name }}</text>
+      <text x="14" :y="middle(i) + 6" font-size="16" fill="var(--mat-ink)" font-weight="600">{{ r.name }}</text>
       <g v-for="{ s, way } in waysOf(r)" :key="way" class="mark" :style="{ transform: `translateX(${x(s.mean)}px)` }">
         <path
           :d="`M${x(0) - x(s.sd)} 0H${x(s.sd) - x(0)}`"
-          stroke="#fff"
+          stroke="var(--mat-ink)"
           stroke-width="2"
           opacity="0.6"
           :transform="`translate(0 ${middle(i) + (way === 'outward' ? -7 : 7)})`"
         />
         <path
           :d="way === 'outward' ? 'M-6 -6L7 0L-6 6z' : 'M6 -6L-7 0L6 6z'"
-          :fill="way === 'outward' ? '#fff' : '#0e3b35'"
-          stroke="#fff"
+          :fill="way === 'outward' ? 'var(--mat-ink)' : 'var(--mat)'"
+          stroke="var(--mat-ink)"
           stroke-width="2"
           :transform="`translate(0 ${middle(i) + (way === 'outward' ? -7 : 7)})`"
         />
@@ -82,7 +82,7 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
           :x="s.mean > 0 ? -14 : 14"
           :y="middle(i) + (way === 'outward' ? -3 : 12)"
           font-size="13"
-          fill="#fff"
+          fill="var(--mat-ink)"
           :text-anchor="s.mean > 0 ? 'end' : 'start'"
           class="figure"
         >
@@ -91,12 +91,19 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
       </g>
     </g>
     <g class="mark" :style="{ transform: `translateX(${x(stops.H.mean)}px)` }">
-      <rect x="0" :y="middle(0) - 18" width="5" height="36" fill="#ff8270" />
-      <text x="9" :y="middle(0) - 8" font-size="13" fill="#ff8270" font-weight="700">H</text>
+      <rect x="0" :y="middle(0) - 18" width="5" height="36" fill="var(--mat-stop)" />
+      <text x="9" :y="middle(0) - 8" font-size="13" fill="var(--mat-stop)" font-weight="700">H</text>
     </g>
     <g class="mark" :style="{ transform: `translateX(${x(stops.L.mean)}px)` }">
-      <rect x="-5" :y="middle(rows.length - 1) - 18" width="5" height="36" fill="#ff8270" />
-      <text x="-9" :y="middle(rows.length - 1) - 8" font-size="13" fill="#ff8270" font-weight="700" text-anchor="end">
+      <rect x="-5" :y="middle(rows.length - 1) - 18" width="5" height="36" fill="var(--mat-stop)" />
+      <text
+        x="-9"
+        :y="middle(rows.length - 1) - 8"
+        font-size="13"
+        fill="var(--mat-stop)"
+        font-weight="700"
+        text-anchor="end"
+      >
         L
       </text>
     </g>

@@ -33,14 +33,16 @@ const ringHalf = (t: number) => 18 + t * 0.55
         : 'Rings and sprockets from above'
     "
   >
-    <text x="14" y="20" font-size="14" fill="#c4d6d1">from above, outboard is up; true across, shortened along</text>
-    <text :x="W - 14" y="20" font-size="14" fill="#c4d6d1" text-anchor="end" class="figure">
+    <text x="14" y="20" font-size="14" fill="var(--mat-soft)">
+      from above, outboard is up; true across, shortened along
+    </text>
+    <text :x="W - 14" y="20" font-size="14" fill="var(--mat-soft)" text-anchor="end" class="figure">
       chainstay {{ chainstayMm }} mm
     </text>
     <g v-for="(r, i) in ringMm" :key="`r${i}`">
       <path
         :d="`M${x(0) - ringHalf(rings[i])} ${y(r)}H${x(0) + ringHalf(rings[i])}`"
-        :stroke="pair?.ring === i ? '#ffffff' : '#8fb3aa'"
+        :stroke="pair?.ring === i ? 'var(--mat-ink)' : 'var(--mat-dim)'"
         :stroke-width="pair?.ring === i ? 6 : 4"
       />
       <text
@@ -48,7 +50,7 @@ const ringHalf = (t: number) => 18 + t * 0.55
         :y="y(r) + 5"
         text-anchor="end"
         font-size="15"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
       >
         {{ rings[i] }}
@@ -57,7 +59,7 @@ const ringHalf = (t: number) => 18 + t * 0.55
     <g v-for="(s, k) in sprocketMm" :key="`s${k}`">
       <path
         :d="`M${x(chainstayMm) - 10 - teeth[k] * 0.5} ${y(s)}H${x(chainstayMm) + 10 + teeth[k] * 0.5}`"
-        :stroke="pair?.sprocket === k ? '#ffffff' : '#8fb3aa'"
+        :stroke="pair?.sprocket === k ? 'var(--mat-ink)' : 'var(--mat-dim)'"
         :stroke-width="pair?.sprocket === k ? 5 : 2.5"
       />
       <text
@@ -66,20 +68,20 @@ const ringHalf = (t: number) => 18 + t * 0.55
         :y="y(s) + 5"
         text-anchor="end"
         font-size="15"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
       >
         {{ teeth[k] }}
       </text>
     </g>
     <g v-if="cage">
-      <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.to) - 3" height="3" fill="#ff8270" />
-      <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.from)" height="3" fill="#ff8270" />
+      <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.to) - 3" height="3" fill="var(--mat-stop)" />
+      <rect :x="x(0) - 6" :width="x(cage.behindMm) - x(0) + 12" :y="y(cage.from)" height="3" fill="var(--mat-stop)" />
     </g>
     <path
       v-if="pair"
       :d="`M${x(0)} ${y(ringMm[pair.ring])}L${x(chainstayMm)} ${y(sprocketMm[pair.sprocket])}`"
-      stroke="#7fe0b4"
+      stroke="var(--mat-clean)"
       stroke-width="3"
     />
     <text
@@ -89,7 +91,7 @@ const ringHalf = (t: number) => 18 + t * 0.55
       text-anchor="middle"
       font-size="17"
       font-weight="700"
-      fill="#7fe0b4"
+      fill="var(--mat-clean)"
       class="figure"
     >
       {{ rings[pair.ring] }} × {{ teeth[pair.sprocket] }}, {{ Math.abs(pair.angleDeg).toFixed(1) }}°

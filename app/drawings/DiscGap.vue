@@ -27,19 +27,19 @@ const at = (side: -1 | 1) => W / 2 + side * (half.value + Math.min(1.2, now.valu
     role="img"
     :aria-label="`Rotor ${rotorMm.toFixed(1)} mm, scrap at ${scrap.rotorMm}; pads ${padMm.toFixed(1)} mm, scrap at ${scrap.padMm}; ${now.toFixed(1)} mm a side${bites ? ', biting' : ''}`"
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">rotor and gaps to scale, pads at half of it</text>
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">rotor and gaps to scale, pads at half of it</text>
     <rect
       :x="W / 2 - half"
       y="36"
       :width="2 * half"
       height="150"
-      :fill="rotorMm <= scrap.rotorMm ? '#ff8270' : '#dde6e2'"
+      :fill="rotorMm <= scrap.rotorMm ? 'var(--mat-stop)' : 'var(--bone)'"
     />
     <path
       v-for="s in [-1, 1] as const"
       :key="`r${s}`"
       :d="`M${W / 2 + (s * (scrap.rotorMm * MM)) / 2} 30V192`"
-      stroke="#ffb65c"
+      stroke="var(--mat-out)"
       stroke-width="2"
       stroke-dasharray="6 4"
     />
@@ -49,19 +49,19 @@ const at = (side: -1 | 1) => W / 2 + side * (half.value + Math.min(1.2, now.valu
         y="62"
         :width="pad"
         height="98"
-        :fill="padMm <= scrap.padMm ? '#ff8270' : bites ? '#7fe0b4' : '#8fb3aa'"
+        :fill="padMm <= scrap.padMm ? 'var(--mat-stop)' : bites ? 'var(--mat-clean)' : 'var(--mat-dim)'"
       />
-      <rect :x="s < 0 ? at(s) - pad - 14 : at(s) + pad" y="56" width="14" height="110" fill="#5f8a81" />
+      <rect :x="s < 0 ? at(s) - pad - 14 : at(s) + pad" y="56" width="14" height="110" fill="var(--mat-mid)" />
     </g>
-    <text :x="W / 2" y="212" font-size="15" fill="#dde6e2" text-anchor="middle" class="figure">
+    <text :x="W / 2" y="212" font-size="15" fill="var(--bone)" text-anchor="middle" class="figure">
       rotor {{ rotorMm.toFixed(1) }}
     </text>
-    <text :x="W - 18" y="84" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">
+    <text :x="W - 18" y="84" font-size="34" fill="var(--mat-ink)" text-anchor="end" class="figure" font-weight="600">
       {{ now.toFixed(1) }}
     </text>
-    <text :x="W - 18" y="106" font-size="13" fill="#c4d6d1" text-anchor="end">mm a side</text>
-    <text x="18" y="212" font-size="15" fill="#c4d6d1" class="figure">pads {{ padMm.toFixed(1) }}</text>
-    <text :x="W - 18" y="212" font-size="13" fill="#ffb65c" text-anchor="end">
+    <text :x="W - 18" y="106" font-size="13" fill="var(--mat-soft)" text-anchor="end">mm a side</text>
+    <text x="18" y="212" font-size="15" fill="var(--mat-soft)" class="figure">pads {{ padMm.toFixed(1) }}</text>
+    <text :x="W - 18" y="212" font-size="13" fill="var(--mat-out)" text-anchor="end">
       scrap at {{ scrap.rotorMm }} and {{ scrap.padMm }} mm
     </text>
   </svg>

@@ -40,24 +40,24 @@ const named = computed(() => {
     role="img"
     :aria-label="`${title}: ${reading ? `read ${reading.mean.toFixed(digits)} ${unit}` : 'not measured'}; ${named.map(n => n.id).join(', ') || 'nothing near it'}`"
   >
-    <text x="14" y="18" font-size="13" fill="#c4d6d1">{{ title }}{{ unit ? `, ${unit}` : '' }}</text>
+    <text x="14" y="18" font-size="13" fill="var(--mat-soft)">{{ title }}{{ unit ? `, ${unit}` : '' }}</text>
     <template v-if="reading">
       <rect
         :x="x(reading.mean - 2 * reading.sd)"
         :width="Math.max(3, x(reading.mean + 2 * reading.sd) - x(reading.mean - 2 * reading.sd))"
         y="28"
         :height="BASE - 28 + 22"
-        fill="#22574b"
+        fill="var(--mat-band)"
       />
-      <path :d="`M${x(reading.mean)} 28V${BASE + 22}`" stroke="#fff" stroke-width="2" />
-      <text :x="W - 14" y="18" text-anchor="end" font-size="15" font-weight="700" fill="#fff" class="figure">
+      <path :d="`M${x(reading.mean)} 28V${BASE + 22}`" stroke="var(--mat-ink)" stroke-width="2" />
+      <text :x="W - 14" y="18" text-anchor="end" font-size="15" font-weight="700" fill="var(--mat-ink)" class="figure">
         {{ reading.mean.toFixed(digits) }} ± {{ reading.sd.toFixed(digits > 2 ? 3 : 2) }}
       </text>
     </template>
-    <rect x="16" :y="BASE" :width="W - 32" height="22" fill="#dde6e2" />
-    <g class="figure" font-size="11" fill="#12181a">
+    <rect x="16" :y="BASE" :width="W - 32" height="22" fill="var(--bone)" />
+    <g class="figure" font-size="11" fill="var(--night)">
       <g v-for="t in ticks" :key="t">
-        <path :d="`M${x(t)} ${BASE}v6`" stroke="#12181a" />
+        <path :d="`M${x(t)} ${BASE}v6`" stroke="var(--night)" />
         <text :x="x(t)" :y="BASE + 18" text-anchor="middle">{{ t }}</text>
       </g>
     </g>
@@ -65,7 +65,7 @@ const named = computed(() => {
       v-for="p in parts"
       :key="p.id"
       :d="`M${x(p.at)} ${BASE}v${-(6 + 22 * p.chance)}`"
-      :stroke="p.chance >= 0.04 ? '#7fe0b4' : '#8fb3aa'"
+      :stroke="p.chance >= 0.04 ? 'var(--mat-clean)' : 'var(--mat-dim)'"
       :stroke-width="p.chance >= 0.04 ? 4 : 2"
     />
     <text
@@ -75,7 +75,7 @@ const named = computed(() => {
       :y="H - 8"
       text-anchor="middle"
       font-size="13"
-      fill="#7fe0b4"
+      fill="var(--mat-clean)"
       class="figure"
     >
       {{ n.id }}

@@ -1,6 +1,6 @@
 <!-- Every shifter with every cassette on one derailleur: filled works, ring needs care, dot will not index. No store, no physics. -->
 <script setup lang="ts">
-import { VERDICT_WORDS, type Verdict } from '#core/standards/fit'
+import { VERDICT_WORDS, type Verdict } from '#core/rear/fit'
 
 export type MatrixCell = { verdict: Verdict; windowTurns: number; words: string }
 const props = defineProps<{
@@ -45,18 +45,18 @@ function move(event: KeyboardEvent) {
     data-test="matrix"
     @keydown="move"
   >
-    <rect v-if="chosen.r >= 0" x="0" :width="width" :y="TOP + chosen.r * RH" :height="RH" fill="#16483f" />
-    <rect v-if="chosen.c >= 0" :x="LEFT + chosen.c * CW" :width="CW" y="0" :height="height" fill="#16483f" />
-    <g font-size="12.5" fill="#fff" class="figure">
+    <rect v-if="chosen.r >= 0" x="0" :width="width" :y="TOP + chosen.r * RH" :height="RH" fill="var(--mat-raised)" />
+    <rect v-if="chosen.c >= 0" :x="LEFT + chosen.c * CW" :width="CW" y="0" :height="height" fill="var(--mat-raised)" />
+    <g font-size="12.5" fill="var(--mat-ink)" class="figure">
       <g v-for="(c, i) in columns" :key="c.id">
         <text :x="LEFT + i * CW + CW / 2" y="22" text-anchor="middle" font-size="15" font-weight="600">
           {{ c.label }}
         </text>
-        <text :x="LEFT + i * CW + CW / 2" y="40" text-anchor="middle" fill="#c4d6d1">{{ c.sub }}</text>
+        <text :x="LEFT + i * CW + CW / 2" y="40" text-anchor="middle" fill="var(--mat-soft)">{{ c.sub }}</text>
       </g>
       <g v-for="(r, k) in rows" :key="r.id">
         <text x="10" :y="TOP + k * RH + 20" font-size="14">{{ r.label }}</text>
-        <text :x="LEFT - 10" :y="TOP + k * RH + 20" text-anchor="end" fill="#c4d6d1">{{ r.sub }}</text>
+        <text :x="LEFT - 10" :y="TOP + k * RH + 20" text-anchor="end" fill="var(--mat-soft)">{{ r.sub }}</text>
       </g>
     </g>
     <g v-for="(r, k) in cells" :key="rows[k].id">
@@ -76,7 +76,7 @@ function move(event: KeyboardEvent) {
           :cx="LEFT + i * CW + CW / 2"
           :cy="TOP + k * RH + RH / 2"
           r="9"
-          fill="#7fe0b4"
+          fill="var(--mat-clean)"
         />
         <circle
           v-else-if="cell.verdict === 'care'"
@@ -84,10 +84,10 @@ function move(event: KeyboardEvent) {
           :cy="TOP + k * RH + RH / 2"
           r="7.5"
           fill="none"
-          stroke="#7fe0b4"
+          stroke="var(--mat-clean)"
           stroke-width="3"
         />
-        <circle v-else :cx="LEFT + i * CW + CW / 2" :cy="TOP + k * RH + RH / 2" r="2" fill="#5f8a81" />
+        <circle v-else :cx="LEFT + i * CW + CW / 2" :cy="TOP + k * RH + RH / 2" r="2" fill="var(--mat-mid)" />
       </g>
     </g>
     <rect
@@ -98,7 +98,7 @@ function move(event: KeyboardEvent) {
       :height="RH - 2"
       rx="5"
       fill="none"
-      stroke="#fff"
+      stroke="var(--mat-ink)"
       stroke-width="2.5"
     />
   </svg>

@@ -1,6 +1,6 @@
 <!-- Largest sprocket and guide pulley to scale, tips to tips, with the gap that is wanted. -->
 <script setup lang="ts">
-import { tipDiameterMm } from '#core/rear/gap'
+import { tipDiameterMm } from '#core/standards/sprockets'
 
 const props = defineProps<{
   sprocketTeeth: number
@@ -31,8 +31,15 @@ const teeth = (n: number, r: number, depth: number) =>
     :aria-label="`B gap ${gapMm === null ? 'not measured' : `${gapMm.toFixed(1)} mm`}, wanted ${target.from} to ${target.to} mm`"
   >
     <g :transform="`translate(${W / 2} ${meet - sprocketR})`">
-      <path :d="teeth(sprocketTeeth, sprocketR, 14)" fill="#dde6e2" />
-      <text :y="sprocketR - 60" font-size="16" text-anchor="middle" fill="#12181a" class="figure" font-weight="600">
+      <path :d="teeth(sprocketTeeth, sprocketR, 14)" fill="var(--bone)" />
+      <text
+        :y="sprocketR - 60"
+        font-size="16"
+        text-anchor="middle"
+        fill="var(--night)"
+        class="figure"
+        font-weight="600"
+      >
         {{ sprocketTeeth }}
       </text>
     </g>
@@ -41,20 +48,20 @@ const teeth = (n: number, r: number, depth: number) =>
       :width="W - 150"
       :y="meet + target.from * PX"
       :height="(target.to - target.from) * PX"
-      fill="#7fe0b4"
+      fill="var(--mat-clean)"
       opacity="0.5"
     />
     <g class="pulley" :style="{ transform: `translate(${W / 2}px, ${meet + gap * PX + pulleyR}px)` }">
       <path
         :d="teeth(pulleyTeeth, pulleyR, 12)"
-        :fill="gapMm === null ? 'none' : '#ffffff'"
-        stroke="#ffffff"
+        :fill="gapMm === null ? 'none' : 'var(--mat-ink)'"
+        stroke="var(--mat-ink)"
         stroke-width="2"
         :stroke-dasharray="gapMm === null ? '5 5' : undefined"
       />
-      <circle r="7" fill="#0e3b35" />
+      <circle r="7" fill="var(--mat)" />
     </g>
-    <g v-if="gapMm !== null" stroke="#ffffff" stroke-width="3">
+    <g v-if="gapMm !== null" stroke="var(--mat-ink)" stroke-width="3">
       <path :d="`M${W - 150} ${meet}h60M${W - 150} ${meet + gap * PX}h60M${W - 120} ${meet}V${meet + gap * PX}`" />
     </g>
     <text
@@ -62,18 +69,18 @@ const teeth = (n: number, r: number, depth: number) =>
       :x="W - 84"
       :y="meet + (gap * PX) / 2 + 7"
       font-size="20"
-      fill="#fff"
+      fill="var(--mat-ink)"
       class="figure"
-      stroke="#0e3b35"
+      stroke="var(--mat)"
       stroke-width="5"
       paint-order="stroke"
     >
       {{ gapMm.toFixed(1) }}
     </text>
-    <text x="12" :y="H - 12" font-size="13" fill="#c4d6d1">
+    <text x="12" :y="H - 12" font-size="13" fill="var(--mat-soft)">
       largest sprocket and guide pulley, tips to tips, to scale
     </text>
-    <text x="44" :y="meet + target.to * PX + 18" font-size="13" fill="#7fe0b4">
+    <text x="44" :y="meet + target.to * PX + 18" font-size="13" fill="var(--mat-clean)">
       wanted {{ target.from }} to {{ target.to }} mm
     </text>
   </svg>

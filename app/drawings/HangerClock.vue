@@ -50,33 +50,39 @@ const fitted = computed(
       role="img"
       :aria-label="`Hanger gauge: ${readings.map(r => `${r.hour} o'clock ${r.gapMm} mm`).join(', ') || 'no readings yet'}`"
     >
-      <circle :r="R" fill="none" stroke="#8fb3aa" stroke-width="2" />
-      <circle r="9" fill="#8fb3aa" />
+      <circle :r="R" fill="none" stroke="var(--mat-dim)" stroke-width="2" />
+      <circle r="9" fill="var(--mat-dim)" />
       <path
         v-for="h in HOURS"
         :key="h"
         :d="`M${at(h, 14).x} ${at(h, 14).y}L${at(h, R).x} ${at(h, R).y}`"
-        stroke="#2b5a53"
+        stroke="var(--mat-line)"
       />
-      <path v-if="fitted" :d="fitted" fill="none" stroke="#ffffff" stroke-width="3" class="plane" />
+      <path v-if="fitted" :d="fitted" fill="none" stroke="var(--mat-ink)" stroke-width="3" class="plane" />
       <g v-for="r in readings" :key="r.hour">
         <path
           :d="`M${at(r.hour, R).x} ${at(r.hour, R).y}L${at(r.hour, off(r.gapMm - mean)).x} ${at(r.hour, off(r.gapMm - mean)).y}`"
-          stroke="#fff"
+          stroke="var(--mat-ink)"
           stroke-width="2"
         />
         <circle
           :cx="at(r.hour, off(r.gapMm - mean)).x"
           :cy="at(r.hour, off(r.gapMm - mean)).y"
           r="6"
-          :fill="bad === r.hour ? '#ff8270' : '#ffffff'"
+          :fill="bad === r.hour ? 'var(--mat-stop)' : 'var(--mat-ink)'"
         />
       </g>
-      <g v-if="lever !== null" :transform="`rotate(${lever * 30})`" stroke="#ffffff" fill="none" stroke-width="4">
+      <g
+        v-if="lever !== null"
+        :transform="`rotate(${lever * 30})`"
+        stroke="var(--mat-ink)"
+        fill="none"
+        stroke-width="4"
+      >
         <path :d="`M0 ${-R + 62}V${-R + 16}`" />
         <path :d="`M-9 ${-R + 28}L0 ${-R + 14}L9 ${-R + 28}`" />
       </g>
-      <text y="44" font-size="13" fill="#c4d6d1" text-anchor="middle">seen from the drive side</text>
+      <text y="44" font-size="13" fill="var(--mat-soft)" text-anchor="middle">seen from the drive side</text>
     </svg>
     <button
       v-for="h in HOURS"
@@ -102,26 +108,26 @@ const fitted = computed(
   height: 44px;
   margin: -22px 0 0 -22px;
   border-radius: 22px;
-  border: 2px solid #2b5a53;
-  color: #c4d6d1;
+  border: 2px solid var(--mat-line);
+  color: var(--mat-soft);
   font-size: 1rem;
 }
 .place.read {
-  border-color: #fff;
-  color: #fff;
+  border-color: var(--mat-ink);
+  color: var(--mat-ink);
   font-weight: 600;
 }
 .place.active {
-  background: #fff;
-  color: #12181a;
-  border-color: #fff;
+  background: var(--mat-ink);
+  color: var(--night);
+  border-color: var(--mat-ink);
   font-weight: 600;
 }
 .place.bad {
-  border-color: #ff8270;
-  color: #ff8270;
+  border-color: var(--mat-stop);
+  color: var(--mat-stop);
 }
 .place.active.bad {
-  color: #a2281d;
+  color: var(--paper-stop);
 }
 </style>

@@ -1,6 +1,6 @@
 <!-- The rear run, its pieces of housing to scale along one line: lever at the left, derailleur at the right. -->
 <script setup lang="ts">
-import type { HousingPlace } from '#core/rear/clamp'
+import type { HousingPlace } from '#core/cable/places'
 
 const props = defineProps<{
   pieces: readonly { place: HousingPlace; lengthMm: number }[]
@@ -30,13 +30,15 @@ const laid = computed(() =>
     role="img"
     :aria-label="`Housing: ${pieces.map(p => `${p.place} ${p.lengthMm} mm`).join(', ') || 'no piece recorded'}; inner ${innerMm ?? 'not recorded'}`"
   >
-    <text x="12" y="18" font-size="13" fill="#c4d6d1">the run, lever left, derailleur right, pieces to scale</text>
-    <text :x="W - 12" y="18" font-size="13" fill="#c4d6d1" text-anchor="end" class="figure">
+    <text x="12" y="18" font-size="13" fill="var(--mat-soft)">
+      the run, lever left, derailleur right, pieces to scale
+    </text>
+    <text :x="W - 12" y="18" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       {{ innerMm ? `inner ${innerMm} mm` : '' }}
     </text>
-    <path :d="`M30 52H${W - 30}`" stroke="#c4d6d1" stroke-width="2" />
-    <circle cx="24" cy="52" r="6" fill="#fff" />
-    <path :d="`M${W - 30} 44v16`" stroke="#fff" stroke-width="5" />
+    <path :d="`M30 52H${W - 30}`" stroke="var(--mat-soft)" stroke-width="2" />
+    <circle cx="24" cy="52" r="6" fill="var(--mat-ink)" />
+    <path :d="`M${W - 30} 44v16`" stroke="var(--mat-ink)" stroke-width="5" />
     <g v-for="p in laid" :key="p.place">
       <rect
         :x="p.x"
@@ -44,9 +46,9 @@ const laid = computed(() =>
         :width="Math.max(6, p.w)"
         height="16"
         rx="3"
-        :fill="p.place === active ? '#ffffff' : '#dde6e2'"
+        :fill="p.place === active ? 'var(--mat-ink)' : 'var(--bone)'"
       />
-      <text :x="p.x + p.w / 2" y="82" font-size="13" fill="#fff" text-anchor="middle" class="figure">
+      <text :x="p.x + p.w / 2" y="82" font-size="13" fill="var(--mat-ink)" text-anchor="middle" class="figure">
         {{ p.lengthMm }}
       </text>
     </g>

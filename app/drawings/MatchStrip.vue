@@ -27,7 +27,9 @@ const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Mat
     role="img"
     :aria-label="`Misfit by gear in mm, smallest sprocket first: ${errorMm.map((e, k) => `${e.toFixed(2)}${outside(k) ? ', not clean' : ''}`).join('; ')}`"
   >
-    <text x="14" y="21" font-size="16" fill="#c4d6d1">pulley past the sprocket, mm · lighter: clean both ways</text>
+    <text x="14" y="21" font-size="16" fill="var(--mat-soft)">
+      pulley past the sprocket, mm · lighter: clean both ways
+    </text>
     <rect
       v-for="(c, k) in cleanMm"
       :key="`band${k}`"
@@ -35,23 +37,29 @@ const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Mat
       :width="2 * half"
       :y="y(Math.min(reach, c.to))"
       :height="Math.max(0, y(Math.max(-reach, c.from)) - y(Math.min(reach, c.to)))"
-      fill="#22574b"
+      fill="var(--mat-band)"
     />
-    <path :d="`M16 ${y(0)}H${W - 16}`" stroke="#8fb3aa" />
+    <path :d="`M16 ${y(0)}H${W - 16}`" stroke="var(--mat-dim)" />
     <g v-for="(e, k) in errorMm" :key="k">
-      <path :d="`M${x(k)} ${y(0)}V${y(e)}`" :stroke="outside(k) ? '#ff8270' : '#ffffff'" stroke-width="5" />
-      <path v-if="outside(k)" :d="`M${x(k) - 9} ${y(e)}h18`" stroke="#ff8270" stroke-width="4" />
+      <path
+        :d="`M${x(k)} ${y(0)}V${y(e)}`"
+        :stroke="outside(k) ? 'var(--mat-stop)' : 'var(--mat-ink)'"
+        stroke-width="5"
+      />
+      <path v-if="outside(k)" :d="`M${x(k) - 9} ${y(e)}h18`" stroke="var(--mat-stop)" stroke-width="4" />
       <text
         :x="x(k)"
         :y="e >= 0 ? y(e) - 6 : y(e) + 16"
         text-anchor="middle"
         font-size="13.5"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
       >
         {{ say(e) }}
       </text>
-      <text :x="x(k)" :y="H - 8" text-anchor="middle" font-size="16" fill="#fff" class="figure">{{ labels[k] }}</text>
+      <text :x="x(k)" :y="H - 8" text-anchor="middle" font-size="16" fill="var(--mat-ink)" class="figure">
+        {{ labels[k] }}
+      </text>
     </g>
   </svg>
 </template>

@@ -43,12 +43,12 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
 
 <template>
   <svg :width="width" :height="height" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true" class="block">
-    <g v-if="!small" font-size="13" fill="#c4d6d1">
+    <g v-if="!small" font-size="13" fill="var(--mat-soft)">
       <text x="14" y="18">pulley past the sprocket, mm · + to the spokes</text>
-      <path :d="`M${width - 262} 14l12 -6v12z`" fill="#fff" />
-      <text :x="width - 245" y="18" fill="#fff">to the spokes</text>
-      <path :d="`M${width - 132} 8v12l12 -6z`" fill="none" stroke="#fff" stroke-width="1.5" />
-      <text :x="width - 114" y="18" fill="#fff">to the frame</text>
+      <path :d="`M${width - 262} 14l12 -6v12z`" fill="var(--mat-ink)" />
+      <text :x="width - 245" y="18" fill="var(--mat-ink)">to the spokes</text>
+      <path :d="`M${width - 132} 8v12l12 -6z`" fill="none" stroke="var(--mat-ink)" stroke-width="1.5" />
+      <text :x="width - 114" y="18" fill="var(--mat-ink)">to the frame</text>
     </g>
     <rect
       v-for="(g, k) in gears"
@@ -57,12 +57,12 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
       :width="columns.stepPx"
       :y="y(g.cleanMm.to)"
       :height="Math.max(0, y(g.cleanMm.from) - y(g.cleanMm.to))"
-      fill="#22574b"
+      fill="var(--mat-band)"
     />
-    <path :d="`M${inset - half} ${y(0)}H${width - inset + half}`" stroke="#8fb3aa" />
-    <g v-if="!small" class="figure" font-size="13" fill="#c4d6d1">
+    <path :d="`M${inset - half} ${y(0)}H${width - inset + half}`" stroke="var(--mat-dim)" />
+    <g v-if="!small" class="figure" font-size="13" fill="var(--mat-soft)">
       <g v-for="mm in lines" :key="mm">
-        <path v-if="mm !== 0" :d="`M${inset - half} ${y(mm)}H${width - inset + half}`" stroke="#1d4b44" />
+        <path v-if="mm !== 0" :d="`M${inset - half} ${y(mm)}H${width - inset + half}`" stroke="var(--mat-grid)" />
         <text :x="inset - half - 6" :y="y(mm) + 4" text-anchor="end">{{ say(mm) }}</text>
       </g>
     </g>
@@ -71,14 +71,14 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
         <path
           v-if="!small"
           :d="`M${columns.at[k] + 4} ${y(g.outMm.low)}V${y(g.outMm.high)}`"
-          stroke="#8fb3aa"
+          stroke="var(--mat-dim)"
           stroke-width="2"
         />
         <path
           class="mark"
           :d="frame(columns.at[k] + (small ? 0 : 4), y(g.outMm.mean))"
-          fill="#0e3b35"
-          stroke="#fff"
+          fill="var(--mat)"
+          stroke="var(--mat-ink)"
           stroke-width="2"
         />
       </template>
@@ -86,13 +86,13 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
         <path
           v-if="!small"
           :d="`M${columns.at[k] - 4} ${y(g.inMm.low)}V${y(g.inMm.high)}`"
-          stroke="#8fb3aa"
+          stroke="var(--mat-dim)"
           stroke-width="2"
         />
-        <path class="mark" :d="spoke(columns.at[k] - (small ? 0 : 4), y(g.inMm.mean))" fill="#fff" />
+        <path class="mark" :d="spoke(columns.at[k] - (small ? 0 : 4), y(g.inMm.mean))" fill="var(--mat-ink)" />
       </template>
     </g>
-    <g v-if="stops && !small" font-size="15" font-weight="700" fill="#ff8270">
+    <g v-if="stops && !small" font-size="15" font-weight="700" fill="var(--mat-stop)">
       <g
         v-for="s in [
           { k: last, of: stops.L, name: 'L' },
@@ -103,13 +103,13 @@ const say = (mm: number) => `${mm > 0 ? '+' : mm < 0 ? '−' : ''}${Math.abs(mm)
         <path
           v-if="s.of.seen"
           :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`"
-          stroke="#ff8270"
+          stroke="var(--mat-stop)"
           stroke-width="6"
         />
         <path
           v-else
           :d="`M${columns.at[s.k] - half + 3} ${y(s.of.offset.mean)}h${2 * half - 6}`"
-          stroke="#ff8270"
+          stroke="var(--mat-stop)"
           stroke-width="2"
           stroke-dasharray="4 4"
         />

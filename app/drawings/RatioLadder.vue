@@ -23,11 +23,11 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
     role="group"
     aria-label="Gears by ratio and what was counted"
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">counted</text>
-    <text :x="W - 14" y="20" font-size="13" fill="#c4d6d1" text-anchor="end">
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">counted</text>
+    <text :x="W - 14" y="20" font-size="13" fill="var(--mat-soft)" text-anchor="end">
       gears by their ratio, where a line leans another answered
     </text>
-    <path :d="`M20 ${TABLE}H${W - 20}`" stroke="#5f8a81" stroke-width="2" />
+    <path :d="`M20 ${TABLE}H${W - 20}`" stroke="var(--mat-mid)" stroke-width="2" />
     <g
       v-for="(r, i) in ratios"
       :key="i"
@@ -40,8 +40,13 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
       @keydown.enter.stop="emit('choose', i + 1)"
     >
       <rect :x="place(r) - 15" :y="ASKED - 20" width="30" height="52" fill="transparent" />
-      <path :d="`M${place(r)} ${TABLE}V${ASKED - 24}`" stroke="#5f8a81" stroke-width="1.5" stroke-dasharray="3 5" />
-      <circle :cx="place(r)" :cy="ASKED" r="15" :fill="chosen === i + 1 ? '#fff' : '#2b4a44'" />
+      <path
+        :d="`M${place(r)} ${TABLE}V${ASKED - 24}`"
+        stroke="var(--mat-mid)"
+        stroke-width="1.5"
+        stroke-dasharray="3 5"
+      />
+      <circle :cx="place(r)" :cy="ASKED" r="15" :fill="chosen === i + 1 ? 'var(--mat-ink)' : 'var(--mat-edge)'" />
       <text
         :x="place(r)"
         :y="ASKED + 6"
@@ -49,7 +54,7 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
         font-weight="600"
         text-anchor="middle"
         class="figure"
-        :fill="chosen === i + 1 ? '#12181a' : '#fff'"
+        :fill="chosen === i + 1 ? 'var(--night)' : 'var(--mat-ink)'"
       >
         {{ i + 1 }}
       </text>
@@ -60,7 +65,7 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
         font-size="13"
         text-anchor="middle"
         class="figure"
-        fill="#c4d6d1"
+        fill="var(--mat-soft)"
       >
         {{ r }}
       </text>
@@ -69,11 +74,18 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
       <template v-if="c.ratio !== null">
         <path
           :d="`M${place(ratios[c.gear - 1]!)} ${ASKED - 16}L${place(c.ratio)} ${TABLE + 9}`"
-          :stroke="c.right ? '#7fe0b4' : '#ff8270'"
+          :stroke="c.right ? 'var(--mat-clean)' : 'var(--mat-stop)'"
           stroke-width="3"
         />
-        <circle :cx="place(c.ratio)" :cy="TABLE" r="8" :fill="c.right ? '#7fe0b4' : '#ff8270'" />
-        <text :x="place(c.ratio)" :y="TABLE - 16" font-size="14" text-anchor="middle" class="figure" fill="#fff">
+        <circle :cx="place(c.ratio)" :cy="TABLE" r="8" :fill="c.right ? 'var(--mat-clean)' : 'var(--mat-stop)'" />
+        <text
+          :x="place(c.ratio)"
+          :y="TABLE - 16"
+          font-size="14"
+          text-anchor="middle"
+          class="figure"
+          fill="var(--mat-ink)"
+        >
           {{ c.ratio.toFixed(2) }}
         </text>
       </template>
@@ -84,8 +96,8 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
         font-size="14"
         text-anchor="middle"
         font-weight="600"
-        fill="#ff8270"
-        stroke="#103a36"
+        fill="var(--mat-stop)"
+        stroke="var(--mat-deep)"
         stroke-width="6"
         paint-order="stroke"
       >
@@ -100,7 +112,7 @@ const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
   cursor: pointer;
 }
 .rung:focus-visible circle {
-  stroke: #7fe0b4;
+  stroke: var(--mat-clean);
   stroke-width: 3;
 }
 </style>

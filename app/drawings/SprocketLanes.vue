@@ -42,12 +42,12 @@ const pulleyX = computed(() =>
       v-for="line in grid"
       :key="line.x"
       :d="`M${line.x} 30V${floor}`"
-      :stroke="line.heavy ? '#2b5a53' : '#1d4b44'"
+      :stroke="line.heavy ? 'var(--mat-line)' : 'var(--mat-grid)'"
     />
-    <g fill="#c4d6d1" font-size="13">
-      <text x="14" y="20" fill="#fff">spokes</text>
+    <g fill="var(--mat-soft)" font-size="13">
+      <text x="14" y="20" fill="var(--mat-ink)">spokes</text>
       <text :x="width / 2" y="20" text-anchor="middle">seen from behind, 1 mm grid, true across</text>
-      <text :x="width - 14" y="20" text-anchor="end" fill="#fff">frame</text>
+      <text :x="width - 14" y="20" text-anchor="end" fill="var(--mat-ink)">frame</text>
     </g>
     <g v-for="(t, k) in teeth" :key="k">
       <rect
@@ -56,14 +56,14 @@ const pulleyX = computed(() =>
         :y="floor - tall(t)"
         :height="tall(t)"
         rx="2"
-        :fill="barredFrom !== null && k >= barredFrom ? '#5f807a' : '#dde6e2'"
+        :fill="barredFrom !== null && k >= barredFrom ? 'var(--mat-mid)' : 'var(--bone)'"
       />
       <text
         :x="columns.at[k]"
         :y="floor - tall(t) - 6"
         text-anchor="middle"
         font-size="15"
-        fill="#fff"
+        fill="var(--mat-ink)"
         class="figure"
         :font-weight="selected === k ? 600 : 400"
       >
@@ -75,12 +75,12 @@ const pulleyX = computed(() =>
         :y="floor - 6"
         width="28"
         height="6"
-        fill="#ff8270"
+        fill="var(--mat-stop)"
       />
     </g>
     <g v-if="pulleyX !== null" class="pulley" :transform="`translate(${pulleyX} ${height - 7})`">
-      <circle r="6" fill="none" stroke="#fff" stroke-width="2" />
-      <path d="M0 -12v6" stroke="#fff" stroke-width="2" />
+      <circle r="6" fill="none" stroke="var(--mat-ink)" stroke-width="2" />
+      <path d="M0 -12v6" stroke="var(--mat-ink)" stroke-width="2" />
     </g>
   </svg>
 </template>

@@ -26,28 +26,35 @@ const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbou
     role="img"
     :aria-label="`${stop} stop, ${offsetMm === null ? 'not seen yet' : `${offsetMm.toFixed(1)} mm from the plane of the ${teeth}, + towards the spokes`}`"
   >
-    <text x="12" y="18" font-size="13" fill="#c4d6d1">
+    <text x="12" y="18" font-size="13" fill="var(--mat-soft)">
       {{ stop }} stop at the {{ teeth }}, seen from behind, 1 mm grid
     </text>
-    <path v-for="i in 17" :key="i" :d="`M${x(i - 9)} 30V${H - 44}`" stroke="#2b5a53" />
-    <rect :x="x(safe.to)" :width="(safe.to - safe.from) * MM" y="150" height="18" fill="#22574b" />
-    <rect :x="x(target.to)" :width="(target.to - target.from) * MM" y="150" height="18" fill="#7fe0b4" opacity="0.8" />
-    <rect :x="x(0) - 8" y="44" width="16" height="96" fill="#dde6e2" />
-    <text :x="x(0)" y="40" font-size="14" fill="#fff" text-anchor="middle" class="figure">{{ teeth }}</text>
-    <rect :x="x(side * pitchMm) - 8" y="70" width="16" height="70" fill="#dde6e2" opacity="0.4" />
-    <text :x="x(side * pitchMm)" y="64" font-size="13" fill="#c4d6d1" text-anchor="middle" class="figure">
+    <path v-for="i in 17" :key="i" :d="`M${x(i - 9)} 30V${H - 44}`" stroke="var(--mat-line)" />
+    <rect :x="x(safe.to)" :width="(safe.to - safe.from) * MM" y="150" height="18" fill="var(--mat-band)" />
+    <rect
+      :x="x(target.to)"
+      :width="(target.to - target.from) * MM"
+      y="150"
+      height="18"
+      fill="var(--mat-clean)"
+      opacity="0.8"
+    />
+    <rect :x="x(0) - 8" y="44" width="16" height="96" fill="var(--bone)" />
+    <text :x="x(0)" y="40" font-size="14" fill="var(--mat-ink)" text-anchor="middle" class="figure">{{ teeth }}</text>
+    <rect :x="x(side * pitchMm) - 8" y="70" width="16" height="70" fill="var(--bone)" opacity="0.4" />
+    <text :x="x(side * pitchMm)" y="64" font-size="13" fill="var(--mat-soft)" text-anchor="middle" class="figure">
       {{ neighbourTeeth }}
     </text>
     <g v-if="offsetMm !== null" class="here" :style="{ transform: `translateX(${x(clamp(offsetMm))}px)` }">
-      <rect x="-3" y="142" width="6" height="34" fill="#ff8270" />
-      <circle cy="192" r="11" fill="none" stroke="#fff" stroke-width="3" />
-      <text y="222" font-size="15" fill="#fff" text-anchor="middle" class="figure">
+      <rect x="-3" y="142" width="6" height="34" fill="var(--mat-stop)" />
+      <circle cy="192" r="11" fill="none" stroke="var(--mat-ink)" stroke-width="3" />
+      <text y="222" font-size="15" fill="var(--mat-ink)" text-anchor="middle" class="figure">
         {{ offsetMm > 0.04 ? '+' : offsetMm < -0.04 ? '−' : '' }}{{ Math.abs(offsetMm).toFixed(1) }}
       </text>
     </g>
-    <text x="12" :y="H - 8" font-size="13" fill="#c4d6d1">spokes</text>
-    <text :x="W - 12" :y="H - 8" font-size="13" fill="#c4d6d1" text-anchor="end">frame</text>
-    <text :x="W / 2" :y="H - 8" font-size="13" fill="#7fe0b4" text-anchor="middle">
+    <text x="12" :y="H - 8" font-size="13" fill="var(--mat-soft)">spokes</text>
+    <text :x="W - 12" :y="H - 8" font-size="13" fill="var(--mat-soft)" text-anchor="end">frame</text>
+    <text :x="W / 2" :y="H - 8" font-size="13" fill="var(--mat-clean)" text-anchor="middle">
       bright: where it is to stand; dark: safe
     </text>
   </svg>

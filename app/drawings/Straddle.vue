@@ -17,26 +17,28 @@ const right = computed(() => W / 2 + (props.apartMm / 2) * PX.value)
     role="img"
     :aria-label="`Straddle: yoke ${yokeMm} mm over its anchors, ${apartMm} mm apart, ${Math.round(deg)}° between the wires`"
   >
-    <text x="14" y="20" font-size="13" fill="#c4d6d1">straddle from the front, to scale</text>
+    <text x="14" y="20" font-size="13" fill="var(--mat-soft)">straddle from the front, to scale</text>
     <path
       v-if="overTyreMm !== null"
       :d="`M${W / 2 - 60} ${Math.min(H, yoke + overTyreMm * PX) + 30}a60 60 0 0 1 120 0`"
-      fill="#2b4a44"
-      stroke="#5f8a81"
+      fill="var(--mat-edge)"
+      stroke="var(--mat-mid)"
       stroke-width="4"
     />
-    <path :d="`M${W / 2} 10V${yoke}`" stroke="#dde6e2" stroke-width="4" />
+    <path :d="`M${W / 2} 10V${yoke}`" stroke="var(--bone)" stroke-width="4" />
     <path
       :d="`M${left} ${base}L${W / 2} ${yoke}L${right} ${base}`"
       fill="none"
-      :stroke="props.right ? '#7fe0b4' : '#ff8270'"
+      :stroke="props.right ? 'var(--mat-clean)' : 'var(--mat-stop)'"
       stroke-width="4"
     />
-    <circle v-for="x in [left, right]" :key="x" :cx="x" :cy="base" r="8" fill="#8fb3aa" />
-    <path :d="`M${W / 2 - 12} ${yoke - 8}h24l-6 16h-12z`" fill="#dde6e2" />
-    <text :x="W - 18" y="84" font-size="34" fill="#fff" text-anchor="end" class="figure" font-weight="600">
+    <circle v-for="x in [left, right]" :key="x" :cx="x" :cy="base" r="8" fill="var(--mat-dim)" />
+    <path :d="`M${W / 2 - 12} ${yoke - 8}h24l-6 16h-12z`" fill="var(--bone)" />
+    <text :x="W - 18" y="84" font-size="34" fill="var(--mat-ink)" text-anchor="end" class="figure" font-weight="600">
       {{ Math.round(deg) }}°
     </text>
-    <text :x="W - 18" y="106" font-size="13" fill="#c4d6d1" text-anchor="end">between the wires, start at 90</text>
+    <text :x="W - 18" y="106" font-size="13" fill="var(--mat-soft)" text-anchor="end">
+      between the wires, start at 90
+    </text>
   </svg>
 </template>

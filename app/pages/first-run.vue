@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { FirstRun, type DoorView } from '#core/http/session'
+import { Done } from '#core/http/answers'
+import { DoorView, FirstRun } from '#core/http/session'
 
 useHead({ title: 'First run · Ocho' })
-const { data: door } = await useFetch<DoorView>('/api/sign-in')
+const { data: door } = await useRead(DoorView, '/api/sign-in')
 if (door.value && !door.value.firstRun) await navigateTo('/sign-in')
 
-const { form, trouble, server } = useContractForm({
+const setUp = useContractForm({
   initial: { code: '', shopName: '', shop: '', zone: 'Europe/Dublin', name: '', password: '', pin: '' },
   schema: FirstRun,
-  send: value => ask<{ ok: true }>('/api/first-run', { method: 'POST', body: value }),
+  send: value => ask(Done, '/api/first-run', { method: 'POST', body: value }),
   done: () => navigateTo('/', { external: true }),
 })
+const { form, trouble } = setUp
 onMounted(() => form.setFieldValue('zone', Intl.DateTimeFormat().resolvedOptions().timeZone))
 
 const FIELDS = [
@@ -31,17 +33,16 @@ const FIELDS = [
       <h1 class="text-3xl font-bold">Set up your shop</h1>
     </div>
     <form class="mt-6 grid gap-4" novalidate @submit.prevent="form.handleSubmit()">
-      <form.Field v-for="f in FIELDS" :key="f.name" v-slot="{ field, state }" :name="f.name">
-        <TextField
-          :model-value="state.value"
-          :label="f.label"
-          :hint="'hint' in f ? f.hint : ''"
-          :type="'type' in f ? f.type : 'text'"
-          :autocomplete="f.name === 'password' ? 'new-password' : 'off'"
-          :error="firstError(state.meta.errors) ?? server[f.name]"
-          @update:model-value="field.handleChange($event)"
-        />
-      </form.Field>
+      <FormLine
+        v-for="f in FIELDS"
+        :key="f.name"
+        :of="setUp"
+        :name="f.name"
+        :label="f.label"
+        :hint="'hint' in f ? f.hint : ''"
+        :type="'type' in f ? f.type : 'text'"
+        :autocomplete="f.name === 'password' ? 'new-password' : 'off'"
+      />
       <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
       <form.Subscribe v-slot="{ isSubmitting }">
         <button class="act justify-center" :disabled="isSubmitting">

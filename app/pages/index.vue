@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { format } from 'date-fns'
-import type { FloorJob, FloorView, FoundBike } from '#core/http/job'
-import { useEventListener, useDebounceFn } from '@vueuse/core'
-import { newUuid } from '~/composables/ids'
+import { FloorView, FoundBike, type FloorJob } from '#core/http/job'
+import { refDebounced, useEventListener } from '@vueuse/core'
+import { useLatest } from '~/workers/latest'
 
 useHead({ title: 'Floor · Ocho' })
 const session = useSession()
-const { data: floor, error, refresh } = await useFetch<FloorView>('/api/floor')
+const outbox = useOutbox()
+const { data: floor, error, refresh } = await useRead(FloorView, '/api/floor')
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 
 const rail = computed(() => floor.value?.jobs.filter(j => j.place === 'rack') ?? [])
@@ -22,37 +23,27 @@ const stands = computed(() =>
 const moving = shallowRef<FloorJob | null>(null)
 const trouble = ref('')
 async function place(job: FloorJob, where: 'rack' | 'stand' | 'gone', stand: number | null) {
-  const by = session.now?.person?.id
-  if (!by) return void (trouble.value = 'Say who works: choose your name at the top right')
-  const asked = await ask<{ answers: { is: string; message?: string }[] }>(`/api/jobs/${job.number}/events`, {
-    method: 'POST',
-    body: {
-      entries: [
-        { id: newUuid(), v: 1, at: new Date().toISOString(), basedOn: 0, by, event: { kind: 'placed', where, stand } },
-      ],
-    },
-  })
   moving.value = null
-  trouble.value =
-    asked.is === 'offline'
-      ? OFFLINE_WORDS
-      : asked.is === 'refused'
-        ? asked.message
-        : (asked.value.answers[0]?.message ?? '')
+  trouble.value = ''
+  // where a bike stands does not follow from what was tapped before
+  await outbox.put(job.number, { kind: 'placed', where, stand }, 0)
+  trouble.value = sayTrouble(outbox.trouble)
+  outbox.clearTrouble()
   await refresh()
 }
+const calls = computed(() => floor.value?.jobs.filter(j => j.call !== null) ?? [])
 
 const words = ref('')
-const found = shallowRef<FoundBike[] | null>(null)
-const search = useDebounceFn(async () => {
-  const q = words.value.trim()
-  if (!q) return void (found.value = null)
-  const asked = await ask<FoundBike[]>(`/api/bikes?q=${encodeURIComponent(q)}`)
-  if (q !== words.value.trim()) return
-  found.value = asked.is === 'done' ? asked.value : []
-  trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
-}, 180)
-watch(words, search)
+const asked = refDebounced(
+  computed(() => words.value.trim() || null),
+  180,
+)
+const Found = FoundBike.array()
+const { answer } = useLatest(asked, async q => ask(Found, `/api/bikes?q=${encodeURIComponent(q)}`))
+const found = computed(() =>
+  words.value.trim() && answer.value.value?.is === 'done' ? answer.value.value.value : null,
+)
+const searchTrouble = computed(() => sayTrouble(answer.value.value))
 const field = useTemplateRef<HTMLInputElement>('field')
 useEventListener('keydown', (e: KeyboardEvent) => {
   const typing = (e.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
@@ -128,7 +119,21 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <p v-if="error" class="stopped mb-4" role="alert">
         {{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button>
       </p>
-      <p v-if="trouble" class="stopped mb-4" role="alert">{{ trouble }}</p>
+      <p v-if="trouble || searchTrouble" class="stopped mb-4" role="alert" data-test="floor-trouble">
+        {{ trouble || searchTrouble }}
+      </p>
+      <section v-if="calls.length" class="mb-4 grid gap-2" aria-label="Call these customers">
+        <NuxtLink
+          v-for="j in calls"
+          :key="j.number"
+          :to="`/jobs/${j.number}/sheet`"
+          class="stopped flex flex-wrap items-baseline gap-x-4 text-lg"
+          :data-test="`call-${j.tag}`"
+          ><b>Call the customer</b><span class="figure">{{ j.tag }}</span
+          ><span>{{ j.bike }}, {{ j.customer }}</span
+          ><span class="font-normal">{{ j.call }}</span></NuxtLink
+        >
+      </section>
       <p
         v-if="moving"
         class="mb-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-panel px-4 py-2"
@@ -227,7 +232,8 @@ useEventListener('keydown', (e: KeyboardEvent) => {
               <span class="text-soft hidden md:block"
                 >{{
                   j.unridable ? '' : j.recallOn ? `recall ${format(new Date(`${j.recallOn}T12:00:00`), 'd MMMM')}` : ''
-                }}<b v-if="j.unridable" class="text-stop">unridable</b></span
+                }}<b v-if="j.unridable" class="text-stop">unridable</b
+                ><b v-if="j.declined" class="block text-stop" data-test="door-declined">{{ j.declined }}</b></span
               >
               <button type="button" class="quiet text-sm" @click="place(j, 'gone', null)">Collected</button>
             </li>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { Role } from '#core/chapter/ids'
+import { Done, Made } from '#core/http/answers'
 import { schoolsOf, type SchoolChoice } from '#core/procedure/schools'
-import { NewPerson, type DeviceView, type Role } from '#core/http/session'
+import { DeviceView, NewPerson } from '#core/http/session'
 
 useHead({ title: 'Shop · Ocho' })
 const session = useSession()
@@ -9,24 +11,27 @@ const {
   data: devices,
   error,
   refresh,
-} = await useFetch<DeviceView[]>('/api/shop/devices', { immediate: session.now?.person?.role === 'owner' })
+} = await useRead(DeviceView.array(), '/api/shop/devices', { immediate: session.now?.person?.role === 'owner' })
 const trouble = ref('')
 
 const owner = computed(() => session.now?.person?.role === 'owner')
+const { standards } = await useCatalogue()
 const whose = ref<'shop' | 'me'>(owner.value ? 'shop' : 'me')
 const inForce = computed(
-  () => schoolsOf(whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop).ids,
+  () =>
+    schoolsOf(standards.value, whose.value === 'me' ? session.now?.schools.person : null, session.now?.schools.shop)
+      .ids,
 )
 const schoolTrouble = ref('')
 async function choose(choice: SchoolChoice) {
-  const asked = await ask('/api/shop/schools', { method: 'POST', body: { of: whose.value, choice } })
-  schoolTrouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+  const asked = await ask(Done, '/api/shop/schools', { method: 'POST', body: { of: whose.value, choice } })
+  schoolTrouble.value = sayTrouble(asked)
   await session.load()
 }
 
 async function revoke(device: DeviceView) {
-  const asked = await ask(`/api/shop/devices/${device.id}`, { method: 'DELETE' })
-  trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+  const asked = await ask(Done, `/api/shop/devices/${device.id}`, { method: 'DELETE' })
+  trouble.value = sayTrouble(asked)
   await refresh()
 }
 
@@ -39,19 +44,21 @@ async function renewed(name: string) {
 }
 
 const initial: { name: string; role: Role; pin: string } = { name: '', role: 'mechanic', pin: '' }
-const {
-  form,
-  trouble: formTrouble,
-  server,
-} = useContractForm({
+const adding = useContractForm({
   initial,
   schema: NewPerson,
-  send: value => ask<{ id: string }>('/api/shop/people', { method: 'POST', body: value }),
+  send: value => ask(Made, '/api/shop/people', { method: 'POST', body: value }),
   done: async () => {
     form.reset()
     await session.load()
   },
 })
+const { form, trouble: formTrouble } = adding
+const ROLES = Role.options.map(value => ({ value, words: value }))
+const WHOSE = computed(() => [
+  ...(owner.value ? [{ value: 'shop' as const, words: 'For the shop' }] : []),
+  { value: 'me' as const, words: session.now?.person?.name ?? 'For me' },
+])
 </script>
 
 <template>
@@ -92,61 +99,27 @@ const {
           @submit.prevent="form.handleSubmit()"
         >
           <h3 class="font-bold">Add a person</h3>
-          <form.Field v-slot="{ field, state }" name="name"
-            ><TextField
-              :model-value="state.value"
-              label="Name"
-              :error="firstError(state.meta.errors) ?? server.name"
-              @update:model-value="field.handleChange($event)"
-          /></form.Field>
+          <FormLine :of="adding" name="name" label="Name" />
           <form.Field v-slot="{ field, state }" name="role">
-            <fieldset>
-              <legend class="label">Role</legend>
-              <div class="flex gap-2">
-                <button
-                  v-for="r in ['owner', 'mechanic', 'trainee'] as const"
-                  :key="r"
-                  type="button"
-                  class="also flex-1 justify-center"
-                  :class="{ 'bg-act! text-act-ink!': state.value === r }"
-                  :aria-pressed="state.value === r"
-                  @click="field.handleChange(r)"
-                >
-                  {{ r }}
-                </button>
-              </div>
-            </fieldset>
+            <div>
+              <p class="label">Role</p>
+              <ChoiceRow
+                :model-value="state.value"
+                label="Role"
+                :choices="ROLES"
+                test="role"
+                @update:model-value="r => r && field.handleChange(r)"
+              />
+            </div>
           </form.Field>
-          <form.Field v-slot="{ field, state }" name="pin"
-            ><TextField
-              :model-value="state.value"
-              label="PIN"
-              type="password"
-              inputmode="numeric"
-              hint="4 to 8 digits"
-              :error="firstError(state.meta.errors) ?? server.pin"
-              @update:model-value="field.handleChange($event)"
-          /></form.Field>
+          <FormLine :of="adding" name="pin" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" />
           <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
           <button class="act justify-center">Add</button>
         </form>
       </section>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>
-        <div class="mt-2 grid grid-cols-2 gap-1">
-          <button
-            v-for="w in owner ? (['shop', 'me'] as const) : (['me'] as const)"
-            :key="w"
-            type="button"
-            class="also min-h-11! justify-center"
-            :class="{ 'bg-act! text-act-ink!': whose === w }"
-            :aria-pressed="whose === w"
-            :data-test="`schools-${w}`"
-            @click="whose = w"
-          >
-            {{ w === 'shop' ? 'For the shop' : (session.now?.person?.name ?? 'For me') }}
-          </button>
-        </div>
+        <ChoiceRow v-model="whose" class="mt-2" label="Whose schools" :choices="WHOSE" :columns="2" test="schools" />
         <SchoolPick
           class="mt-3"
           :chosen="whose === 'shop' ? (session.now?.schools.shop ?? {}) : (session.now?.schools.person ?? {})"

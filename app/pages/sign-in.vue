@@ -1,18 +1,21 @@
 <script setup lang="ts">
-import { SignIn, type DoorView } from '#core/http/session'
+import { Done } from '#core/http/answers'
+import { DoorView, SignIn } from '#core/http/session'
 
 useHead({ title: 'Sign in · Ocho' })
 const route = useRoute()
-const { data: door, error: doorError } = await useFetch<DoorView>('/api/sign-in')
+const { data: door, error: doorError } = await useRead(DoorView, '/api/sign-in')
 if (door.value?.firstRun) await navigateTo('/first-run')
 
-const { form, trouble, server } = useContractForm({
+const signIn = useContractForm({
   initial: { shop: door.value?.demo?.shop ?? '', name: '', password: '' },
   schema: SignIn,
-  send: value => ask<{ ok: true }>('/api/sign-in', { method: 'POST', body: value }),
+  send: value => ask(Done, '/api/sign-in', { method: 'POST', body: value }),
   // a full load, so that nothing of another session stays in memory
   done: () => navigateTo(backTo(), { external: true }),
 })
+
+const { form, trouble } = signIn
 
 /** Only a path of our own: never to another site. */
 function backTo(): string {
@@ -36,35 +39,9 @@ function fill(person: { name: string; password: string | null }) {
       <p class="mt-3 text-lg">Sign this device in for your shop. At the bench you only tap your name.</p>
       <p v-if="doorError" class="stopped mt-4" role="alert">{{ OFFLINE_WORDS }}</p>
       <form class="mt-6 grid gap-4" novalidate data-test="sign-in" @submit.prevent="form.handleSubmit()">
-        <form.Field v-slot="{ field, state }" name="shop">
-          <TextField
-            :model-value="state.value"
-            label="Shop code"
-            mono
-            autocomplete="organization"
-            :error="firstError(state.meta.errors) ?? server.shop"
-            @update:model-value="field.handleChange($event)"
-          />
-        </form.Field>
-        <form.Field v-slot="{ field, state }" name="name">
-          <TextField
-            :model-value="state.value"
-            label="Name"
-            autocomplete="username"
-            :error="firstError(state.meta.errors) ?? server.name"
-            @update:model-value="field.handleChange($event)"
-          />
-        </form.Field>
-        <form.Field v-slot="{ field, state }" name="password">
-          <TextField
-            :model-value="state.value"
-            label="Password"
-            type="password"
-            autocomplete="current-password"
-            :error="firstError(state.meta.errors) ?? server.password"
-            @update:model-value="field.handleChange($event)"
-          />
-        </form.Field>
+        <FormLine :of="signIn" name="shop" label="Shop code" mono autocomplete="organization" />
+        <FormLine :of="signIn" name="name" label="Name" autocomplete="username" />
+        <FormLine :of="signIn" name="password" label="Password" type="password" autocomplete="current-password" />
         <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
         <form.Subscribe v-slot="{ isSubmitting }">
           <button class="act justify-center" :disabled="isSubmitting">

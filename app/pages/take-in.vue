@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { TZDate } from '@date-fns/tz'
 import { addDays, format, set } from 'date-fns'
-import { z } from 'zod'
-import { TakeIn, type FoundBike } from '#core/http/job'
-import { issuesOf } from '#core/http/words'
+import { NumberOfJob } from '#core/http/answers'
+import { FoundBike, TakeIn } from '#core/http/job'
 import { FRAME_KINDS, FRAME_WORDS, type FrameKind } from '#core/records/frames'
 import {
   readTypedParts,
@@ -12,7 +11,8 @@ import {
   standardById,
   withMeasured,
   type TypedParts,
-} from '#core/ledger/typedParts'
+} from '#core/rear/typedParts'
+import { fromSixteenths } from '#core/quantity/turns'
 
 useHead({ title: 'Take a bike in · Ocho' })
 const route = useRoute()
@@ -24,20 +24,10 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const known = shallowRef<FoundBike | null>(null)
 const wanted = { bike: String(route.query.bike ?? ''), q: String(route.query.q ?? '') }
 if (wanted.bike && wanted.q) {
-  const { data } = await useFetch<FoundBike[]>('/api/bikes', { query: { q: wanted.q } })
+  const { data } = await useRead(FoundBike.array(), '/api/bikes', { query: { q: wanted.q } })
   known.value = data.value?.find(f => f.bike.id === wanted.bike) ?? null
 }
 
-const values = reactive({
-  customer: known.value?.customer.name ?? '',
-  contact: known.value?.customer.contact ?? '',
-  bike: known.value?.bike.name ?? '',
-  frameNumber: known.value?.bike.frameNumber ?? '',
-  tag: '',
-  promised: '',
-  complaint: '',
-  frameKind: '' as FrameKind | '',
-})
 const lastSheet = computed(() => known.value?.last?.sheet ?? null)
 const empty: TypedParts = {
   ...typedFromStandard(standardById('r17-9')!),
@@ -51,7 +41,9 @@ const empty: TypedParts = {
   pitchMm: '',
 }
 const typed = ref<TypedParts>(
-  lastSheet.value?.parts ? typedFromParts(lastSheet.value.parts, lastSheet.value.barrelSixteenths / 16) : empty,
+  lastSheet.value?.parts
+    ? typedFromParts(lastSheet.value.parts, fromSixteenths(lastSheet.value.barrelSixteenths))
+    : empty,
 )
 const before = JSON.stringify(typed.value)
 /** A hub gear, a single speed, or only brakes to see to: no derailleur at the back. */
@@ -85,66 +77,50 @@ const promises = computed(() =>
   }),
 )
 /** The field's wall-clock time as the shop's zone has it. */
-function promisedAt(): string {
-  const [date, time] = values.promised.split('T')
+function promisedAt(local: string): string {
+  const [date, time] = local.split('T')
   if (!date || !time) return ''
   const [y, m, d] = date.split('-').map(Number)
   const [h, min] = time.split(':').map(Number)
   return new Date(new TZDate(y, m - 1, d, h, min, zone.value)).toISOString()
 }
 
-const errors = shallowRef<Record<string, string>>({})
-const trouble = ref('')
-const tried = ref(false)
-const busy = ref(false)
-
-async function send() {
-  tried.value = true
-  trouble.value = ''
-  const order = {
-    customer: known.value ? { id: known.value.customer.id } : { name: values.customer, contact: values.contact },
+/** A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say more. */
+const side = known.value ? 0 : 1
+const Order = TakeIn.extend({
+  customer: TakeIn.shape.customer.options[side]!,
+  bike: TakeIn.shape.bike.options[side]!,
+})
+const frameKind: FrameKind | '' = ''
+const order = useContractForm({
+  initial: {
+    customer: { name: '', contact: '' },
+    bike: { name: '', frameNumber: '' },
+    frameKind: frameKind as FrameKind | '',
+    tag: '',
+    promised: '',
+    complaint: '',
+  },
+  schema: Order,
+  read: values => ({
+    customer: known.value ? { id: known.value.customer.id } : values.customer,
     bike: {
-      ...(known.value ? { id: known.value.bike.id } : { name: values.bike, frameNumber: values.frameNumber }),
+      ...(known.value ? { id: known.value.bike.id } : values.bike),
       ...(values.frameKind ? { frameKind: values.frameKind } : {}),
     },
     tag: values.tag,
-    promisedAt: promisedAt(),
+    promisedAt: promisedAt(values.promised),
     complaint: values.complaint,
     parts: without.value ? null : read.value.is === 'parts' ? read.value.parts : undefined,
     sameParts: sameParts.value,
-  }
-  const checked = TakeIn.safeParse(order)
-  if (!checked.success) {
-    errors.value = byField(fieldsOf(order))
-    trouble.value = 'Something is missing or does not fit: see the marked lines'
-    return
-  }
-  errors.value = {}
-  busy.value = true
-  const asked = await ask<{ number: number }>('/api/jobs', { method: 'POST', body: checked.data })
-  busy.value = false
-  if (asked.is === 'done')
-    return navigateTo(without.value ? `/jobs/${asked.value.number}` : `/jobs/${asked.value.number}/rear`)
-  trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message
-  if (asked.is === 'refused') errors.value = byField(asked.issues)
-}
-
-/** A union's own words say little: each side is asked by its own schema. */
-function fieldsOf(order: Record<string, unknown>) {
-  return Object.entries(TakeIn.shape).flatMap(([name, schema]) => {
-    const side: z.ZodType = schema instanceof z.ZodUnion ? (schema.options[known.value ? 0 : 1] as z.ZodType) : schema
-    const found = side.safeParse(order[name])
-    return found.success
-      ? []
-      : issuesOf(found.error).map(i => ({
-          field: i.field === 'body' ? name : `${name}.${i.field}`,
-          message: i.message,
-        }))
-  })
-}
-const byField = (issues: { field: string; message: string }[]) =>
-  Object.fromEntries(issues.map(i => [i.field, i.message]))
-const ids = { complaint: useId(), promised: useId() }
+  }),
+  line: field => (field === 'promisedAt' ? 'promised' : field),
+  send: value => ask(NumberOfJob, '/api/jobs', { method: 'POST', body: value }),
+  done: ({ number }) => navigateTo(without.value ? `/jobs/${number}` : `/jobs/${number}/rear`),
+})
+const { form, trouble, server } = order
+const typedOrder = form.useStore(s => s.values)
+const tried = form.useStore(s => s.submissionAttempts > 0)
 </script>
 
 <template>
@@ -155,7 +131,7 @@ const ids = { complaint: useId(), promised: useId() }
         class="grid gap-x-10 gap-y-6 lg:grid-cols-[1fr_1.25fr]"
         novalidate
         data-test="take-in-form"
-        @submit.prevent="send"
+        @submit.prevent="form.handleSubmit()"
       >
         <section class="grid content-start gap-4">
           <div v-if="known" class="border-l-[6px] border-ink pl-3" data-test="known">
@@ -172,37 +148,31 @@ const ids = { complaint: useId(), promised: useId() }
           </div>
           <template v-else>
             <div class="grid gap-4 sm:grid-cols-2">
-              <TextField v-model="values.customer" label="Customer" :error="errors['customer.name']" />
-              <TextField v-model="values.contact" label="Contact" :error="errors['customer.contact']" />
-              <TextField v-model="values.bike" label="Bike" :error="errors['bike.name']" />
-              <TextField v-model="values.frameNumber" label="Frame number" mono :error="errors['bike.frameNumber']" />
+              <FormLine :of="order" name="customer.name" label="Customer" />
+              <FormLine :of="order" name="customer.contact" label="Contact" />
+              <FormLine :of="order" name="bike.name" label="Bike" />
+              <FormLine :of="order" name="bike.frameNumber" label="Frame number" mono />
             </div>
             <p class="small">
               Was it here before? <NuxtLink to="/" class="underline">Find it on the Floor</NuxtLink> and it starts from
               its last sheet.
             </p>
           </template>
-          <p v-if="errors.bike || errors.customer" class="stopped">{{ errors.bike ?? errors.customer }}</p>
+          <p v-if="server.bike || server.customer" class="stopped">{{ server.bike ?? server.customer }}</p>
           <label class="label"
-            >Kind of frame, as housing goes<select v-model="values.frameKind" class="field" data-test="frame-kind">
+            >Kind of frame, as housing goes<select
+              class="field"
+              :value="typedOrder.frameKind"
+              data-test="frame-kind"
+              @change="form.setFieldValue('frameKind', ($event.target as HTMLSelectElement).value as FrameKind | '')"
+            >
               <option value="">{{ known ? 'as before' : 'not noted' }}</option>
               <option v-for="f in FRAME_KINDS" :key="f" :value="f">{{ FRAME_WORDS[f] }}</option>
             </select></label
           >
           <div class="grid gap-4 sm:grid-cols-[7rem_1fr]">
-            <TextField v-model="values.tag" label="Tag" mono :error="errors.tag" />
-            <div>
-              <label class="label" :for="ids.promised">Promised</label>
-              <input
-                :id="ids.promised"
-                v-model="values.promised"
-                type="datetime-local"
-                class="field figure"
-                :aria-invalid="errors.promisedAt ? 'true' : undefined"
-                data-test="promised"
-              />
-              <p v-if="errors.promisedAt" class="mt-1 text-sm font-semibold text-stop">{{ errors.promisedAt }}</p>
-            </div>
+            <FormLine :of="order" name="tag" label="Tag" mono />
+            <FormLine :of="order" name="promised" label="Promised" type="datetime-local" mono test="promised" />
           </div>
           <div class="flex flex-wrap gap-2">
             <button
@@ -210,23 +180,13 @@ const ids = { complaint: useId(), promised: useId() }
               :key="p.local"
               type="button"
               class="also"
-              :class="{ 'bg-act! text-act-ink!': values.promised === p.local }"
-              @click="values.promised = p.local"
+              :class="{ chosen: typedOrder.promised === p.local }"
+              @click="form.setFieldValue('promised', p.local)"
             >
               {{ p.words }}
             </button>
           </div>
-          <div>
-            <label class="label" :for="ids.complaint">What the customer says</label>
-            <textarea
-              :id="ids.complaint"
-              v-model="values.complaint"
-              class="field min-h-24 py-2"
-              :aria-invalid="errors.complaint ? 'true' : undefined"
-              data-test="complaint"
-            />
-            <p v-if="errors.complaint" class="mt-1 text-sm font-semibold text-stop">{{ errors.complaint }}</p>
-          </div>
+          <FormLine :of="order" name="complaint" label="What the customer says" long test="complaint" />
         </section>
         <section>
           <p v-if="sameParts" class="mb-3 border-l-[6px] border-clean pl-3 font-semibold">
@@ -236,7 +196,7 @@ const ids = { complaint: useId(), promised: useId() }
             <button
               type="button"
               class="also min-h-11!"
-              :class="{ 'bg-act! text-act-ink!': without }"
+              :class="{ chosen: without }"
               :aria-pressed="without"
               data-test="no-derailleur"
               @click="
@@ -284,7 +244,11 @@ const ids = { complaint: useId(), promised: useId() }
         </section>
         <div class="flex flex-wrap items-center gap-4 border-t border-rule pt-4 lg:col-span-2">
           <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
-          <button class="act ml-auto min-w-56" :disabled="busy">{{ busy ? 'Taking it in' : 'Take it in' }}</button>
+          <form.Subscribe v-slot="{ isSubmitting }">
+            <button class="act ml-auto min-w-56" :disabled="isSubmitting">
+              {{ isSubmitting ? 'Taking it in' : 'Take it in' }}
+            </button>
+          </form.Subscribe>
         </div>
       </form>
     </main>

@@ -3,21 +3,42 @@ import type { JobView } from '#core/http/job'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
 
+/** A tap that is not yet with the server; `order` is its place in the outbox, given by the database, not by a clock. */
+export type Tap = { order: number; job: number; entry: Entry }
+/** A job as it was last read, and whether some of its log was written by a later version. */
+export type KeptJob = { number: number; record: JobView; stored: Stored[]; newer: boolean }
+
 /** What this browser keeps: who is signed in, jobs it has opened, and taps that are not yet with the server. */
 type Kept = DBSchema & {
   session: { key: 'now'; value: SessionView }
-  jobs: { key: number; value: { number: number; record: JobView; stored: Stored[] } }
-  outbox: { key: string; value: { id: string; job: number; order: number; entry: Entry }; indexes: { job: number } }
+  jobs: { key: number; value: KeptJob }
+  taps: { key: number; value: Omit<Tap, 'order'> & { order?: number }; indexes: { job: number; id: string } }
 }
+/** Version 1 kept the outbox by id, with a clock's time as its order. */
+type FirstOutbox = { id: string; job: number; order: number; entry: Entry }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 const open = () =>
-  (opened ??= openDB<Kept>('ocho', 1, {
-    upgrade(db) {
-      db.createObjectStore('session')
-      db.createObjectStore('jobs', { keyPath: 'number' })
-      db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('job', 'job')
+  (opened ??= openDB<Kept>('ocho', 2, {
+    async upgrade(db, from, _to, tx) {
+      if (from < 1) {
+        db.createObjectStore('session')
+        db.createObjectStore('jobs', { keyPath: 'number' })
+      }
+      const taps = db.createObjectStore('taps', { keyPath: 'order', autoIncrement: true })
+      taps.createIndex('job', 'job')
+      taps.createIndex('id', 'entry.id', { unique: true })
+      if (from !== 1) return
+      const old = tx as unknown as { objectStore(name: 'outbox'): { getAll(): Promise<FirstOutbox[]> } }
+      const rows = await old.objectStore('outbox').getAll()
+      for (const { job, entry } of rows.sort((a, b) => a.order - b.order)) await taps.add({ job, entry })
+      db.deleteObjectStore('outbox' as never)
+    },
+    // another tab brings a newer database: this one lets go, and opens it anew when it is asked
+    blocking(_from, _to, event) {
+      ;(event.target as IDBDatabase).close()
+      opened = undefined
     },
   }))
 
@@ -27,30 +48,24 @@ export const kept = {
     await (await open()).put('session', session, 'now')
   },
   job: async (number: number) => (await open()).get('jobs', number),
-  keepJob: async (number: number, record: JobView, stored: readonly Stored[]) => {
-    await (await open()).put('jobs', { number, record, stored: [...stored] })
+  keepJob: async (job: KeptJob) => {
+    await (await open()).put('jobs', job)
   },
-  waiting: async (job: number): Promise<Entry[]> => {
-    const rows = await (await open()).getAllFromIndex('outbox', 'job', job)
-    return rows.sort((a, b) => a.order - b.order).map(r => r.entry)
+  /** Every tap that waits, in the order they were made. */
+  taps: async (): Promise<Tap[]> => (await (await open()).getAll('taps')) as Tap[],
+  tapsWaiting: async () => (await open()).count('taps'),
+  putTap: async (job: number, entry: Entry): Promise<void> => {
+    await (await open()).add('taps', { job, entry })
   },
-  waitingAnywhere: async () => (await open()).count('outbox'),
-  jobsWaiting: async (): Promise<number[]> => [...new Set((await (await open()).getAll('outbox')).map(r => r.job))],
-  putOut: async (job: number, entry: Entry, order: number) => {
-    await (await open()).put('outbox', { id: entry.id, job, order, entry })
-  },
-  takeOut: async (ids: readonly string[]) => {
-    const tx = (await open()).transaction('outbox', 'readwrite')
-    await Promise.all([...ids.map(id => tx.store.delete(id)), tx.done])
+  dropTaps: async (ids: readonly string[]) => {
+    const tx = (await open()).transaction('taps', 'readwrite')
+    const keys = await Promise.all(ids.map(id => tx.store.index('id').getKey(id)))
+    await Promise.all([...keys.flatMap(k => (k === undefined ? [] : [tx.store.delete(k)])), tx.done])
   },
   /** Everything, at sign-out. */
   wipe: async () => {
-    const tx = (await open()).transaction(['session', 'jobs', 'outbox'], 'readwrite')
-    await Promise.all([
-      tx.objectStore('session').clear(),
-      tx.objectStore('jobs').clear(),
-      tx.objectStore('outbox').clear(),
-      tx.done,
-    ])
+    const tx = (await open()).transaction(['session', 'jobs', 'taps'], 'readwrite')
+    const stores = ['session', 'jobs', 'taps'] as const
+    await Promise.all([...stores.map(name => tx.objectStore(name).clear()), tx.done])
   },
 }

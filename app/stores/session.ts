@@ -1,5 +1,9 @@
-import type { SessionView } from '#core/http/session'
-import type { PersonId } from '#core/ledger/events'
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import type { PersonId } from '#core/chapter/ids'
+import { Done } from '#core/http/answers'
+import { SessionView } from '#core/http/session'
+import { ask } from '~/composables/ask'
 import { kept } from './kept'
 
 /** Who is signed in on this device and who works. Kept for the bench when the server is away. */
@@ -9,7 +13,7 @@ export const useSession = defineStore('session', () => {
 
   /** Asks the server; away from it, what was kept. False when nobody is signed in. */
   async function load(): Promise<boolean> {
-    const asked = await ask<SessionView>('/api/session')
+    const asked = await ask(SessionView, '/api/session')
     if (asked.is === 'done') {
       now.value = asked.value
       offline.value = false
@@ -25,7 +29,7 @@ export const useSession = defineStore('session', () => {
   }
 
   async function choose(person: PersonId, pin?: string) {
-    const asked = await ask('/api/session/person', {
+    const asked = await ask(Done, '/api/session/person', {
       method: 'POST',
       body: { person, ...(pin === undefined ? {} : { pin }) },
     })
@@ -35,9 +39,9 @@ export const useSession = defineStore('session', () => {
 
   /** Signs out once nothing waits here; then everything kept is wiped. Returns how many taps still wait. */
   async function signOut(): Promise<number> {
-    const waiting = await kept.waitingAnywhere()
+    const waiting = await kept.tapsWaiting()
     if (waiting > 0) return waiting
-    const asked = await ask('/api/sign-out', { method: 'POST' })
+    const asked = await ask(Done, '/api/sign-out', { method: 'POST' })
     if (asked.is === 'offline') return -1
     await kept.wipe()
     await Promise.all(

@@ -1,14 +1,17 @@
 import { wrap, type Remote } from 'comlink'
-import type { BenchEvent, RearSetup } from '#core/advice/contract'
+import type { BenchEvent } from '#core/rear/benchEvents'
+import type { RearSetup } from '#core/response/setup'
 import type { Picture } from '#core/advice/picture'
 import type { KnownPrior } from '#core/advice/prior'
 import type { AdviceApi } from './advice'
+import { plain, useLatest } from './latest'
 
-export type Question = { job: number; setup: RearSetup; log: BenchEvent[]; prior: KnownPrior | undefined }
-export type Answer =
-  | { is: 'thinking'; picture: Picture | null }
-  | { is: 'ready'; picture: Picture; job: number }
-  | { is: 'failed'; message: string; picture: Picture | null }
+export type Question = {
+  job: number
+  setup: RearSetup
+  log: readonly BenchEvent[]
+  prior: KnownPrior | undefined
+}
 
 /** Longer than any honest answer; then the worker is started anew. */
 const PATIENCE_MS = 20_000
@@ -16,6 +19,8 @@ const PATIENCE_MS = 20_000
 let worker: Worker | undefined
 let advice: Remote<AdviceApi> | undefined
 let broken: ((reason: Error) => void) | undefined
+/** The one worker answers one question after the other. */
+let turn: Promise<unknown> = Promise.resolve()
 
 function theWorker(): Remote<AdviceApi> {
   if (advice) return advice
@@ -32,16 +37,23 @@ function restart(): void {
   worker = advice = undefined
 }
 
-/** One question to the one worker; rejects when it fails or takes too long. */
-export function askAdvice(question: Question): Promise<Picture> {
+/** One question to the one worker, in its turn; rejects when it fails, takes too long, or was overtaken while it waited. */
+export function askAdvice(question: Question, overtaken: () => boolean = () => false): Promise<Picture> {
+  const mine = turn.then(() => {
+    if (overtaken()) throw new Error('overtaken by a later question')
+    return answer(plain(question))
+  })
+  turn = mine.catch(() => undefined)
+  return mine
+}
+
+function answer({ setup, log, prior }: Question): Promise<Picture> {
   return new Promise<Picture>((resolve, reject) => {
     const timer = setTimeout(() => {
       restart()
       reject(new Error('the advice took too long'))
     }, PATIENCE_MS)
     broken = reject
-    // reactive proxies do not cross into a worker
-    const { setup, log, prior } = JSON.parse(JSON.stringify(question)) as Question
     theWorker()
       .picture(setup, log, prior)
       .then(resolve, reject)
@@ -49,49 +61,20 @@ export function askAdvice(question: Question): Promise<Picture> {
   })
 }
 
-/** The belief about a bench as it changes: only the latest question is asked, late answers are dropped. */
+/** The belief about a bench as it changes; the picture of another job is never shown. */
 export function useAdvice(question: Ref<Question | null>) {
-  const answer = shallowRef<Answer>({ is: 'thinking', picture: null })
-  let asked = 0
-  let busy = false
-  const before = () => answer.value.picture
-  async function work() {
-    if (busy) return
-    busy = true
-    while (question.value) {
-      const mine = asked
-      const now = question.value
-      const start = performance.now()
-      try {
-        const picture = await askAdvice(now)
-        performance.measure('advice', { start }) // read by bench/page.ts
-        if (mine === asked) answer.value = { is: 'ready', picture, job: now.job }
-      } catch (error) {
-        if (mine === asked) answer.value = { is: 'failed', message: (error as Error).message, picture: null }
-      }
-      if (mine === asked) break
-    }
-    busy = false
-  }
-  let job: number | null = null
-  onMounted(() => {
-    // by what it says: a tap acknowledged by the server is the same question and must not make the move stale under a finger
-    watch(
-      () => JSON.stringify(question.value),
-      () => {
-        const now = question.value
-        if (!now) return
-        asked++
-        answer.value = { is: 'thinking', picture: job === now.job ? before() : null }
-        job = now.job
-        void work()
-      },
-      { immediate: true },
-    )
+  const { answer: latest, again } = useLatest(question, async (now, overtaken) => {
+    const start = performance.now()
+    const picture = await askAdvice(now, overtaken)
+    performance.measure('advice', { start }) // read by bench/page.ts
+    return { job: now.job, picture }
   })
-  const again = () => {
-    asked++
-    void work()
-  }
-  return { answer: readonly(answer) as Readonly<Ref<Answer>>, again }
+  const picture = computed<Picture | null>(() => {
+    const { value } = latest.value
+    return value && value.job === question.value?.job ? value.picture : null
+  })
+  /** Thinking about a question newer than the picture. */
+  const stale = computed(() => latest.value.is === 'thinking')
+  const failed = computed(() => (latest.value.is === 'failed' ? latest.value.message : null))
+  return { picture, stale, failed, again }
 }

@@ -34,6 +34,6 @@ export function useCables() {
       const picture = await theApi().loop(now.geometry, now.givenMm, LOOP_FRAMES)
       performance.measure('loop', { start: performance.now() - picture.tookMs }) // read by bench/page.ts
       return picture
-    })
+    }).answer
   return { cut, useLoop }
 }

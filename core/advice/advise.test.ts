@@ -1,10 +1,10 @@
+import { costOf } from '../rear/benchEvents'
 import { describe, expect, test } from 'vitest'
 import { advise, type BenchEvent, type Move } from '../index'
 import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { geometryOf } from '../response/setup'
 import { seededBike, simulatedBench, type HiddenBike } from '../bench/bench'
 import { considerInSteps, forgetBeliefs } from './advise'
-import { costOf } from './contract'
 import { priorOfMatch } from './know'
 
 const setup = setupOfStandard('r14-11')

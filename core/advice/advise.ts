@@ -1,12 +1,13 @@
+import type { BenchEvent } from '../rear/benchEvents'
 import { finite } from '../quantity/check'
 import { checkSetup, type RearSetup } from '../response/setup'
 import { analyse, type Analysis } from './analysis'
-import type { Advice, BenchEvent } from './contract'
+import type { Advice } from './contract'
 import { decide, type Decision } from './decide'
-import { effectOf, explain } from './explain'
+import { barsBarrel, effectOf, explain, STOP_TURNING } from './explain'
 import { posteriorAtStart, type Posterior } from './posterior'
 import type { KnownPrior } from './prior'
-import { startOf, step } from './trace'
+import { startOf, step } from '../rear/trace'
 
 export type AdviseOptions = {
   /** Same input and seed, same answer. Default 1. */
@@ -36,7 +37,7 @@ const kept = new Map<string, Posterior>()
  * @param log what was done and seen since, oldest first
  * @throws RangeError naming the argument that makes no sense
  */
-export function advise(setup: RearSetup, log: BenchEvent[], options: AdviseOptions = {}): Advice {
+export function advise(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions = {}): Advice {
   return consider(setup, log, options).advice
 }
 
@@ -73,7 +74,8 @@ function judged(posterior: Posterior, log: readonly BenchEvent[]): Consideration
   const { right, causes, offsetMm, windowTurns } = analysis
   const effect = effectOf(posterior, analysis, decision.move)
   const because = explain(posterior, analysis, decision)
-  const why = effect ? `${effect}. ${because}` : because
+  const first = barsBarrel(decision.move) ? STOP_TURNING : effect
+  const why = first ? `${first}. ${because}` : because
   return {
     posterior,
     analysis,

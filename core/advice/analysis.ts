@@ -1,8 +1,9 @@
-import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NEW_CABLE, NO_WINDOW_TURNS } from '../response/parameters'
+import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS } from '../standards/model'
+import type { Cause } from '../response/causes'
+import { NEW_CABLE } from '../response/parameters'
 import { cleanErrors } from '../response/window'
 import { safeStopMm } from '../response/safe'
 import type { Geometry } from '../response/setup'
-import type { Cause } from './contract'
 import type { Belief, Posterior } from './posterior'
 import { wearFrom, type Wear } from './wear'
 

@@ -1,12 +1,15 @@
+import { mayReachLargest } from '../rear/gates'
+import { NO_WINDOW_TURNS } from '../standards/model'
+import { MOVE_COST } from '../rear/benchEvents'
 import { degrees } from '../quantity/angle'
 import { logistic, thrownChance, type Arrival } from '../response/heard'
-import { EDGE, HEARING, MEASURE, NO_WINDOW_TURNS, WORN_SKIPS } from '../response/parameters'
+import { EDGE, HEARING, MEASURE, WORN_SKIPS } from '../response/parameters'
 import { errorPitch, freePlaceMm, restPlaceMm } from '../response/pulley'
 import { CURABLE, type Analysis, type Reading } from './analysis'
-import { MOVE_COST, type Move } from './contract'
+import type { Move } from './contract'
 import { lookUp, tablesOf } from './hearingTable'
 import type { Posterior } from './posterior'
-import { senseOfShift } from './trace'
+import { senseOfShift } from '../rear/trace'
 
 /** A check, what it would tell about what to do next (mutual information, nats) and what it costs. */
 export type Check = { move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' }>; tells: number; cost: number }
@@ -70,7 +73,7 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
 /** Is the predicted chance of a thrown chain, shifting into this end as things stand, above the limit? */
 export function chainMayBeThrown(posterior: Posterior, analysis: Analysis, end: 'smallest' | 'largest'): boolean {
   const { geometry: g, trace } = posterior
-  if (end === 'largest' ? !trace.seenL : !trace.seenH) return true
+  if (end === 'largest' ? !mayReachLargest(trace) : !trace.seenH) return true
   return thrownChanceOver(posterior, analysis, end, g.n) > THROWN_LIMIT
 }
 

@@ -1,29 +1,5 @@
-import type { Heard } from '../response/heard'
-
-export type { Heard } from '../response/heard'
-export type { RearSetup } from '../response/setup'
-
-export type Part = 'cable' | 'hanger' | 'shifter' | 'derailleur' | 'cassette'
-export const PARTS = ['cable', 'hanger', 'shifter', 'derailleur', 'cassette'] as const satisfies readonly Part[]
-export type Screw = 'barrel' | 'H' | 'L'
-
-/** What happened at the bench; the meaning of each kind is in docs/advice.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
-export type BenchEvent =
-  | { kind: 'shift'; from: number; to: number; heard: Heard }
-  /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */
-  | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[] }
-  | { kind: 'turn'; screw: Screw; turns: number }
-  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number }
-  | { kind: 'offset'; click: number; offsetMm: number }
-  | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
-  | { kind: 'hanger'; camberDeg: number; toeDeg: number }
-  | { kind: 'reclamp'; barrelTurnsOut: number }
-  | { kind: 'replace'; part: Part }
-  /** Beyond the contract: the hanger was levered. Stops and offset have moved, neither stop counts as seen, lever at 0. */
-  | { kind: 'bend' }
-
-export const CAUSES = ['tension', 'friction', 'hanger', 'mismatch', 'stops', 'wear'] as const
-export type Cause = (typeof CAUSES)[number]
+import type { Cause } from '../response/causes'
+import type { Part, Screw } from '../rear/benchEvents'
 
 export type Move =
   | { do: 'shift'; to: number }
@@ -48,20 +24,3 @@ export type Advice = {
   /** Barrel turns out between which every gear is expected clean; null when there is no such window. */
   windowTurns: { from: number; to: number } | null
 }
-
-/** What each step costs a mechanic, in units of a shift listened to (model, section 5). */
-export const MOVE_COST = {
-  shift: 1,
-  unclean: 1,
-  turn: 1,
-  sight: 2,
-  offset: 2,
-  edge: 2,
-  reclamp: 3,
-  hanger: 4,
-  bend: 4,
-} as const
-export const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
-
-export const costOf = (event: BenchEvent): number =>
-  event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]

@@ -1,10 +1,11 @@
+import type { BenchEvent } from '../rear/benchEvents'
 import { describe, expect, test } from 'vitest'
 import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { geometryOf } from '../response/setup'
 import { simulatedBench, type HiddenBike } from '../bench/bench'
 import { consider } from './advise'
 import { chainMayBeThrown, checksFor, THROWN_LIMIT } from './checks'
-import type { BenchEvent, Move } from './contract'
+import type { Move } from './contract'
 import { DECIDE } from './decide'
 import { sayMove, sayWay } from './explain'
 

@@ -1,8 +1,11 @@
+import type { BenchEvent, Part } from '../rear/benchEvents'
+import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
 import { checksFor, type Check } from './checks'
-import type { BenchEvent, Cause, Move, Part } from './contract'
+import type { Move } from './contract'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
+import { mayReachLargest } from '../rear/gates'
 
 /** Thresholds of the decision; `model`, chosen on the simulated bench. */
 export const DECIDE = {
@@ -32,7 +35,7 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   const { trace } = posterior
   const best = bestEighth(analysis, trace.barrelTurns)
   const answer = (move: Move, check: Check | null = null): Decision => ({ move, best, check })
-  if (!trace.seenL) return answer({ do: 'sight', at: 'L' })
+  if (!mayReachLargest(trace)) return answer({ do: 'sight', at: 'L' })
   if (!trace.seenH) return answer({ do: 'sight', at: 'H' })
   if (trace.cost >= DECIDE.budget - 2) return answer({ do: 'done' })
   const stop = stopMove(analysis, log, best)

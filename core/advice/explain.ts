@@ -1,18 +1,12 @@
+import { SCREW_WORDS, wayOf } from '../chapter/screws'
+import { CAUSE_WORDS, type Cause } from '../response/causes'
 import { sayChance } from '../quantity/chance'
 import { sayTurns, sayTurnsOf } from '../quantity/turns'
+import { capital } from '../quantity/words'
 import type { Analysis } from './analysis'
-import type { Cause, Move } from './contract'
+import type { Move } from './contract'
 import type { Decision } from './decide'
 import type { Posterior } from './posterior'
-
-export const CAUSE_WORDS: Record<Cause, string> = {
-  tension: 'Tension',
-  friction: 'Friction',
-  hanger: 'Hanger',
-  mismatch: 'Mismatch',
-  stops: 'Stops',
-  wear: 'Wear',
-}
 
 /** What a barrel turn does: mm of cable, and mm of pulley with its direction. */
 export function effectOfBarrel(posterior: Posterior, turns: number, ratio: number): string {
@@ -26,7 +20,7 @@ export function sayMove(move: Move, teeth: readonly number[]): string {
     case 'shift':
       return `Shift to the ${teeth[move.to]} and listen`
     case 'turn':
-      return `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${sayWay(move)} ${sayTurnsOf(move.turns)}`
+      return `${SCREW_WORDS[move.screw]} ${sayWay(move)} ${sayTurnsOf(move.turns)}`
     case 'sight':
       return `See ${move.at} by hand`
     case 'offset':
@@ -46,7 +40,45 @@ export function sayMove(move: Move, teeth: readonly number[]): string {
 
 /** "out" or "in" by the screw's rotation: a barrel's + is out, a stop's + is in. */
 export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'out' | 'in' =>
-  (move.screw === 'barrel') === move.turns > 0 ? 'out' : 'in'
+  wayOf(move.screw, move.turns)
+
+/** Told to stop, is it because the bike is right, or because nothing gains more? */
+export const isRightAsItStands = ({ right }: { right: number }): boolean => right >= 0.5
+
+/** A move in two lines to be read from the stand: what it is about, and what is done. */
+export function headOf(m: Move, teeth: readonly number[], now: { right: number }): { small: string; big: string } {
+  switch (m.do) {
+    case 'turn':
+      return { small: `${SCREW_WORDS[m.screw]} ${sayWay(m)}`, big: sayTurnsOf(m.turns) }
+    case 'shift':
+      return { small: 'Shift and listen', big: `To the ${teeth[m.to]}` }
+    case 'sight':
+      return { small: 'See by hand', big: `${m.at} stop` }
+    case 'edge':
+      return { small: `On the ${teeth[m.click]}, cranks turning`, big: `Wind ${m.way}` }
+    case 'offset':
+      return { small: 'Measure the pulley', big: `On the ${teeth[m.click]}` }
+    case 'hanger':
+      return { small: STOP_TURNING, big: 'Gauge it' }
+    case 'reclamp':
+      return { small: `Barrel to ${sayTurns(m.barrelTurnsOut)} out`, big: 'Clamp again' }
+    case 'replace':
+      return { small: STOP_TURNING, big: m.part === 'cable' ? 'New cable' : `New ${m.part}` }
+    case 'done':
+      return { small: isRightAsItStands(now) ? 'It is right' : 'Nothing gains more', big: 'Stop here' }
+  }
+}
+
+/** The usual caution at a move; null where hands are in no danger. `practice` */
+export function cautionOf(m: Move): string | null {
+  if (m.do === 'edge') return 'Fingers clear of chain and spokes while the cranks turn.'
+  if (m.do === 'sight') return 'Wheel still. Push the derailleur by hand; no hand near a moving wheel.'
+  if (m.do === 'reclamp' || (m.do === 'replace' && m.part === 'cable'))
+    return 'Frayed ends stab and cut wire flies: goggles, and cap the end.'
+  if (m.do === 'hanger') return 'Never bend titanium, carbon, a cast part or one with a crack: defer to the maker.'
+  if (m.do === 'replace') return 'The maker’s instructions win. See L by hand again before the largest sprocket.'
+  return m.do === 'turn' && m.screw === 'L' ? 'A spoke ticks: back in at once.' : null
+}
 
 /** What a barrel turn does, in a line of its own; null for any other move. */
 export function effectOf(posterior: Posterior, analysis: Analysis, move: Move): string | null {
@@ -54,6 +86,10 @@ export function effectOf(posterior: Posterior, analysis: Analysis, move: Move): 
     ? effectOfBarrel(posterior, move.turns, meanRatio(analysis))
     : null
 }
+
+/** What is said first of a move that no turn of the barrel can stand for. */
+export const STOP_TURNING = 'Stop turning the barrel'
+export const barsBarrel = (move: Move): boolean => move.do === 'hanger' || move.do === 'replace'
 
 /** Why this move, in one line. */
 export function explain(posterior: Posterior, analysis: Analysis, decision: Decision): string {
@@ -81,13 +117,13 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     case 'offset':
       return `A measured offset here tells most now.${doubt(analysis, true)}`
     case 'hanger':
-      return `Stop turning the barrel: the misfit may slope. Gauge before a part is bought.${doubt(analysis, true)}`
+      return `The misfit may slope: gauge before a part is bought.${doubt(analysis, true)}`
     case 'reclamp':
       return `The window is past the barrel's travel by what is known: draw the inner snug at the pinch bolt and start again from ${sayTurns(move.barrelTurnsOut)} out.`
     case 'replace':
-      return `Stop turning the barrel: ${REPLACE_WHY[move.cause]} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
+      return `${capital(REPLACE_WHY[move.cause])} (${sayChance(move.cause === 'wear' ? analysis.wear.any : analysis.causes[move.cause as 'friction'])}), and no setting cures it (best ${sayChance(best.right)}).`
     case 'done':
-      return analysis.right >= 0.5
+      return isRightAsItStands(analysis)
         ? `Every gear is expected clean from both sides: ${sayChance(analysis.right)} sure.`
         : `No further move gains enough: ${sayChance(analysis.right)} right as it stands.${doubt(analysis)}`
   }

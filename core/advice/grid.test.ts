@@ -1,6 +1,6 @@
+import type { BenchEvent } from '../rear/benchEvents'
 import { describe, expect, test } from 'vitest'
 import { consider } from './advise'
-import type { BenchEvent } from './contract'
 import type { KnownPrior } from './prior'
 import { arrivalChances, reportedChance } from '../response/heard'
 import { EDGE, HEARING } from '../response/parameters'

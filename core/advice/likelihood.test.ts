@@ -1,10 +1,10 @@
+import type { BenchEvent } from '../rear/benchEvents'
 import { describe, expect, test } from 'vitest'
 import { randomFrom } from '../quantity/random'
 import { MEASURE } from '../response/parameters'
 import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { geometryOf, slackestClick, snugCableMm } from '../response/setup'
 import { consider } from './advise'
-import type { BenchEvent } from './contract'
 import { densityOf, drawFrom, logDensity, usualPrior, withKnown, wornRateWith, WORN_RATE } from './prior'
 
 const setup = setupOfStandard('r14-11')

@@ -5,7 +5,7 @@ import type { Geometry, RearSetup } from '../response/setup'
 import { lookUp, type HearingTable } from './hearingTable'
 import { U } from './prior'
 import type { Density } from '../quantity/normal'
-import type { Trace } from './trace'
+import type { Trace } from '../rear/trace'
 
 /** A stretch of the log with the same clamp and parts: which coordinate each unknown is read from. */
 export type Epoch = {

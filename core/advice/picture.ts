@@ -1,9 +1,12 @@
+import { CAUSES, type Cause } from '../response/causes'
 import { restPlaceMm } from '../response/pulley'
 import { arrivalsAt, cleanErrors } from '../response/window'
 import type { Consideration } from './advise'
 import { sayMove } from './explain'
 import { spreadOf, type GearBelief, type Spread } from './know'
 import type { Advice } from './contract'
+import { moveKey } from './moveKey'
+import type { Advised } from '../rear/events'
 
 /** Everything the bench screen shows of a belief: plain data, so that it crosses from the worker. */
 export type Picture = Advice & {
@@ -64,6 +67,32 @@ export function pictureOf({ advice, effect, because, posterior, analysis, decisi
     atCost: posterior.trace.cost,
   }
 }
+
+/** From this chance of right some barrel setting, a clean window is drawn at all. `model` */
+const DRAWN_FROM = 0.25
+
+/** Is a window of clean turns known, believed not to exist, or not known yet? */
+export function windowState(p: Picture): 'known' | 'none' | 'unknown' {
+  if (p.windowExists < 0.5 || p.causes.wear > 0.5) return 'none'
+  return p.windowTurns && Math.max(...p.eighths.map(e => e.right)) >= DRAWN_FROM ? 'known' : 'unknown'
+}
+
+/** The likeliest causes, that first. */
+export const byChance = (causes: Readonly<Record<Cause, number>>): Cause[] =>
+  [...CAUSES].sort((a, b) => causes[b] - causes[a])
+
+/** The cause that the next move is about, else the likeliest. */
+export const leadingCause = ({ move, causes }: Pick<Picture, 'move' | 'causes'>): Cause =>
+  move.do === 'replace' ? move.cause : move.do === 'hanger' ? 'hanger' : byChance(causes)[0]!
+
+/** What the bench keeps of its advice with what was done instead or because of it. */
+export const advisedBy = (p: Picture, taken: boolean): Advised => ({
+  move: moveKey(p.move),
+  right: p.right,
+  after: p.after,
+  cause: p.move.do === 'replace' ? p.move.cause : byChance(p.causes)[0]!,
+  taken,
+})
 
 /** Where the pulley is believed to stand with the chain on a sprocket, mm from the smallest; null before anything is believed. */
 export function restPlaceOf(

@@ -1,3 +1,4 @@
+import type { BenchEvent } from '../rear/benchEvents'
 import type { Density } from '../quantity/normal'
 import { randomFrom, type Random } from '../quantity/random'
 import type { Arrival } from '../response/heard'
@@ -5,12 +6,11 @@ import { EDGE } from '../response/parameters'
 import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
-import type { BenchEvent } from './contract'
 import { hearingTable } from './hearingTable'
 import { logLikelihood, R, resolve, type Epoch, type Observation, type Screws, type State } from './likelihood'
 import { drawFrom, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type KnownPrior } from './prior'
 import { rejuvenate } from './rejuvenate'
-import { senseOfShift, startOf, step, type Trace } from './trace'
+import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
 
 /**
  * Belief about one bike as weighted particles: sequential importance resampling, and after each resampling moves that

@@ -1,9 +1,9 @@
+import type { Cause } from '../response/causes'
 import { radians } from '../quantity/angle'
 import { one, two, type Density } from '../quantity/normal'
 import type { Random } from '../quantity/random'
 import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
 import type { Geometry } from '../response/setup'
-import type { Cause } from './contract'
 
 /** The unknowns of a bike, in the order of a particle's coordinates. */
 export const UNKNOWNS = [

@@ -8,7 +8,7 @@ import {
   type HubHypothesis,
   type HubLog,
 } from '../hub/diagnose'
-import { targetMm, USUAL_HUBS, type HubParts } from '../hub/kinds'
+import { targetMm, usualHubs, type HubParts } from '../hub/kinds'
 import { wheelTurnsOf } from '../hub/ratio'
 import { randomFrom, type Random } from '../quantity/random'
 
@@ -31,7 +31,8 @@ function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): 
 /** Rings, sprockets and sizes as they come: none lies on the diagnosis's own grid. */
 export function seededHub(seed: number): HiddenHub {
   const random = randomFrom(seed, 701)
-  const usual = USUAL_HUBS[Math.floor(random.next() * USUAL_HUBS.length)]!.parts
+  const all = usualHubs()
+  const usual = all[Math.floor(random.next() * all.length)]!.parts
   const parts: HubParts = {
     ...usual,
     ringTeeth: 36 + Math.floor(random.next() * 13),

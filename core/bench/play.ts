@@ -1,5 +1,7 @@
+import { type BenchEvent, costOf } from '../rear/benchEvents'
+import { CAUSES, type Cause } from '../response/causes'
 import { advise } from '../advice/advise'
-import { CAUSES, costOf, type Advice, type BenchEvent, type Cause, type Move } from '../advice/contract'
+import type { Advice, Move } from '../advice/contract'
 import { geometryOf } from '../response/setup'
 import { seededBike, simulatedBench, type HiddenBike } from './bench'
 import type { Physics } from './physics'

@@ -1,4 +1,5 @@
-import type { BenchEvent, Move } from '../advice/contract'
+import type { BenchEvent } from '../rear/benchEvents'
+import type { Move } from '../advice/contract'
 import { camberTolerance } from '../rear/hanger'
 import type { RearSetup } from '../response/setup'
 import { safeStopMm } from '../response/safe'

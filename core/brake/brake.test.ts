@@ -6,16 +6,14 @@ import { centringMove, type Centring, type Nearer, type Side } from './centring'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './checks'
 import { diagnose } from './diagnose'
 import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
-import { marksAfter, proofOf, type ProofMarks, type ProofTest } from './proof'
-import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
+import { marksAfter, proofOf, testsOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_KINDS } from './kinds'
-import { brakesAfter, noBrakes, unproves, type BrakeEvent } from './state'
 import {
   BRAKE_BARREL,
   barrelTurnsFor,
   biteShare,
   cableTakenMm,
-  DISC,
+  discFigures,
   discBiteShare,
   discGapWords,
   discWear,
@@ -38,7 +36,8 @@ describe('sums (common practice and memory, no source)', () => {
   })
   test('a cable disc at 0.2 to 0.4 mm a side bites in the first half of either lever’s stroke, further out it does not (model)', () => {
     for (const lever of ['short', 'long'] as const)
-      for (const gap of [DISC.gapMm.from, DISC.gapMm.to]) expect(discBiteShare(lever, gap)).toBeLessThan(0.5)
+      for (const gap of [discFigures().gapMm.from, discFigures().gapMm.to])
+        expect(discBiteShare(lever, gap)).toBeLessThan(0.5)
     expect(discBiteShare('short', 0.3)).toBeCloseTo((0.3 * 12) / 14.5, 9)
     expect(discBiteShare('short', 1.5)).toBeGreaterThan(1)
     expect(() => discBiteShare('short', -0.1)).toThrow(/gapMm/)
@@ -274,31 +273,6 @@ describe('the diagnosis', () => {
   })
 })
 
-describe('the brakes after their entries', () => {
-  const after = (...events: BrakeEvent[]) => events.reduce(brakesAfter, noBrakes)
-  test('each on its own; a second look replaces the first; a cure starts the looking anew; another kind starts all anew', () => {
-    const parts = { brake: 'front', kind: 'linear-pull', lever: 'long', leverSide: 'left' } as const
-    const s = after(
-      { kind: 'brakeParts', parts },
-      { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'one' },
-      { kind: 'brakeSeen', brake: 'front', check: 'arms', outcome: 'dead' },
-    )
-    expect(s.front.seen).toEqual([{ check: 'arms', outcome: 'dead' }])
-    expect(s.rear.parts).toBeNull()
-    const cured = brakesAfter(s, { kind: 'brakeCured', brake: 'front', fault: 'spring-off' })
-    expect(cured.front).toMatchObject({ seen: [], cured: ['spring-off'], parts })
-    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, kind: 'dual-pivot' } }).front.cured).toEqual([])
-    expect(brakesAfter(cured, { kind: 'brakeParts', parts: { ...parts, lever: 'short' } }).front.cured).toEqual([
-      'spring-off',
-    ])
-  })
-  test('a cure or something seen wrong takes the proof away, a good look does not', () => {
-    expect(unproves({ kind: 'brakeCured', brake: 'rear', fault: 'toe' })).toBe('rear')
-    expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'bar' })).toBe('front')
-    expect(unproves({ kind: 'brakeSeen', brake: 'front', check: 'lever', outcome: 'firm' })).toBeNull()
-  })
-})
-
 describe('centring by what is seen (common practice, no source)', () => {
   const seen = (nearer: Nearer) => ({ kind: 'seen', nearer }) as const
   const turned = (side: Side, sixteenths: number) => ({ kind: 'turned', side, sixteenths }) as const
@@ -356,24 +330,6 @@ describe('centring by what is seen (common practice, no source)', () => {
   })
 })
 
-test('what the ledger may name is what there are words for', () => {
-  expect(Object.fromEntries(BRAKE_CHECKS.map(c => [c.id, c.outcomes.map(o => o[0])]))).toEqual(BRAKE_CHECK_OUTCOMES)
-  expect(
-    new Set(
-      Object.values(BRAKE_FAULTS)
-        .flat()
-        .map(f => f.id),
-    ),
-  ).toEqual(BRAKE_FAULT_IDS)
-  expect(
-    new Set(
-      Object.values(BRAKE_STEPS)
-        .flat()
-        .map(s => s.id),
-    ),
-  ).toEqual(BRAKE_STEP_IDS)
-})
-
 describe('fitting, closeness, wear', () => {
   test("a dual-pivot is fitted in the trade's order, from the centring screw to the cap; a wheel comes before a linear-pull", () => {
     const ids = BRAKE_STEPS['dual-pivot']!.map(s => s.id)
@@ -391,12 +347,6 @@ describe('fitting, closeness, wear', () => {
     expect(() => wearLeftMm('dual-pivot', 9)).toThrow(/at most 8/)
     expect(() => wearLeftMm('coaster', 1)).toThrow(/no such sum/)
   })
-  test('a step, a screw or a new closeness is proven anew; a look at which pad is nearer is not work', () => {
-    expect(unproves({ kind: 'brakeStep', brake: 'rear', step: 'clamped' })).toBe('rear')
-    expect(unproves({ kind: 'brakeScrew', brake: 'front', side: 'left', sixteenths: 2 })).toBe('front')
-    expect(unproves({ kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null })).toBe('front')
-    expect(unproves({ kind: 'brakeNearer', brake: 'front', nearer: 'left' })).toBeNull()
-  })
 })
 
 describe('a proof is three tests', () => {
@@ -405,8 +355,8 @@ describe('a proof is three tests', () => {
     let all: ProofMarks = {}
     let proof: ReturnType<typeof proofOf> = null
     for (const [test, holds] of marks) {
-      all = marksAfter(all, mark(holds), test)
-      proof = proofOf(all, mark(holds), test)
+      all = marksAfter(all, mark(holds), test, testsOf('linear-pull'))
+      proof = proofOf(all, mark(holds), test, testsOf('linear-pull'))
     }
     return proof
   }

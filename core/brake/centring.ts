@@ -1,3 +1,4 @@
+import { fromSixteenths, sayTurnsOf } from '../quantity/turns'
 import type { BrakeKind } from './kinds'
 
 export const SIDES = ['left', 'right'] as const
@@ -73,6 +74,10 @@ export function centringMove(kind: BrakeKind, log: Centring, screwSide: Side = '
 }
 
 const half = (sixteenths: number): number => Math.sign(sixteenths) * Math.max(1, Math.floor(Math.abs(sixteenths) / 2))
+
+/** A turn of a centring screw in words: "left screw 1/8 turn in". */
+export const sayScrewTurn = ({ side, sixteenths }: CentringTurn): string =>
+  `${side} screw ${sayTurnsOf(fromSixteenths(Math.abs(sixteenths)))} ${sixteenths > 0 ? 'in' : 'out'}`
 
 /** Is the brake kind centred by screws at all? */
 export const hasCentring = (kind: BrakeKind): boolean =>

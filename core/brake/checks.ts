@@ -1,4 +1,4 @@
-import type { BrakeKind } from './kinds'
+import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 /** A check of one touch: what is done, and what can be seen; the first is how it looks when nothing is wrong. */
 export type BrakeCheck = { id: string; ask: string; cost: number; outcomes: readonly (readonly [string, string])[] }
@@ -125,6 +125,39 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     ['none', 'Does not bite'],
   ),
 ]
+
+/** Looks at a hydraulic brake: enough to keep it from riding, not to say what is wrong inside. `practice` */
+export const HYDRAULIC_CHECKS: readonly BrakeCheck[] = [
+  check(
+    'hydraulic-lever',
+    'Squeeze hard and hold: how is the lever?',
+    1,
+    ['firm', 'Firm, and stays so'],
+    ['spongy', 'Spongy'],
+    ['sinks', 'Sinks towards the bar'],
+  ),
+  check('leak', 'Look for fluid at lever, line and brake', 1, ['dry', 'Dry'], ['leaks', 'Fluid comes out']),
+]
+
+/** Looks with which nobody rides, until they are put right or seen otherwise. `practice` */
+const STOPS_RIDING: Readonly<Record<string, readonly string[]>> = {
+  noodle: ['out'],
+  anchor: ['slips'],
+  wire: ['broken'],
+  seated: ['not'],
+  body: ['turned', 'strap'],
+  pads: ['worn', 'off-track'],
+  backpedal: ['none'],
+  'hydraulic-lever': ['spongy', 'sinks'],
+  leak: ['leaks'],
+}
+export const stopsRiding = (check: string, outcome: string): boolean => STOPS_RIDING[check]?.includes(outcome) ?? false
+
+/** A look by its id, of any kind of brake. */
+export const checkOf = (id: string): BrakeCheck | undefined =>
+  [...BRAKE_CHECKS, ...HYDRAULIC_CHECKS].find(c => c.id === id)
+/** Is this how it looks when nothing is wrong? */
+export const looksRight = (check: string, outcome: string): boolean => checkOf(check)?.outcomes[0]?.[0] === outcome
 
 type Shows = Record<string, string | Readonly<Record<string, number>>>
 /** A fault with its cure; `weight` is how often it is met, `shows` what each check then looks like (else as if nothing were wrong). */
@@ -425,5 +458,22 @@ export function signOf(f: BrakeFault): string {
   return Object.entries(f.shows).sort((a, b) => sure(b[1], b[0]) - sure(a[1], a[0]))[0]![0]
 }
 
-export const faultOf = (kind: BrakeKind | undefined, id: string) =>
-  (kind ? BRAKE_FAULTS[kind] : Object.values(BRAKE_FAULTS).flat()).find(f => f.id === id)
+/** What can be put right besides the faults that are diagnosed here. */
+const OTHER_CURES: readonly { id: string; words: string }[] = [
+  { id: 'hydraulic-service', words: 'Hydraulic brake bled or repaired by who is trained for it' },
+  { id: 'other', words: 'Something else, see the notes' },
+]
+
+/** A fault by its id, in words; of a kind where it is known, since the same fault is cured otherwise elsewhere. */
+export const faultOf = (kind: EndKind | undefined, id: string): { id: string; words: string } | undefined =>
+  [...(kind && isDiagnosed(kind) ? BRAKE_FAULTS[kind] : Object.values(BRAKE_FAULTS).flat()), ...OTHER_CURES].find(
+    f => f.id === id,
+  )
+
+/** What can have been put right on a brake, to choose from; on one nobody has named, what is common to most. */
+export function curesOf(kind: EndKind | undefined): { id: string; words: string }[] {
+  if (kind && !isDiagnosed(kind)) return [...OTHER_CURES]
+  const faults = kind ? BRAKE_FAULTS[kind] : BRAKE_FAULTS['linear-pull'].filter(f => COMMON.includes(f.id))
+  return [...faults.map(({ id, words }) => ({ id, words })), ...OTHER_CURES.filter(o => o.id === 'other')]
+}
+const COMMON: readonly string[] = ['slipped', 'pads-worn', 'wire-broken', 'not-home', 'wheel', 'glazed', 'toe', 'drag']

@@ -1,3 +1,4 @@
+import { mutualInformation, normalised } from '../inference/information'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, type BrakeCheck, type BrakeFault } from './checks'
 import type { BrakeKind } from './kinds'
 
@@ -38,8 +39,6 @@ export type Diagnosis = {
   checks: BrakeCheck[]
 }
 
-const entropy = (p: readonly number[]): number => -p.reduce((s, x) => s + (x > 0 ? x * Math.log(x) : 0), 0)
-
 /**
  * What is wrong with a brake, by Bayes' rule over its usual faults, one at a time, and the check to make next: the most
  * mutual information per cost.
@@ -56,19 +55,13 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
       weights[i]! *= outcomeChance(f, c, outcome)
     })
   }
-  const sum = weights.reduce((a, b) => a + b, 0)
-  const chances = weights.map(w => w / sum)
-  const now = entropy(chances)
+  const chances = normalised(weights)
   const rated = checksFor(kind)
     .map(check => {
       // looked at once, the same look tells little more: a slip of the eye at most
       const again = seen.some(s => s.check === check.id)
-      const left = check.outcomes.reduce((s, [outcome]) => {
-        const joint = possible.map((f, i) => chances[i]! * outcomeChance(f, check, outcome))
-        const all = joint.reduce((a, b) => a + b, 0)
-        return s + (all > 0 ? all * entropy(joint.map(j => j / all)) : 0)
-      }, 0)
-      return { check, tells: again ? 0 : Math.max(0, now - left) }
+      const outcomes = (i: number) => check.outcomes.map(([o]) => [o, outcomeChance(possible[i]!, check, o)] as const)
+      return { check, tells: again ? 0 : mutualInformation(chances, outcomes) }
     })
     .sort((a, b) => b.tells / b.check.cost - a.tells / a.check.cost)
   const faults = possible

@@ -1,4 +1,4 @@
-import type { BrakeKind } from './kinds'
+import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 /** A step of fitting or renewing a brake, one touch each. */
 export type BrakeStep = { id: string; what: string; how: string; caution?: string }
@@ -161,4 +161,42 @@ export const BRAKE_STEPS: Partial<Record<BrakeKind, readonly BrakeStep[]>> = {
       how: 'Chain not slack; more than that is set inside by who is trained for it.',
     },
   ],
+}
+
+/** The order of fitting of a kind; empty where there is none. */
+export const stepsOf = (kind: EndKind | undefined): readonly BrakeStep[] =>
+  kind && isDiagnosed(kind) ? (BRAKE_STEPS[kind] ?? []) : []
+
+export const BRAKE_STEP_IDS: ReadonlySet<string> = new Set(
+  Object.values(BRAKE_STEPS)
+    .flat()
+    .map(s => s.id),
+)
+/** Steps that only look at the brake, or finish what does not carry its load: a proof still rests on what it proved. */
+const TOUCHES_NOTHING: ReadonlySet<string> = new Set(['looked', 'capped', 'backpedal'])
+export const touches = (step: string): boolean => !TOUCHES_NOTHING.has(step)
+
+/** Looks that a step answers: what was seen before it was done says nothing any more. */
+const ANSWERS: Readonly<Record<string, string>> = {
+  noodle: 'noodle',
+  wheel: 'seated',
+  inner: 'wire',
+  clamped: 'anchor',
+  mounted: 'body',
+  centred: 'body',
+  strap: 'body',
+  reaction: 'body',
+  pads: 'pads',
+}
+export const lookAnswered = (step: string): string | null => ANSWERS[step] ?? null
+
+/** Steps that are open again once another was done anew. */
+const UNDONE_BY: Readonly<Record<string, readonly string[]>> = {
+  inner: ['clamped', 'fine', 'looked', 'capped'],
+  clamped: ['fine', 'looked', 'capped'],
+}
+/** The steps done after one more; one that was done and is done again opens what rests on it. */
+export function stepsAfter(done: readonly string[], step: string): readonly string[] {
+  const open = done.includes(step) ? (UNDONE_BY[step] ?? []) : []
+  return [...done.filter(s => s !== step && !open.includes(s)), step]
 }

@@ -2,48 +2,68 @@ import { z } from 'zod'
 
 export const BRAKES = ['front', 'rear'] as const
 export type Brake = (typeof BRAKES)[number]
+/** Brakes that are diagnosed here: worked by a cable, and the coaster. */
 export const BRAKE_KINDS = ['linear-pull', 'dual-pivot', 'cantilever', 'cable-disc', 'drum', 'coaster'] as const
 export type BrakeKind = (typeof BRAKE_KINDS)[number]
-export const BRAKE_KIND_WORDS: Record<BrakeKind, string> = {
+/** Brakes that are proven here like any other, but not diagnosed. */
+export const HYDRAULIC_KINDS = ['hydraulic-rim', 'hydraulic-disc'] as const
+/** All that can be at one end of a bike, `none` among it. */
+export const END_KINDS = [...BRAKE_KINDS, ...HYDRAULIC_KINDS, 'none'] as const
+export type EndKind = (typeof END_KINDS)[number]
+export const BRAKE_KIND_WORDS: Record<EndKind, string> = {
   'linear-pull': 'Linear-pull arms',
   'dual-pivot': 'Dual-pivot calliper',
   cantilever: 'Cantilever with straddle',
   'cable-disc': 'Cable disc',
   drum: 'Drum or roller',
   coaster: 'Coaster, no cable',
+  'hydraulic-rim': 'Hydraulic rim',
+  'hydraulic-disc': 'Hydraulic disc',
+  none: 'No brake at this end',
 }
+export const isDiagnosed = (kind: EndKind): kind is BrakeKind => BRAKE_KINDS.some(k => k === kind)
+export const isHydraulic = (kind: EndKind): boolean => HYDRAULIC_KINDS.some(k => k === kind)
 
-/** Pull classes of levers, with cable over the stroke, mm, and force gain. `memory` */
+/** Why there may be no brake at an end. A bike with none at both ends stays. */
+export const NO_BRAKE = {
+  coaster: 'the coaster at the other end is its brake',
+  fixed: 'a fixed wheel',
+} as const
+export type NoBrake = keyof typeof NO_BRAKE
+
+/** Pull classes of levers; how much they pull is in the standards. */
 export const LEVERS = ['short', 'long'] as const
 export type LeverClass = (typeof LEVERS)[number]
 export const LEVER_WORDS: Record<LeverClass, string> = { short: 'Short pull', long: 'Long pull' }
-export const LEVER_PULL_MM: Record<LeverClass, { from: number; to: number }> = {
-  short: { from: 13, to: 16 },
-  long: { from: 24, to: 30 },
-}
-export const LEVER_GAIN: Record<LeverClass, number> = { short: 4, long: 2.2 }
-
-/** Cable travel for each mm at a pad. `memory`; a cantilever's changes with its straddle. Drum and coaster have no such sum here. */
-export const ARM_RATIO: Partial<Record<BrakeKind, number>> = { 'linear-pull': 3.6, 'dual-pivot': 1.35, cantilever: 1.4 }
 
 /** The lever that a brake is made for; null where either serves by its own lever or none. */
-export const FITTING_LEVER: Record<BrakeKind, LeverClass | null> = {
+export const FITTING_LEVER: Record<EndKind, LeverClass | null> = {
   'linear-pull': 'long',
   'dual-pivot': 'short',
   cantilever: 'short',
   'cable-disc': null,
   drum: null,
   coaster: null,
+  'hydraulic-rim': null,
+  'hydraulic-disc': null,
+  none: null,
 }
 
 /** Which side the front lever is on: recorded, never assumed; the custom of the country decides. `std` ISO 4210-2 leaves it to the market, recalled */
 export const FrontLeverSide = z.enum(['left', 'right'])
 
-/** What is on the bike. */
-export const BrakeParts = z.strictObject({
-  brake: z.enum(BRAKES),
-  kind: z.enum(BRAKE_KINDS),
-  lever: z.enum(LEVERS).nullable(),
-  leverSide: FrontLeverSide.nullable(),
-})
+/** What is at one end of the bike. */
+export const BrakeParts = z
+  .strictObject({
+    brake: z.enum(BRAKES),
+    kind: z.enum(END_KINDS),
+    lever: z.enum(LEVERS).nullable(),
+    leverSide: FrontLeverSide.nullable(),
+    /** Why there is no brake, where there is none. */
+    none: z.enum(Object.keys(NO_BRAKE) as [NoBrake, ...NoBrake[]]).optional(),
+  })
+  .refine(p => (p.kind === 'none') === (p.none !== undefined), {
+    path: ['none'],
+    message: 'Say why there is no brake at this end: a coaster at the other, or a fixed wheel',
+  })
 export type BrakeParts = z.infer<typeof BrakeParts>

@@ -1,54 +1,18 @@
-import { z } from 'zod'
-import { SIDES, type Centring } from './centring'
-import type { BrakeSeen } from './diagnose'
-import { BRAKE_CHECK_OUTCOMES, BRAKE_FAULT_IDS, BRAKE_STEP_IDS } from './ids'
-import { BrakeParts, BRAKES, type Brake } from './kinds'
+import type { Cabled } from '../cable/events'
+import type { RunName } from '../cable/housing'
+import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapter/chapter'
+import type { JobOf } from '../job/events'
+import type { RearOf } from '../rear/events'
+import type { Centring } from './centring'
+import { checkOf, checksFor, looksRight, stopsRiding } from './checks'
+import { diagnose, type BrakeSeen, type Diagnosis } from './diagnose'
+import type { BrakeEvent, BrakeOf } from './events'
+import { lookAnswered, stepsAfter, stepsOf, touches, type BrakeStep } from './fitting'
+import { BRAKES, isDiagnosed, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
+import { marksAfter, PROOF_WORDS, proofOf, testsOf, type Proof, type ProofMarks, type ProofTest } from './proof'
 
-const brake = z.enum(BRAKES)
-const known = (e: { check: string; outcome: string }) => BRAKE_CHECK_OUTCOMES[e.check]?.includes(e.outcome) ?? false
-
-/** The brake bench's kinds of ledger entries. */
-export const BRAKE_EVENTS = [
-  z.strictObject({ kind: z.literal('brakeParts'), parts: BrakeParts }),
-  z
-    .strictObject({ kind: z.literal('brakeSeen'), brake, check: z.string().max(20), outcome: z.string().max(20) })
-    .refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
-  z.strictObject({
-    kind: z.literal('brakeCured'),
-    brake,
-    fault: z.string().refine(id => BRAKE_FAULT_IDS.has(id), 'that fault is not in the list'),
-  }),
-  z.strictObject({
-    kind: z.literal('brakeStep'),
-    brake,
-    step: z.string().refine(id => BRAKE_STEP_IDS.has(id), 'that step is in no order of fitting'),
-  }),
-  z.strictObject({ kind: z.literal('brakeNearer'), brake, nearer: z.enum(['left', 'right', 'even']) }),
-  z.strictObject({
-    kind: z.literal('brakeScrew'),
-    brake,
-    side: z.enum(SIDES),
-    sixteenths: z
-      .int('turns are whole sixteenths')
-      .min(-64, 'more than 4 turns of a small screw at once is not a turn')
-      .max(64, 'more than 4 turns of a small screw at once is not a turn')
-      .refine(t => t !== 0, 'a turn of 0 is none'),
-  }),
-  z.strictObject({
-    kind: z.literal('brakeClose'),
-    brake,
-    barrelSixteenthsOut: z
-      .int('turns are whole sixteenths')
-      .min(0, 'a barrel is not out by less than nothing')
-      .max(16 * 15, 'a barrel is at most 15 turns out'),
-    letOutMm: z
-      .number()
-      .min(0, 'let out at least 0 mm')
-      .max(25, 'more than 25 mm let out: the pads hang in the air, measure again')
-      .nullable(),
-  }),
-] as const
-export type BrakeEvent = z.infer<(typeof BRAKE_EVENTS)[number]>
+/** What brakes follow besides their own entries: their wires, their wheels, and the job being opened again. */
+export type BrakeHeard = Cabled | JobOf<'wheelOut' | 'reopened'> | RearOf<'replace'>
 
 /** Where one brake of a job stands after its log. */
 export type BrakeState = {
@@ -60,41 +24,200 @@ export type BrakeState = {
   centring: Centring
   /** How close the rider likes it: barrel turns out, and what was let out. */
   close: { barrelSixteenthsOut: number; letOutMm: number | null } | null
+  /** Tests as far as they were marked since it was last worked on. */
+  marks: ProofMarks
+  proof: Proof | null
+  /** Failed, and nothing was put right since: the test it failed, null when none was named. */
+  failed: { test: ProofTest | null; by: string; at: string } | null
+  /** Its wire was clamped and its end not capped since, whichever bench noted it. */
+  uncapped: boolean
 }
-export type BrakesState = Record<Brake, BrakeState>
-const untouched: BrakeState = { parts: null, seen: [], cured: [], steps: [], centring: [], close: null }
-export const noBrakes: BrakesState = { front: untouched, rear: untouched }
+export type BrakesState = Record<Brake, BrakeState> & { flagged: readonly Flag[] }
 
-/** The brakes after one more entry. A look at the same check replaces the one before; another kind of brake starts anew. */
-export function brakesAfter(was: BrakesState, e: BrakeEvent): BrakesState {
-  const brake = e.kind === 'brakeParts' ? e.parts.brake : e.brake
-  const one = was[brake]
-  const next = (): BrakeState => {
-    switch (e.kind) {
-      case 'brakeParts':
-        return one.parts?.kind === e.parts.kind ? { ...one, parts: e.parts } : { ...untouched, parts: e.parts }
-      case 'brakeSeen':
-        return { ...one, seen: [...one.seen.filter(s => s.check !== e.check), { check: e.check, outcome: e.outcome }] }
-      case 'brakeStep':
-        return { ...one, steps: [...new Set([...one.steps, e.step])] }
-      case 'brakeNearer':
-        return { ...one, centring: [...one.centring, { kind: 'seen', nearer: e.nearer }] }
-      case 'brakeScrew':
-        return { ...one, centring: [...one.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] }
-      case 'brakeClose':
-        return { ...one, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } }
-      case 'brakeCured':
-        return { ...one, seen: [], cured: [...one.cured, e.fault] }
+const untouched: BrakeState = {
+  parts: null,
+  seen: [],
+  cured: [],
+  steps: [],
+  centring: [],
+  close: null,
+  marks: {},
+  proof: null,
+  failed: null,
+  uncapped: false,
+}
+export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagged: [] }
+
+export const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
+
+/** Proven no more: it was found otherwise, or may be otherwise. What failed has still failed. */
+const doubted = (b: BrakeState): BrakeState => ({ ...b, marks: {}, proof: null })
+/** Worked on: whatever it was, it is proven anew, and a failure has been answered. */
+const workedOn = (b: BrakeState): BrakeState => ({ ...doubted(b), failed: null })
+const without = (seen: readonly BrakeSeen[], check: string | null): readonly BrakeSeen[] =>
+  seen.filter(s => s.check !== check)
+
+/** The brakes after one more entry. */
+export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard>): BrakesState {
+  const { event } = told
+  const on = (brake: Brake, change: (b: BrakeState) => BrakeState): BrakesState => ({
+    ...was,
+    [brake]: change(was[brake]),
+  })
+  switch (event.kind) {
+    case 'cabled': {
+      const brake = BRAKE_OF_RUN[event.run]
+      return brake ? on(brake, b => cabled(b, event)) : was
     }
+    case 'wheelOut':
+      return on(event.wheel, doubted)
+    case 'replace':
+      // the wheel came out for it
+      return event.part === 'cassette' ? on('rear', doubted) : was
+    case 'reopened':
+      return { ...was, front: doubted(was.front), rear: doubted(was.rear) }
+    case 'proof': {
+      const before = event.holds ? beforeProof(was[event.brake], event) : null
+      if (before) return { ...was, flagged: [...was.flagged, { id: told.id, why: before.message }] }
+      return on(event.brake, b => proven(b, event, handOf(told), told.at))
+    }
+    case 'brakeParts':
+      return on(event.parts.brake, b => named(b, event.parts))
+    default:
+      return on(event.brake, b => after(b, event))
   }
-  return { ...was, [brake]: next() }
 }
 
-/** Does this entry take a proof away? What was worked on, or looks wrong, is proven anew. */
-export function unproves(e: BrakeEvent): Brake | null {
-  if (e.kind === 'brakeParts') return null
-  if (e.kind === 'brakeNearer') return null
-  // whatever was turned, clamped or fitted is proven anew
-  if (e.kind !== 'brakeSeen') return e.brake
-  return BRAKE_CHECK_OUTCOMES[e.check]?.[0] === e.outcome ? null : e.brake
+function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>): BrakeState {
+  switch (e.kind) {
+    case 'brakeSeen': {
+      const now = { ...b, seen: [...without(b.seen, e.check), { check: e.check, outcome: e.outcome }] }
+      return looksRight(e.check, e.outcome) ? now : doubted(now)
+    }
+    case 'brakeStep': {
+      const now = { ...b, steps: stepsAfter(b.steps, e.step), seen: without(b.seen, lookAnswered(e.step)) }
+      const uncapped = e.step === 'clamped' ? true : e.step === 'capped' ? false : b.uncapped
+      return { ...(touches(e.step) ? workedOn(now) : now), uncapped }
+    }
+    case 'brakeNearer': {
+      const now: BrakeState = { ...b, centring: [...b.centring, { kind: 'seen', nearer: e.nearer }] }
+      return e.nearer === 'even' ? now : doubted(now)
+    }
+    case 'brakeScrew':
+      return workedOn({ ...b, centring: [...b.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] })
+    case 'brakeClose':
+      return workedOn({ ...b, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } })
+    case 'brakeCured':
+      return workedOn({ ...b, seen: [], cured: [...b.cured, e.fault] })
+  }
+}
+
+/** Said anew what it is: a proof was of the brake as it was said before. Which side its lever is on changes nothing. */
+function named(b: BrakeState, parts: BrakeParts): BrakeState {
+  const { parts: was } = b
+  if (was && was.kind === parts.kind && was.lever === parts.lever && was.none === parts.none) return { ...b, parts }
+  if (was?.kind === parts.kind) return doubted({ ...b, parts })
+  return { ...untouched, parts, failed: b.failed, uncapped: b.uncapped }
+}
+
+/** Steps of the cable bench that put hands on a brake: all but those that finish its end or squeeze it. */
+function cabled(b: BrakeState, { step }: Cabled): BrakeState {
+  if (step === 'capped') return { ...b, uncapped: false }
+  if (step === 'bedded') return doubted(b)
+  const answered = step === 'fed' ? 'wire' : step === 'clamped' ? 'anchor' : null
+  const now = workedOn({ ...b, seen: without(b.seen, answered) })
+  return step === 'clamped' ? { ...now, uncapped: true } : now
+}
+
+function proven(b: BrakeState, { holds, test }: BrakeOf<'proof'>, by: string, at: string): BrakeState {
+  const tests = testsOf(b.parts?.kind)
+  const mark = { holds, by, at }
+  const marks = marksAfter(b.marks, mark, test, tests)
+  return {
+    ...b,
+    marks,
+    proof: proofOf(marks, mark, test, tests),
+    failed: holds ? b.failed : { test: test ?? null, by, at },
+  }
+}
+
+const WHICH: Record<Brake, string> = { front: 'front brake', rear: 'rear brake' }
+/** Looks that stand with which nobody rides, in words. */
+const dangers = (b: BrakeState): string[] =>
+  b.seen
+    .filter(s => stopsRiding(s.check, s.outcome))
+    .map(s =>
+      checkOf(s.check)!
+        .outcomes.find(o => o[0] === s.outcome)![1]
+        .toLowerCase(),
+    )
+
+/** What must come before a brake, or one test of it, can be said to hold; null when it can be tried. */
+export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): Refusal | null {
+  if (b.parts?.kind === 'none') return { field: 'brake', message: 'There is no brake at this end to prove' }
+  if (e.test && !testsOf(b.parts?.kind).includes(e.test))
+    return { field: 'test', message: `This kind of brake is not proven by the ${PROOF_WORDS[e.test].name}` }
+  if (b.failed) return { field: 'cured', message: 'It failed: say what was put right, then try all of it again' }
+  const [danger] = dangers(b)
+  return danger ? { field: 'seen', message: `Seen before: ${danger}. Put it right, or look again` } : null
+}
+
+/** What a brake's looks say of its fault; null where it is not named, or of a kind that is not diagnosed here. */
+export function diagnosisOf({ parts, seen, cured }: BrakeState): Diagnosis | null {
+  if (!parts || !isDiagnosed(parts.kind)) return null
+  const asked = new Set(checksFor(parts.kind).map(c => c.id))
+  return diagnose(
+    parts.kind,
+    seen.filter(s => asked.has(s.check)),
+    cured,
+  )
+}
+
+/** The step of its order of fitting that comes next; null when all are done, or there is none. */
+export const nextStep = ({ parts, steps }: BrakeState): BrakeStep | null =>
+  stepsOf(parts?.kind).find(s => !steps.includes(s.id)) ?? null
+
+/** Does this brake hold, by a named person, with nothing touched or found otherwise since? */
+export const brakeProven = (b: BrakeState): boolean =>
+  b.proof?.holds === true && b.failed === null && dangers(b).length === 0
+
+/** What is to be told of a brake: its failure while it stands, else its proof while it holds, else nothing. */
+export function toldOf(b: BrakeState): Proof | null {
+  if (b.failed) return { holds: false, by: b.failed.by, at: b.failed.at, failed: b.failed.test }
+  return brakeProven(b) ? b.proof : null
+}
+
+/** How a brake stands, for a line of a page; by whom where somebody said so. */
+export function brakeStands(b: BrakeState): {
+  is: 'none' | 'failed' | 'holds' | 'open'
+  words: string
+  by: string | null
+} {
+  if (b.parts?.none) return { is: 'none', words: `none: ${NO_BRAKE[b.parts.none]}`, by: null }
+  if (b.failed) return { is: 'failed', words: 'failed', by: b.failed.by }
+  if (b.proof && brakeProven(b)) return { is: 'holds', words: 'holds', by: b.proof.by }
+  return { is: 'open', words: 'not proven', by: null }
+}
+
+/** Why a bike stays for its brakes. */
+export function brakesStay(s: BrakesState): Stay[] {
+  const out: Stay[] = []
+  if (s.front.parts?.kind === 'none' && s.rear.parts?.kind === 'none')
+    out.push({ id: 'no-brake', is: 'found', why: 'no brake at either end' })
+  for (const brake of BRAKES) {
+    const b = s[brake]
+    const stay = (is: Stay['is'], id: string, why: string) =>
+      out.push({ id: `${brake}-brake-${id}`, is, why: `${WHICH[brake]} ${why}` })
+    if (b.failed) stay('found', 'failed', `failed its ${b.failed.test ? PROOF_WORDS[b.failed.test].name : 'proof'}`)
+    if (b.parts?.kind === 'none') {
+      const other = s[brake === 'front' ? 'rear' : 'front']
+      if (b.parts.none === 'coaster' && other.parts?.kind !== 'coaster')
+        stay('found', 'missing', 'is missing: the other end has no coaster')
+      continue
+    }
+    for (const danger of dangers(b)) stay('found', 'danger', `found: ${danger}`)
+    if (!b.failed && !b.proof?.holds) stay('open', 'unproven', 'not proven')
+    if (b.uncapped) stay('open', 'uncapped', 'cable’s end is not capped')
+  }
+  return out
 }

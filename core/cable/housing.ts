@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { TAIL_MM } from '../rear/clamp'
+import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
 /** Which run a piece belongs to. */
 export const RUNS = ['rear', 'front', 'front-brake', 'rear-brake', 'hub', 'hub-second'] as const
@@ -44,5 +44,7 @@ export function housingRefused(run: RunName, of: Housing): string | null {
 export const usualHousing = (run: RunName): Housing => (isBrake(run) ? 'brake 5 mm' : 'shift 4 mm')
 /** Least radius of a bend, mm. `memory` */
 export const leastRadiusMm = (run: RunName): number => (isBrake(run) ? 60 : 50)
-/** Inner past the clamp, capped, mm: the middle of the usual. `practice` */
-export const USUAL_TAIL_MM = (TAIL_MM.from + TAIL_MM.to) / 2
+/** Inner left past the clamp, capped, mm. */
+export const tailMm = (s: Standards = TABLE_ONLY): { from: number; to: number } => targetIn(s, 'tail')
+/** The middle of that: what is taken where nobody measured. */
+export const usualTailMm = (s: Standards = TABLE_ONLY): number => (tailMm(s).from + tailMm(s).to) / 2

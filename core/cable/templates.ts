@@ -1,4 +1,4 @@
-import { leastRadiusMm, usualHousing, USUAL_TAIL_MM, type RunName } from './housing'
+import { leastRadiusMm, usualHousing, usualTailMm, type RunName } from './housing'
 import { asRead, type Piece, type Run } from './run'
 
 /** A kind of bike with its usual runs; a start to be measured on the bike. Lengths are `memory`, bends `model`. */
@@ -152,7 +152,7 @@ export function templateRun(id: string, run: RunName): Run {
   const found = template?.runs.find(r => r.run === run)
   if (!found) throw new RangeError(`template ${id} has no ${run} run`)
   return asRead(
-    { run, condition: 'used', tailMm: USUAL_TAIL_MM, pieces: structuredClone(found.pieces) },
+    { run, condition: 'used', tailMm: usualTailMm(), pieces: structuredClone(found.pieces) },
     'template',
     template!.name,
   )

@@ -1,5 +1,5 @@
+import { RECORD_RULES, recordRule } from '../records/chapters'
 import { z } from 'zod'
-import { RECORD_RULES, recordRule } from '../records/figures'
 import { FrameKind } from '../records/frames'
 
 /** One recorded figure of one visit. Bikes by id only: no names leave with the records. */

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { FRONT_SCREWS, FRONT_SEEN } from './moves'
+import { FRONT_ORDERS, FRONT_STEPS } from './orders'
+import { FrontParts } from './parts'
 
 /** The wire pulled by hand, cranks still: where its stop lets the outer plate go. */
 export const HAND_REACH = ['short', 'there', 'past'] as const
@@ -7,16 +9,6 @@ export type HandReach = (typeof HAND_REACH)[number]
 /** What was set or renewed as a whole; each moves things by an unknown amount. */
 export const FRONT_SET = ['position', 'clamp', 'cable', 'lever'] as const
 export type FrontSet = (typeof FRONT_SET)[number]
-
-/** What the belief reads of a job's log; turns in sixteenths, barrel + out, H and L + in. */
-export type FrontSight =
-  | { kind: 'frontShift'; from: number; to: number; seen: (typeof FRONT_SEEN)[number]; sprocket?: number }
-  | { kind: 'frontTurn'; screw: (typeof FRONT_SCREWS)[number]; sixteenths: number }
-  | { kind: 'frontGap'; plate: 'inner' | 'outer'; gapMm: number }
-  | { kind: 'frontPosition'; heightMm: number | null; angleDeg: number | null }
-  | { kind: 'frontHand'; reach: HandReach }
-  | { kind: 'frontUndone'; drops: boolean }
-  | { kind: 'frontSet'; what: FrontSet }
 
 const Ring = z
   .int('ring must be a whole number')
@@ -28,8 +20,15 @@ const Sixteenths = z
   .max(16 * 12, 'more than 12 turns at once is not a turn')
   .refine(t => t !== 0, 'a turn of 0 is none')
 
-/** The front's kinds of ledger entries but parts and steps of an order. */
+/** The front's kinds of ledger entries; turns in sixteenths, barrel + out, H and L + in. */
 export const FRONT_EVENTS = [
+  z.strictObject({ kind: z.literal('frontParts'), parts: FrontParts }),
+  z
+    .strictObject({ kind: z.literal('frontStep'), order: z.enum(FRONT_ORDERS), step: z.string().max(20) })
+    .refine(e => FRONT_STEPS[e.order].some(s => s.id === e.step), {
+      path: ['step'],
+      message: 'that step is not in the order',
+    }),
   z
     .strictObject({
       kind: z.literal('frontShift'),
@@ -67,3 +66,10 @@ export const FRONT_EVENTS = [
   z.strictObject({ kind: z.literal('frontUndone'), drops: z.boolean() }),
   z.strictObject({ kind: z.literal('frontSet'), what: z.enum(FRONT_SET) }),
 ] as const
+export type FrontEvent = z.infer<(typeof FRONT_EVENTS)[number]>
+/** What the belief reads of a job's log: all but what the parts are and which step of an order was done. */
+export type FrontSight = Exclude<FrontEvent, { kind: 'frontParts' | 'frontStep' }>
+
+/** How many sprockets the bike must have for this entry to be possible. */
+export const sprocketsNeeded = (e: FrontEvent): number =>
+  e.kind === 'frontShift' && e.sprocket !== undefined ? e.sprocket + 1 : 0

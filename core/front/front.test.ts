@@ -5,7 +5,8 @@ import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainL
 import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove, type FrontSeen } from './moves'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
-import { frontAfter, noFront, writtenMove, type FrontEvent } from './state'
+import type { FrontEvent } from './events'
+import { frontAfter, noFront, writtenMove } from './state'
 import { adviseFront } from './advise'
 import { cageClicks, END_GAP_MM, frontTroubles, rubMap } from './rub'
 

@@ -66,6 +66,12 @@ export function frontMove(seen: FrontSeen, answered: number): FrontMove | null {
   return seen === 'clean' ? null : (FRONT_MOVES[seen][answered] ?? null)
 }
 
+/** What can be seen of a shift from one ring to another: what is too much or too little that way. */
+export const possibleSeen = (from: number, to: number): FrontSeen[] =>
+  FRONT_SEEN.filter(s =>
+    to > from ? s !== 'no-drop' && s !== 'falls-inboard' : s !== 'no-climb' && s !== 'falls-outboard',
+  )
+
 /** Where to look when the written moves did not cure it. `practice` */
 export const FRONT_ELSEWHERE: Record<Exclude<FrontSeen, 'clean'>, string> = {
   'no-climb':

@@ -72,6 +72,10 @@ export const FRONT_STEPS: Record<FrontOrder, readonly FrontStep[]> = {
   ],
 }
 
+/** The step of an order that comes next; null when all are done. */
+export const nextFrontStep = (order: FrontOrder, done: readonly string[]): FrontStep | null =>
+  FRONT_STEPS[order].find(s => !done.includes(s.id)) ?? null
+
 /** How to find which screw is which when they are not marked. `practice` */
 export const WHICH_SCREW =
   'Cage over the small ring, thumb on it: loosen each a little. The one that moves the cage inboard is L.'

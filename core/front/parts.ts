@@ -97,4 +97,7 @@ export const USUAL_FRONT: Record<'double' | 'triple', FrontParts> = {
   },
 }
 
-export const RING_WORDS: Record<number, readonly string[]> = { 2: ['small', 'big'], 3: ['small', 'middle', 'big'] }
+const RING_WORDS: Record<number, readonly string[]> = { 2: ['small', 'big'], 3: ['small', 'middle', 'big'] }
+/** A ring by its place, the smallest 0. */
+export const ringName = (p: Pick<FrontParts, 'rings'>, i: number): string =>
+  RING_WORDS[p.rings.length]?.[i] ?? String(i)

@@ -1,5 +1,6 @@
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
 import type { FrontParts } from './parts'
+import type { FrontSetup } from './setup'
 
 /** About what is left between plate and chain in the end pairs when both stops stand right, mm. `practice` */
 export const END_GAP_MM = 1
@@ -29,13 +30,11 @@ export function cageClicks(
   const small = chainAtCageMm(p, rings[0], sprockets.at(-1)!) - chainWidthMm / 2 - gaps.innerMm + half
   const big = chainAtCageMm(p, rings[last], sprockets[0]) + chainWidthMm / 2 + gaps.outerMm - half
   const trim = p.cage === 'rotating' ? 0 : p.trimMm
-  const middles = rings
-    .slice(1, -1)
-    .map((r, i): CageClick => ({
-      ring: i + 1,
-      name: 'middle',
-      placeMm: (chainAtCageMm(p, r, sprockets[0]) + chainAtCageMm(p, r, sprockets.at(-1)!)) / 2,
-    }))
+  const middles = rings.slice(1, -1).map((r, i): CageClick => ({
+    ring: i + 1,
+    name: 'middle',
+    placeMm: (chainAtCageMm(p, r, sprockets[0]) + chainAtCageMm(p, r, sprockets.at(-1)!)) / 2,
+  }))
   return [
     { ring: 0, name: 'small', placeMm: small },
     ...(trim > 0 ? [{ ring: 0, name: 'small, trimmed', placeMm: small + trim }] : []),
@@ -56,6 +55,26 @@ export type Pair = {
   clearMm: number
   rubs: 'inner' | 'outer' | null
   near: boolean
+}
+
+/** Where the cage's two plates stand for a pair, mm from the middle plane, and how far behind the axle. */
+export function cageSpan(
+  { parts, pitchMm, chainWidthMm }: FrontSetup,
+  gaps: EndGaps,
+  pair: Pick<Pair, 'ring' | 'click'>,
+): { from: number; to: number; behindMm: number } {
+  const clicks = cageClicks(parts, pitchMm, chainWidthMm, gaps)
+  const { placeMm } = clicks.find(c => c.ring === pair.ring && c.name === pair.click)!
+  const half = parts.cageWidthMm / 2
+  return { from: placeMm - half, to: placeMm + half, behindMm: parts.cageBehindMm }
+}
+
+/** A pair in words: which plate it rubs, or how much is clear on both. */
+export function sayPair(p: Pair): string {
+  const clear = p.rubs
+    ? `rubs the ${p.rubs} plate by ${Math.abs(p.clearMm).toFixed(1)} mm`
+    : `inner plate ${p.innerMm.toFixed(1)}, outer ${p.outerMm.toFixed(1)} mm clear`
+  return `${clear} on “${p.click}”`
 }
 
 /** Every pair of ring and sprocket: clear by how many mm on which plate, trims used. */

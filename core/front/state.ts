@@ -1,13 +1,10 @@
-import type { FrontSight } from './events'
+import type { Cabled } from '../cable/events'
+import type { CableState } from '../cable/state'
+import type { FrontEvent, FrontSight } from './events'
 import { frontMove, type FrontMove, type FrontScrew, type FrontSeen } from './moves'
 import type { FrontOrder } from './orders'
 import type { FrontParts } from './parts'
 import { END_GAP_MM, type EndGaps } from './rub'
-
-export type FrontEvent =
-  FrontSight | { kind: 'frontParts'; parts: FrontParts } | { kind: 'frontStep'; order: FrontOrder; step: string }
-export const isFrontEvent = <E extends { kind: string }>(e: E): e is Extract<E, FrontEvent> =>
-  e.kind.startsWith('front')
 
 /** Where the front derailleur of a job stands after its log. */
 export type FrontState = {
@@ -94,6 +91,15 @@ export function frontAfter(was: FrontState, e: FrontEvent): FrontState {
       }
     }
   }
+}
+
+/**
+ * What a step on the cable bench means here: its wire clamped is drawn anew, after being fed a new one.
+ * @param cables as they stood before that step
+ */
+export function frontCabled(was: FrontState, { run, step }: Cabled, cables: CableState): FrontState {
+  if (run !== 'front' || step !== 'clamped' || !was.parts) return was
+  return frontAfter(was, { kind: 'frontSet', what: cables.cabled.front?.includes('fed') ? 'cable' : 'clamp' })
 }
 
 /** What the written order would do next about what was seen last; null when nothing is open or its list is used up. */

@@ -3,7 +3,8 @@ import { sayTurnsOf } from '../quantity/turns'
 import type { FrontAdvice, FrontCause, FrontMoveTo } from './advise'
 import type { FrontSet, HandReach } from './events'
 import { FRONT_TURN_DOES, type FrontScrew } from './moves'
-import { RING_WORDS, type FrontParts } from './parts'
+import { wayOf } from '../chapter/screws'
+import { ringName, type FrontParts } from './parts'
 
 export const FRONT_CAUSE_WORDS: Record<FrontCause, string> = {
   tension: 'Tension',
@@ -27,17 +28,15 @@ export const FRONT_SET_WORDS: Record<FrontSet, string> = {
 }
 
 const screwWords = (s: FrontScrew): string => (s === 'barrel' ? 'Barrel' : `${s} screw`)
-export const frontWay = (m: { screw: FrontScrew; sixteenths: number }): 'in' | 'out' =>
-  (m.screw === 'barrel') === m.sixteenths > 0 ? 'out' : 'in'
+export const frontWay = (m: { screw: FrontScrew; sixteenths: number }): 'in' | 'out' => wayOf(m.screw, m.sixteenths)
 
 /** A move in the trade's words. */
 export function sayFrontMove(m: FrontMoveTo, parts: FrontParts): string {
-  const rings = RING_WORDS[parts.rings.length]
   switch (m.do) {
     case 'turn':
       return `${screwWords(m.screw)} ${frontWay(m)} ${sayTurnsOf(m.sixteenths / 16)}`
     case 'shift':
-      return `Shift ${rings[m.from]} to ${rings[m.to]} and look`
+      return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)} and look`
     case 'gap':
       return `Measure the ${m.plate} gap`
     case 'position':

@@ -1,5 +1,8 @@
 import { z } from 'zod'
-import { RearParts } from '../ledger/parts'
+import { DECLINABLE_IDS } from '../job/declined'
+import { LEAVES } from '../job/events'
+import { RearParts } from '../rear/parts'
+import { OwnFigure } from '../standards/inForce'
 import { Sheet } from '../ledger/sheet'
 import { FrameKind } from '../records/frames'
 import { line, optionalLine } from './words'
@@ -40,7 +43,15 @@ export type TakeIn = z.infer<typeof TakeIn>
 
 export const Note = z.strictObject({ text: line('Note', 400) })
 export const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
-export const HandBack = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0), how: z.enum(['proven', 'unridable']) })
+export const HandBack = z.strictObject({
+  id: z.uuid(),
+  basedOn: z.int().min(0),
+  how: z.enum(LEAVES),
+  /** The fault its customer declined, where it leaves with one. */
+  fault: z.enum(DECLINABLE_IDS).nullable().default(null),
+})
+export type HandBack = z.infer<typeof HandBack>
+export const Reopen = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0) })
 
 /** One job as a page needs it; its log comes apart. */
 export const JobView = z.object({
@@ -62,6 +73,10 @@ export const JobView = z.object({
   known: Sheet.nullable(),
   sheet: Sheet.nullable(),
   people: z.record(z.string(), z.string()),
+  /** What this shop measured of the standards, so that sums at the bench go by it, offline too. */
+  own: z.array(OwnFigure).default([]),
+  /** What the customer must be called for: something failed after the bike was handed back. */
+  call: z.string().nullable().default(null),
 })
 export type JobView = z.infer<typeof JobView>
 
@@ -88,6 +103,10 @@ export const FloorJob = z.object({
   /** What a bike by the door was given; null while it is worked on. */
   summary: z.string().nullable(),
   unridable: z.boolean(),
+  /** The fault it left with, in words, where its customer declined the cure. */
+  declined: z.string().nullable(),
+  /** What its customer must be called for. */
+  call: z.string().nullable(),
   closedAt: z.string().nullable(),
   recallOn: z.string().nullable(),
 })

@@ -1,10 +1,7 @@
+import { PersonId, Role } from '../chapter/ids'
 import { z } from 'zod'
-import { PersonId } from '../ledger/events'
 import { SchoolChoice } from '../procedure/schools'
 import { line } from './words'
-
-export const Role = z.enum(['owner', 'mechanic', 'trainee'])
-export type Role = z.infer<typeof Role>
 
 const Password = z
   .string({ error: 'Password: type it in' })

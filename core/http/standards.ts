@@ -1,16 +1,21 @@
 import { z } from 'zod'
 import { Seen } from '../records/question'
 import { FrameKind } from '../records/frames'
-import { ShopClaim, ShopValue } from '../standards/shopValues'
+import { listTrouble, ShopClaim, ShopValue } from '../standards/shopValues'
 
 /** What a shop says of the catalogue, oldest first; the table itself ships with the app. */
 export const StandardsView = z.object({ values: z.array(ShopValue) })
 export type StandardsView = z.infer<typeof StandardsView>
 
 /** One or more figures measured at a time. */
-export const ClaimRequest = z.strictObject({
-  claims: z.array(ShopClaim).min(1, 'claims is empty').max(20, 'at most 20 figures at once'),
-})
+export const ClaimRequest = z
+  .strictObject({
+    claims: z.array(ShopClaim).min(1, 'claims is empty').max(20, 'at most 20 figures at once'),
+  })
+  .superRefine(({ claims }, ctx) => {
+    const trouble = listTrouble(claims)
+    if (trouble) ctx.addIssue({ code: 'custom', path: ['claims', trouble.index, 'value'], message: trouble.message })
+  })
 
 export const StandardId = z.string().trim().min(1, 'Name the standard').max(40, 'No standard has so long a name')
 

@@ -3,14 +3,24 @@ import type { HubWay } from './kinds'
 /** A look of one touch; the first outcome is how it is when nothing is wrong. */
 export type HubCheck = {
   id: string
+  /** What is looked at, in a word or two. */
+  of: string
   ask: string
   cost: number
   outcomes: readonly (readonly [string, string])[]
   ways: readonly HubWay[]
 }
 
-const check = (id: string, ways: HubWay[], ask: string, cost: number, ...outcomes: [string, string][]): HubCheck => ({
+const check = (
+  id: string,
+  of: string,
+  ways: HubWay[],
+  ask: string,
+  cost: number,
+  ...outcomes: [string, string][]
+): HubCheck => ({
   id,
+  of,
   ask,
   cost,
   outcomes,
@@ -21,6 +31,7 @@ const check = (id: string, ways: HubWay[], ask: string, cost: number, ...outcome
 export const HUB_CHECKS: readonly HubCheck[] = [
   check(
     'lock',
+    'lock nut',
     ['rod'],
     'Lock nut against the anchor: fingers only, does it turn?',
     1,
@@ -29,6 +40,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'screwed',
+    'chain in the axle',
     ['rod'],
     'Chain unhooked: does it screw further into the axle?',
     2,
@@ -37,6 +49,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'moved',
+    'wheel moved since',
     ['rod', 'marks'],
     'Was the wheel out, or moved in its dropouts, since it last shifted right?',
     1,
@@ -45,6 +58,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'wire',
+    'wire by hand',
     ['rod', 'marks', 'twin'],
     'Lever slack, wire by hand: does it run?',
     2,
@@ -53,6 +67,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'washers',
+    'anti-turn washers',
     ['rod', 'marks'],
     'Anti-turn washers: the right pair, home in the dropouts?',
     1,
@@ -61,6 +76,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'way',
+    'gears along the grip',
     ['twin'],
     'Grip from 1 towards 14: do the gears go up?',
     1,
@@ -70,6 +86,7 @@ export const HUB_CHECKS: readonly HubCheck[] = [
   ),
   check(
     'coupling',
+    'couplings',
     ['twin'],
     'Part each coupling and tug its wire',
     2,
@@ -197,6 +214,8 @@ export const HUB_SHOWS: Readonly<Record<string, Readonly<Record<string, string>>
   coupling: { coupling: 'slips', way: 'still' },
   crossed: { way: 'down' },
 }
+export const HUB_FAULT_IDS: ReadonlySet<string> = new Set(HUB_FAULTS.map(f => f.id))
+
 export const hubFault = (id: string): HubFault | undefined => HUB_FAULTS.find(f => f.id === id)
 export const hubChecksFor = (way: HubWay): HubCheck[] => HUB_CHECKS.filter(c => c.ways.includes(way))
 

@@ -1,3 +1,5 @@
+import { mutualInformation, normalised } from '../inference/information'
+import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
 import { clicksFromSlack, gearAt, HUB_WAY, targetMm, type HubParts } from './kinds'
 import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
@@ -36,8 +38,8 @@ export type HubHypothesis = {
 const SIZES = [0.32, 0.42, 0.55, 0.7, 0.9, 1.1] as const
 
 /** Every way this hub can be, on a grid, with its weight before anything is seen. */
-export function hypothesesOf(hub: HubParts): HubHypothesis[] {
-  const target = targetMm(hub)
+export function hypothesesOf(hub: HubParts, s: Standards = TABLE_ONLY): HubHypothesis[] {
+  const target = targetMm(hub, s)
   const middle = (target.from + target.to) / 2
   const one = (fault: string, weight: number, change: Partial<HubHypothesis> = {}): HubHypothesis => ({
     fault,
@@ -117,14 +119,14 @@ export function gearChances(
 }
 
 /** What would be read in the setting gear, mm: more rod and a mark further on the tight side. */
-export function readingOf(hub: HubParts, h: HubHypothesis): number {
+export function readingOf(hub: HubParts, h: HubHypothesis, s: Standards = TABLE_ONLY): number {
   if (hub.way === 'twin') return h.playMm
-  const { from, to } = targetMm(hub)
+  const { from, to } = targetMm(hub, s)
   return (from + to) / 2 - h.offClicks * HUB_WAY[hub.way].stepMm
 }
 /** Spread of a reading: the eye's, and for a window with room in it where in the room it was set. */
-const readingSd = (hub: HubParts): number => {
-  const { from, to } = targetMm(hub)
+const readingSd = (hub: HubParts, s: Standards): number => {
+  const { from, to } = targetMm(hub, s)
   return Math.hypot(HUB.readingSdMm, (to - from) / 4)
 }
 
@@ -154,7 +156,6 @@ export type HubDiagnosis = {
   turns: number
 }
 
-const entropy = (p: readonly number[]): number => -p.reduce((s, x) => s + (x > 0 ? x * Math.log(x) : 0), 0)
 const NONE = { id: 'none', words: 'Nothing found', cure: 'Every gear cycled, then a ride: prove it.' }
 const TELLS_LEAST = 0.004
 /** How often one thing is looked at at most, and what a second time is worth. `model` */
@@ -166,50 +167,37 @@ const AGAIN_WORTH = 0.5
  * mutual information per cost, and the turns that would put the cable right.
  * @param cured faults already cured, no longer likely
  */
-export function diagnoseHub(hub: HubParts, log: HubLog, cured: readonly string[] = []): HubDiagnosis {
-  const all = hypothesesOf(hub)
+export function diagnoseHub(
+  hub: HubParts,
+  log: HubLog,
+  cured: readonly string[] = [],
+  s: Standards = TABLE_ONLY,
+): HubDiagnosis {
+  const all = hypothesesOf(hub, s)
   const checks = hubChecksFor(hub.way)
-  const sd = readingSd(hub)
+  const sd = readingSd(hub, s)
   const weights = all.map(h => {
     let w = h.weight * (cured.includes(h.fault) ? 0.1 : 1)
     for (const { check, outcome } of log.seen) {
       const c = checks.find(x => x.id === check)
       if (c) w *= lookChance(c, h, outcome)
     }
-    for (const { mm } of log.readings)
-      w *=
-        0.98 *
-          Math.exp(
-            -0.5 * ((mm - readingOf(hub, h)) / (hub.way === 'twin' ? Math.max(sd, readingOf(hub, h) * 0.25) : sd)) ** 2,
-          ) +
-        0.02 * 0.1
+    const wanted = readingOf(hub, h, s)
+    const spread = hub.way === 'twin' ? Math.max(sd, wanted * 0.25) : sd
+    for (const { mm } of log.readings) w *= 0.98 * Math.exp(-0.5 * ((mm - wanted) / spread) ** 2) + 0.02 * 0.1
     for (const count of log.counts) w *= countChance(hub, h, count)
     return w
   })
-  const sum = weights.reduce((a, b) => a + b, 0)
-  const chances = weights.map(w => w / sum)
+  const chances = normalised(weights)
   const names = [...new Set(all.map(h => h.fault))]
   const byFault = (p: readonly number[]) => names.map(n => p.reduce((s, x, i) => s + (all[i].fault === n ? x : 0), 0))
   const faults = byFault(chances)
     .map((chance, i) => ({ id: names[i], words: HUB_FAULTS.find(f => f.id === names[i])?.words ?? NONE.words, chance }))
     .sort((a, b) => b.chance - a.chance)
 
-  /** Mutual information of a thing whose outcome depends on the hypothesis, in nats. */
-  const tells = (outcomes: (h: HubHypothesis) => ReadonlyMap<string, number>): number => {
-    const joint = new Map<string, number[]>()
-    all.forEach((h, i) => {
-      for (const [o, p] of outcomes(h)) {
-        const row = joint.get(o) ?? joint.set(o, new Array<number>(all.length).fill(0)).get(o)!
-        row[i] += chances[i] * p
-      }
-    })
-    let after = 0
-    for (const row of joint.values()) {
-      const p = row.reduce((a, b) => a + b, 0)
-      if (p > 0) after += p * entropy(byFault(row.map(x => x / p)))
-    }
-    return entropy(byFault(chances)) - after
-  }
+  /** What a thing to look at would tell of the fault, nats. */
+  const tells = (outcomes: (h: HubHypothesis) => ReadonlyMap<string, number>): number =>
+    mutualInformation(chances, i => outcomes(all[i]!), byFault)
   // the same thing once more is worth less than its sum says: eye and hand repeat their mistakes
   const times = (n: number): number => (n === 0 ? 1 : n < TIMES ? AGAIN_WORTH : 0)
   const looked = (id: string) => times(log.seen.filter(s => s.check === id).length)
@@ -228,7 +216,7 @@ export function diagnoseHub(hub: HubParts, log: HubLog, cured: readonly string[]
       : [
           {
             next: { do: 'read' } as HubNext,
-            worth: (tells(h => readingBins(readingOf(hub, h), sd)) * times(log.readings.length)) / 1.5,
+            worth: (tells(h => readingBins(readingOf(hub, h, s), sd)) * times(log.readings.length)) / 1.5,
           },
         ]),
     ...hub.ratios
@@ -288,7 +276,7 @@ function readingBins(mm: number, sd: number): Map<string, number> {
 }
 
 /** Turns of the adjuster from a reading alone to the middle of what is wanted; + tighter. Its thread is `memory`. */
-export function turnsFromReading(hub: HubParts, mm: number): number {
-  const { from, to } = targetMm(hub)
+export function turnsFromReading(hub: HubParts, mm: number, s: Standards = TABLE_ONLY): number {
+  const { from, to } = targetMm(hub, s)
   return Math.round((((from + to) / 2 - mm) / HUB_WAY[hub.way].pitchMm) * 8) / 8
 }

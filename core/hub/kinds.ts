@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { within } from '../quantity/within'
+import { TABLE_ONLY, valueOrNull, type Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
-import type { Entry } from '../standards/entry'
+import { M5_PITCH_MM } from '../standards/tables/threads'
+import { figureOf, meanOf, type FigureValue } from '../standards/entry'
 
 /** How a hub is set: by an indicator rod seen through the nut's window, by two marks, or by two cables to a box that clicks inside the hub. */
 export const HUB_WAYS = ['rod', 'marks', 'twin'] as const
@@ -12,11 +14,11 @@ export const HUB_WAY_WORDS: Record<HubWay, string> = {
   twin: 'Two cables',
 }
 
-/** What differs by way: cable a click, thread of the anchor or barrel, mm. All `model` but the threads, which are `memory`. */
+/** What differs by way: cable a click, thread of the anchor or barrel, mm. All `model` but the threads. */
 export const HUB_WAY: Record<HubWay, { stepMm: number; pitchMm: number; adjuster: string }> = {
-  rod: { stepMm: 3.5, pitchMm: 0.8, adjuster: 'anchor' },
-  marks: { stepMm: 2.5, pitchMm: 0.8, adjuster: 'barrel' },
-  twin: { stepMm: 5, pitchMm: 0.8, adjuster: 'barrels' },
+  rod: { stepMm: 3.5, pitchMm: M5_PITCH_MM, adjuster: 'anchor' },
+  marks: { stepMm: 2.5, pitchMm: M5_PITCH_MM, adjuster: 'barrel' },
+  twin: { stepMm: 5, pitchMm: M5_PITCH_MM, adjuster: 'barrels' },
 }
 
 /** A hub by its numbers. Gears are counted from 1, the lowest. */
@@ -62,36 +64,48 @@ export const HubParts = z
   })
 export type HubParts = z.infer<typeof HubParts>
 
-const figure = (e: Entry, key: string) => e.figures.find(f => f.key === key)?.value
 const wayOf = (id: string): HubWay => (id.startsWith('rod') ? 'rod' : id.startsWith('twin') ? 'twin' : 'marks')
+const listed = (value: FigureValue): number[] => (typeof value === 'number' ? [value] : value)
 
-/** Hubs of the table as parts to start from; ring and sprocket are the bike's own and only usual here (`memory`). */
-export const USUAL_HUBS: readonly { id: string; title: string; parts: HubParts }[] = HUB_ENTRIES.map(e => ({
-  id: e.id,
-  title: e.title,
-  parts: {
-    standard: e.id,
-    way: wayOf(e.id),
-    ratios: figure(e, 'ratios') as number[],
-    ringTeeth: 42,
-    sprocketTeeth: 18,
-    referenceGear: (figure(e, 'referenceGear') as number | undefined) ?? (figure(e, 'speeds') as number),
-    slackest: wayOf(e.id) === 'rod' ? 'highest' : 'lowest',
-    derailleur: false,
-  },
-}))
+/** Hubs of the standards as parts to start from; ring and sprocket are the bike's own and only usual here (`memory`). */
+export const usualHubs = (s: Standards = TABLE_ONLY): { id: string; title: string; parts: HubParts }[] =>
+  HUB_ENTRIES.map(e => {
+    const of = (key: string) => (figureOf(e, key) ? valueOrNull(s, 'hub', e.id, key) : null)
+    const ratios = listed(of('ratios')!)
+    return {
+      id: e.id,
+      title: e.title,
+      parts: {
+        standard: e.id,
+        way: wayOf(e.id),
+        ratios,
+        ringTeeth: 42,
+        sprocketTeeth: 18,
+        referenceGear: meanOf(of('referenceGear') ?? ratios.length),
+        slackest: wayOf(e.id) === 'rod' ? 'highest' : 'lowest',
+        derailleur: false,
+      },
+    }
+  })
 
-/** What should be seen in the setting gear, mm: rod past the axle, marks apart, play at the grip. */
-export function targetMm(p: HubParts): { from: number; to: number } {
-  const table = HUB_ENTRIES.find(e => e.id === p.standard)
-  if (p.way === 'marks') return { from: -0.5, to: 0.5 }
+/** Marks count as in line within half a millimetre; play within one. `model` */
+const MARKS_MM = 0.5
+const PLAY_MM = 1
+/** What a hub that is in no table is set to, mm. `practice` for the rod and the play */
+const UNLISTED = { rodMm: 1, playMm: 2 } as const
+
+/** What should be seen in the setting gear, mm, as it counts in this shop: rod past the axle, marks apart, play at the grip. */
+export function targetMm(p: HubParts, s: Standards = TABLE_ONLY): { from: number; to: number } {
+  if (p.way === 'marks') return { from: -MARKS_MM, to: MARKS_MM }
+  const of = (key: string) => (p.standard === null ? null : valueOrNull(s, 'hub', p.standard, key))
   if (p.way === 'twin') {
-    const play = (table && (figure(table, 'playMm') as number | undefined)) ?? 2
-    return { from: play - 1, to: play + 1 }
+    const play = meanOf(of('playMm') ?? UNLISTED.playMm)
+    return { from: play - PLAY_MM, to: play + PLAY_MM }
   }
-  const [from, to] = (table && (figure(table, 'rodMm') as number[] | undefined)) ?? [1, 1]
+  const rod = listed(of('rodMm') ?? UNLISTED.rodMm)
+  const [from, to] = [rod[0], rod.at(-1)!]
   // "about 1 mm" is half a millimetre either way; "up to 2.5" is what it says
-  return from === to ? { from: from - 0.5, to: to + 0.5 } : { from, to }
+  return from === to ? { from: from - MARKS_MM, to: to + MARKS_MM } : { from, to }
 }
 
 /** Clicks from the slackest end to a gear; 0 is the slackest. */

@@ -1,54 +1,14 @@
-import { z } from 'zod'
+import type { Cabled } from '../cable/events'
+import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
+import type { JobOf } from '../job/events'
+import type { RearOf } from '../rear/events'
 import type { HubLog } from './diagnose'
-import { HUB_CHECK_OUTCOMES, HUB_FAULT_IDS, HUB_STEP_IDS } from './ids'
-import { HubParts } from './kinds'
+import type { HubEvent } from './events'
+import type { HubParts } from './kinds'
+import { isAsked } from './ratio'
 
-const known = (e: { check: string; outcome: string }) => HUB_CHECK_OUTCOMES[e.check]?.includes(e.outcome) ?? false
-const Gear = z.int('gear: a whole number').min(1, 'gears count from 1').max(20, 'at most 20 gears')
-
-/** The hub bench's kinds of ledger entries. Turns in sixteenths, + tighter. */
-export const HUB_EVENTS = [
-  z.strictObject({ kind: z.literal('hubParts'), parts: HubParts }),
-  z
-    .strictObject({ kind: z.literal('hubSeen'), check: z.string().max(20), outcome: z.string().max(20) })
-    .refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
-  z.strictObject({
-    kind: z.literal('hubRead'),
-    mm: z.number().min(-20, 'a reading below −20 mm is not one').max(40, 'a reading over 40 mm is not one'),
-  }),
-  z.strictObject({
-    kind: z.literal('hubCount'),
-    gear: Gear,
-    crankTurns: z
-      .int('count whole crank turns')
-      .min(1, 'turn the cranks at least once')
-      .max(50, 'at most 50 crank turns'),
-    wheelTurns: z
-      .number()
-      .gt(0, 'the wheel must have turned: 0 turns is a slip, say so')
-      .max(300, 'more than 300 wheel turns is not a count')
-      .nullable(),
-  }),
-  z.strictObject({
-    kind: z.literal('hubTurn'),
-    sixteenths: z
-      .int('turns are whole sixteenths')
-      .min(-16 * 20, 'more than 20 turns at once is not a turn')
-      .max(16 * 20, 'more than 20 turns at once is not a turn')
-      .refine(t => t !== 0, 'a turn of 0 is none'),
-  }),
-  z.strictObject({
-    kind: z.literal('hubCured'),
-    fault: z.string().refine(id => HUB_FAULT_IDS.has(id), 'that fault is not in the list'),
-  }),
-  z.strictObject({
-    kind: z.literal('hubStep'),
-    step: z.string().refine(id => HUB_STEP_IDS.has(id), 'that step is not in any order'),
-  }),
-  z.strictObject({ kind: z.literal('hubProof'), holds: z.boolean() }),
-] as const
-export type HubEvent = z.infer<(typeof HUB_EVENTS)[number]>
-export const isHubEvent = <E extends { kind: string }>(e: E): e is Extract<E, HubEvent> => e.kind.startsWith('hub')
+/** What a hub follows besides its own entries: its cables, the wheel it sits in, and the job being opened again. */
+export type HubHeard = Cabled | JobOf<'wheelOut' | 'reopened'> | RearOf<'replace'>
 
 export type HubProof = { holds: boolean; by: string; at: string }
 /** Where a hub of a job stands after its log. */
@@ -60,9 +20,14 @@ export type HubState = HubLog & {
   net: number
   /** Is the lock nut known to be tight? Null: not looked at, or turned since. Only rod hubs have one. */
   locked: boolean | null
-  /** Set, cured or cabled in this visit: it must be proven. */
+  /** Set, cured, cabled or doubted in this visit: it must be proven. */
   worked: boolean
   proof: HubProof | null
+  /** Failed its proof, and nothing was put right since. */
+  failed: boolean
+  /** The first reading of the visit, and gears that ever slipped in it: for the sheet. */
+  asFound: { mm: number | null; slipped: readonly number[] }
+  flagged: readonly Flag[]
 }
 export const noHub: HubState = {
   parts: null,
@@ -75,81 +40,136 @@ export const noHub: HubState = {
   locked: null,
   worked: false,
   proof: null,
+  failed: false,
+  asFound: { mm: null, slipped: [] },
+  flagged: [],
 }
 
-/** Named anew as another kind of hub: what was found does not apply, but a danger seen is not talked away; it must be proven. */
-const anotherHub = (was: HubState, parts: HubParts): HubState => ({
-  ...noHub,
-  parts,
-  worked: was.worked || hubStays(was) !== null,
-})
-
-/** What was found before says little once the setting was changed: looks that do not depend on it stay. */
-export const hubSetAnew = (was: HubState): HubState => ({
+/** What was found says little once the setting was changed: looks that do not depend on it stay. It must be proven. */
+const setAnew = (was: HubState): HubState => ({
   ...was,
   readings: [],
   counts: [],
   worked: true,
   proof: null,
+  failed: false,
   locked: was.parts?.way === 'rod' ? null : was.locked,
 })
 
-/** The hub after one more entry; `by` and `at` are for a proof. */
-export function hubAfter(was: HubState, e: HubEvent, by: string, at: string): HubState {
-  switch (e.kind) {
-    case 'hubParts':
-      return was.parts?.way === e.parts.way
-        ? { ...was, parts: e.parts, counts: was.counts.filter(c => c.gear <= e.parts.ratios.length) }
-        : anotherHub(was, e.parts)
-    case 'hubSeen': {
-      const now = { ...was, seen: [...was.seen, { check: e.check, outcome: e.outcome }] }
-      if (e.check !== 'lock') return now
-      return e.outcome === 'tight' ? { ...now, locked: true } : { ...now, locked: false, proof: null }
+/** Proven no more, and to be proven: something it rested on was touched, or found otherwise. */
+const doubted = (was: HubState): HubState => ({ ...was, worked: true, proof: null })
+
+/**
+ * Said anew what it is. Another kind of hub: what was found does not apply. Whatever changed, a proof was of the hub as
+ * it was said before, and a danger seen is not talked away.
+ */
+function named(was: HubState, parts: HubParts): HubState {
+  if (!was.parts) return { ...was, parts }
+  if (sameParts(was.parts, parts)) return was
+  const worked = was.worked || was.proof !== null || hubStays(was).length > 0
+  if (was.parts.way !== parts.way) return { ...noHub, parts, worked, failed: was.failed, flagged: was.flagged }
+  return { ...was, parts, worked, proof: null, counts: was.counts.filter(c => c.gear <= parts.ratios.length) }
+}
+const sameParts = (a: HubParts, b: HubParts): boolean => JSON.stringify(a) === JSON.stringify(b)
+
+/** The hub after one more entry. */
+export function hubAfter(was: HubState, told: Told<HubEvent | HubHeard>): HubState {
+  const { event } = told
+  switch (event.kind) {
+    case 'cabled': {
+      const its = event.run === 'hub' || event.run === 'hub-second'
+      return its && event.step === 'clamped' && was.parts ? setAnew(was) : was
     }
-    case 'hubRead':
-      return { ...was, readings: [...was.readings, { mm: e.mm }] }
-    case 'hubCount': {
-      // a gear this hub does not have says nothing of it
-      if (!was.parts || e.gear > was.parts.ratios.length) return was
-      // a slip or a neutral takes the proof away; a gear counted right again answers for that gear
-      const counts = [...was.counts, { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns }]
-      return { ...was, counts, proof: e.wheelTurns === null ? null : was.proof }
-    }
-    case 'hubTurn':
-      return { ...hubSetAnew(was), net: was.net + e.sixteenths, seen: was.seen.filter(s => s.check !== 'lock') }
-    case 'hubCured':
-      return { ...hubSetAnew(was), seen: [], cured: [...was.cured, e.fault] }
-    case 'hubStep': {
-      const steps = [...new Set([...was.steps, e.step])]
-      // a nut locked is a nut looked at; opening the chain or joining it anew undoes that
-      if (e.step === 'locked') return { ...was, steps, locked: true, worked: true }
-      return {
-        ...was,
-        steps,
-        worked: true,
-        proof: null,
-        locked: was.parts?.way === 'rod' && (e.step === 'home' || e.step === 'slack') ? null : was.locked,
-      }
-    }
+    case 'wheelOut':
+      return event.wheel === 'rear' && was.parts ? setAnew(was) : was
+    case 'replace':
+      // the wheel came out for it
+      return event.part === 'cassette' && was.parts ? setAnew(was) : was
+    case 'reopened':
+      return { ...was, proof: null }
     case 'hubProof':
-      return { ...was, proof: { holds: e.holds, by, at } }
+      return proven(was, told, event.holds)
+    default:
+      return after(was, event)
   }
 }
 
-/** The last count of each gear that slipped or found none. */
-export const slippingGears = (s: HubState): number[] =>
-  [...new Set(s.counts.map(c => c.gear))]
-    .filter(g => s.counts.findLast(c => c.gear === g)!.wheelTurns === null)
-    .sort((a, b) => a - b)
+function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubState {
+  switch (e.kind) {
+    case 'hubParts':
+      return named(was, e.parts)
+    case 'hubSeen': {
+      const now = { ...was, seen: [...was.seen, { check: e.check, outcome: e.outcome }] }
+      if (e.check !== 'lock') return now
+      return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
+    }
+    case 'hubRead':
+      return {
+        ...was,
+        readings: [...was.readings, { mm: e.mm }],
+        asFound: { ...was.asFound, mm: was.asFound.mm ?? e.mm },
+      }
+    case 'hubCount': {
+      // a gear this hub does not have says nothing of it
+      if (!was.parts || e.gear > was.parts.ratios.length) return was
+      const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns }
+      const slipped = e.wheelTurns === null ? [...new Set([...was.asFound.slipped, e.gear])] : was.asFound.slipped
+      const now = { ...was, counts: [...was.counts, count], asFound: { ...was.asFound, slipped } }
+      // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
+      return isAsked(was.parts, count) ? now : doubted(now)
+    }
+    case 'hubTurn':
+      return { ...setAnew(was), net: was.net + e.sixteenths, seen: was.seen.filter(s => s.check !== 'lock') }
+    case 'hubCured':
+      return { ...setAnew(was), seen: [], cured: [...was.cured, e.fault] }
+    case 'hubStep': {
+      const now = { ...was, steps: [...new Set([...was.steps, e.step])], worked: true, proof: null, failed: false }
+      // a nut locked is a nut looked at; opening the chain or joining it anew undoes that
+      if (e.step === 'locked') return { ...now, locked: true }
+      return e.step === 'home' || e.step === 'slack'
+        ? { ...now, locked: was.parts?.way === 'rod' ? null : was.locked }
+        : now
+    }
+  }
+}
 
-/** Why a bike with this hub stays: states in which riding must stop; null when none. */
-export function hubStays(s: HubState): string | null {
-  if (!s.parts) return null
+/** A proof counts only after what comes before it: one that does not is kept, and asked about. */
+function proven(was: HubState, told: Told, holds: boolean): HubState {
+  const before = holds ? beforeProof(was) : null
+  if (before) return { ...was, flagged: [...was.flagged, { id: told.id, why: before }] }
+  return { ...was, worked: true, proof: { holds, by: handOf(told), at: told.at }, failed: !holds }
+}
+
+/** What must come before a hub can be said to hold; null when it can be tried. */
+export function beforeProof(s: HubState): string | null {
+  if (!s.parts) return 'Say first which hub it is'
+  if (s.failed) return 'It failed its proof: say what was put right, then try every gear again'
+  if (s.parts.way === 'rod' && s.locked !== true) return 'The lock nut comes first: tighten it, or see it tight'
+  return null
+}
+
+/** The last count of each gear that slipped or found none. */
+export const slippingGears = (s: HubState): number[] => lastCounts(s, c => c.wheelTurns === null)
+/** The last count of each gear that turned out to be another one. */
+export const wrongGears = (s: HubState): number[] =>
+  lastCounts(s, c => c.wheelTurns !== null && s.parts !== null && !isAsked(s.parts, c))
+
+const lastCounts = (s: HubState, are: (c: HubLog['counts'][number]) => boolean): number[] =>
+  [...new Set(s.counts.map(c => c.gear))].filter(g => are(s.counts.findLast(c => c.gear === g)!)).sort((a, b) => a - b)
+
+/** Why a bike with this hub stays: states in which riding must stop, and what is not proven. */
+export function hubStays(s: HubState): Stay[] {
+  if (!s.parts) return []
+  const out: Stay[] = []
+  const stay = (is: Stay['is'], id: string, why: string) => out.push({ id: `hub-${id}`, is, why })
   const slipping = slippingGears(s)
-  if (s.proof && !s.proof.holds) return 'hub gear failed its proof'
-  if (slipping.length) return `hub slips or finds no gear in ${slipping.join(', ')}`
-  if (s.locked === false) return 'hub’s lock nut is loose'
-  if (!s.worked) return null
-  if (s.parts.way === 'rod' && s.locked === null) return 'hub’s lock nut not seen tight since it was set'
-  return s.proof ? null : 'hub gear not proven since it was set'
+  const wrong = wrongGears(s)
+  if (s.failed || s.proof?.holds === false) stay('found', 'failed', 'hub gear failed its proof')
+  if (slipping.length) stay('found', 'slips', `hub slips or finds no gear in ${slipping.join(', ')}`)
+  if (wrong.length) stay('found', 'wrong', `hub is in another gear than its grip says in ${wrong.join(', ')}`)
+  if (s.locked === false) stay('found', 'nut', 'hub’s lock nut is loose')
+  if (!s.worked) return out
+  if (s.parts.way === 'rod' && s.locked === null) stay('open', 'nut', 'hub’s lock nut not seen tight since it was set')
+  if (!s.proof) stay('open', 'unproven', 'hub gear not proven since it was set')
+  return out
 }

@@ -112,3 +112,9 @@ export const HUB_STEPS: Record<HubWay, readonly HubStep[]> = {
     },
   ],
 }
+
+export const HUB_STEP_IDS: ReadonlySet<string> = new Set(
+  Object.values(HUB_STEPS)
+    .flat()
+    .map(s => s.id),
+)

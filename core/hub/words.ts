@@ -1,13 +1,14 @@
 import { sayChance } from '../quantity/chance'
-import { sayTurnsOf } from '../quantity/turns'
+import { fromSixteenths, sayTurns, sayTurnsOf } from '../quantity/turns'
+import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { HUB_CHECKS, hubFault } from './checks'
 import { HUB_WAY, HUB_WAY_WORDS, targetMm, type HubParts } from './kinds'
 import { hubRatio, whichGear } from './ratio'
-import type { HubEvent } from './state'
+import type { HubEvent } from './events'
 import { HUB_STEPS } from './steps'
 
 export const hubTurnWords = (sixteenths: number): string =>
-  `${sayTurnsOf(Math.abs(sixteenths) / 16)} ${sixteenths > 0 ? 'tighter' : 'slacker'}`
+  `${sayTurnsOf(fromSixteenths(Math.abs(sixteenths)))} ${sixteenths > 0 ? 'tighter' : 'slacker'}`
 export const READING_WORDS: Record<HubParts['way'], string> = {
   rod: 'Rod past the axle',
   marks: 'Marks apart, + too tight',
@@ -15,8 +16,8 @@ export const READING_WORDS: Record<HubParts['way'], string> = {
 }
 
 /** What is wanted in the setting gear, in words. */
-export function sayTarget(p: HubParts): string {
-  const { from, to } = targetMm(p)
+export function sayTarget(p: HubParts, s: Standards = TABLE_ONLY): string {
+  const { from, to } = targetMm(p, s)
   if (p.way === 'marks') return `marks in line in gear ${p.referenceGear}`
   if (p.way === 'twin') return `about ${((from + to) / 2).toFixed(0)} mm of free play at the grip`
   return from === 0
@@ -24,14 +25,10 @@ export function sayTarget(p: HubParts): string {
     : `about ${((from + to) / 2).toFixed(0)} mm of rod past the axle in gear ${p.referenceGear}`
 }
 
-const LOOKED: Record<string, string> = {
-  lock: 'lock nut',
-  screwed: 'chain in the axle',
-  moved: 'wheel moved since',
-  wire: 'wire by hand',
-  washers: 'anti-turn washers',
-  way: 'gears along the grip',
-  coupling: 'couplings',
+function sayLook(id: string, outcome: string): string {
+  const check = HUB_CHECKS.find(c => c.id === id)
+  const seen = check?.outcomes.find(o => o[0] === outcome)?.[1] ?? outcome
+  return `Hub, ${check?.of ?? id}: ${seen.toLowerCase()}`
 }
 
 /** A hub's entry in a line of the ledger. */
@@ -40,11 +37,7 @@ export function sayHub(e: HubEvent): string {
     case 'hubParts':
       return `Hub: ${e.parts.ratios.length} gears, ${HUB_WAY_WORDS[e.parts.way].toLowerCase()}, ${e.parts.ringTeeth} × ${e.parts.sprocketTeeth}`
     case 'hubSeen':
-      return `Hub, ${LOOKED[e.check] ?? e.check}: ${
-        HUB_CHECKS.find(c => c.id === e.check)
-          ?.outcomes.find(o => o[0] === e.outcome)?.[1]
-          .toLowerCase() ?? e.outcome
-      }`
+      return sayLook(e.check, e.outcome)
     case 'hubRead':
       return `Hub, in the setting gear: ${e.mm.toFixed(1)} mm`
     case 'hubCount':
@@ -64,6 +57,12 @@ export function sayHub(e: HubEvent): string {
       return `Hub gear ${e.holds ? 'holds in every gear' : 'failed'}`
   }
 }
+
+/** A reading in mm, with a minus a reader sees. */
+export const sayMm = (mm: number): string => `${mm < 0 ? '−' : ''}${Math.abs(mm).toFixed(1)} mm`
+
+/** A turn of the adjuster as far as it goes, without its way. */
+export const hubAmountWords = (sixteenths: number): string => sayTurns(fromSixteenths(Math.abs(sixteenths)))
 
 /** What one count says, in words. */
 export function sayCount(p: HubParts, c: { gear: number; crankTurns: number; wheelTurns: number | null }): string {

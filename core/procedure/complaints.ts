@@ -1,4 +1,4 @@
-import type { Cause } from '../advice/contract'
+import type { Cause } from '../response/causes'
 import type { Stage } from './stages'
 
 /**

@@ -1,26 +1,22 @@
+import { telling } from '../chapter/testTold'
+import { TABLE_ONLY } from '../standards/inForce'
+import { CAUSES } from '../response/causes'
 import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
-import { CAUSES } from '../advice/contract'
-import { reduce, type Told } from '../ledger/reduce'
+import { reduce } from '../ledger/reduce'
 import { priorFor } from '../ledger/belief'
-import { EventId, LedgerEvent, PersonId } from '../ledger/events'
-import { stockParts } from '../ledger/typedParts'
+import { LedgerEvent } from '../ledger/events'
+import { stockParts } from '../rear/typedParts'
 import { setupOfStandard } from '../response/testBikes'
 import { howToAsk } from './asking'
 import { causesLeft, leadsTo, oddsOf, REAR_COMPLAINTS } from './complaints'
-import { firstPutRight, stagesDone } from './progress'
+import { firstPutRight, stagesDone } from '../rear/progress'
 import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
 import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
 import { STAGES } from './stages'
 
-const by = PersonId.parse('00000000-0000-4000-8000-000000000001')
-let count = 0
-const told = (event: LedgerEvent): Told => ({
-  id: EventId.parse(`00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`),
-  at: '2026-11-25T10:00:00.000Z',
-  by,
-  event,
-})
+const told = telling<LedgerEvent>()
+
 const arrived = told({ kind: 'arrived', parts: stockParts('r14-11') })
 
 describe('what the customer says', () => {
@@ -77,9 +73,11 @@ describe('the sense check', () => {
     expect(SENSE_CHECK.map(i => i.id).sort()).toEqual([...SENSE_IDS].sort())
     expect(beforeAnyScrew(['spoke-guard', 'stiff-link', 'wire']).map(i => i.id)).toEqual(['stiff-link'])
     const state = reduce([arrived, told({ kind: 'sensed', exceptions: ['repeats'], chainWearPercent: null })])
-    expect(firstPutRight(state)).toContain('Loose or not home')
-    expect(stagesDone(state, schoolsOf(), null).sense).toBe(false)
-    expect(firstPutRight(reduce([arrived, told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })]))).toBeNull()
+    expect(firstPutRight(state.rear)).toContain('Loose or not home')
+    expect(stagesDone(state.rear, false, schoolsOf(TABLE_ONLY), null).sense).toBe(false)
+    expect(
+      firstPutRight(reduce([arrived, told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })]).rear),
+    ).toBeNull()
   })
   test('odds multiply and never make anything certain', () => {
     expect(oddsOfSense(['wire', 'loops']).friction).toBe(12)
@@ -98,13 +96,14 @@ describe('schools', () => {
   })
   test('every order holds every stage of the middle once, between the same ends', () => {
     for (const order of ORDERS) {
-      const stages = stagesOf(schoolsOf({ order: order.id }))
+      const stages = stagesOf(schoolsOf(TABLE_ONLY, { order: order.id }))
       expect([...stages].sort()).toEqual([...STAGES].sort())
       expect([stages[0], ...stages.slice(-2)]).toEqual(['said', 'prove', 'handBack'])
     }
   })
   test("a job's choice beats the person's, that the shop's, that the usual", () => {
     const inForce = schoolsOf(
+      TABLE_ONLY,
       { step: 'half' },
       { step: 'full', gap: 'with-sag' },
       { gap: 'maker', placing: 'outboard' },
@@ -120,18 +119,23 @@ describe('schools', () => {
   })
   test('they change how a check is asked, in gears that are there', () => {
     const teeth = [11, 13, 15, 17, 19, 21]
-    expect(howToAsk(schoolsOf(), teeth, 1, 2)).toBe('One click.')
-    expect(howToAsk(schoolsOf(), teeth, 0, 3)).toBe('Go to the 15, then one click.')
-    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 1, 3)).toBe('Two clicks at once from the 13.')
-    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 5, 2)).toBe('Go to the 19, then two clicks at once.')
-    expect(howToAsk(schoolsOf({ test: 'two-clicks' }), teeth, 0, 1)).toBe('One click.')
-    expect(howToAsk(schoolsOf(), teeth, 2, 2)).toContain('the same way')
+    expect(howToAsk(schoolsOf(TABLE_ONLY), teeth, 1, 2)).toBe('One click.')
+    expect(howToAsk(schoolsOf(TABLE_ONLY), teeth, 0, 3)).toBe('Go to the 15, then one click.')
+    expect(howToAsk(schoolsOf(TABLE_ONLY, { test: 'two-clicks' }), teeth, 1, 3)).toBe('Two clicks at once from the 13.')
+    expect(howToAsk(schoolsOf(TABLE_ONLY, { test: 'two-clicks' }), teeth, 5, 2)).toBe(
+      'Go to the 19, then two clicks at once.',
+    )
+    expect(howToAsk(schoolsOf(TABLE_ONLY, { test: 'two-clicks' }), teeth, 0, 1)).toBe('One click.')
+    expect(howToAsk(schoolsOf(TABLE_ONLY), teeth, 2, 2)).toContain('the same way')
   })
 })
 
 test('stages count as done by what the ledger says', () => {
-  const schools = schoolsOf()
-  const done = (...events: LedgerEvent[]) => stagesDone(reduce([arrived, ...events.map(told)]), schools, null)
+  const schools = schoolsOf(TABLE_ONLY)
+  const done = (...events: LedgerEvent[]) => {
+    const { rear, job } = reduce([arrived, ...events.map(e => told(e))])
+    return stagesDone(rear, job.handedBack !== null, schools, null)
+  }
   expect(Object.values(done()).some(Boolean)).toBe(false)
   const gauge = { kind: 'gauge', camberDeg: 0.05, toeDeg: 0, acrossMm: 0.6 } as const
   expect(done(gauge).hanger).toBe(true)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 
 /**
@@ -150,27 +151,30 @@ export const CLAMPS: readonly (Named<string> & { takeUpMm: { from: number; to: n
   },
 ]
 
+/** What the table says; a shop that measured its own is answered by `schoolsOf`. */
+const target = (id: string) => targetIn(TABLE_ONLY, id)
+
 /** `targetMm`: between which gap, tips to tips. */
 export const GAPS: readonly (Named<string> & { targetMm: { from: number; to: number }; sagged: boolean })[] = [
   {
     id: 'close',
     name: '3 to 6 mm',
     why: 'Close is quick and clear on small cassettes.',
-    targetMm: { from: 3, to: 6 },
+    targetMm: target('gap-close'),
     sagged: false,
   },
   {
     id: 'start-wide',
     name: '6 to 10 mm, then refine',
     why: 'Safe to start from: nothing touches while the rest is set.',
-    targetMm: { from: 6, to: 10 },
+    targetMm: target('gap-start-wide'),
     sagged: false,
   },
   {
     id: 'smallest-clear',
     name: 'The smallest that clears',
     why: 'Look while in the second largest: it must not touch on the way into the largest.',
-    targetMm: { from: 2, to: 5 },
+    targetMm: target('gap-smallest-clear'),
     sagged: false,
   },
   {
@@ -184,7 +188,7 @@ export const GAPS: readonly (Named<string> & { targetMm: { from: number; to: num
     id: 'with-sag',
     name: 'With the rider’s sag',
     why: 'A suspension frame changes the gap under the rider: about 15 mm sagged shows as 4 to 5 mm in the stand on one common layout. Ask the maker’s chart.',
-    targetMm: { from: 13, to: 16 },
+    targetMm: target('gap-with-sag'),
     sagged: true,
   },
 ]
@@ -195,13 +199,13 @@ export const PLACINGS: readonly (Named<string> & { targetMm: { from: number; to:
     id: 'centred',
     name: 'Centred',
     why: 'In line under the smallest: quiet, and no travel to spare towards the frame.',
-    targetMm: { from: -0.5, to: 0.3 },
+    targetMm: target('h-centred'),
   },
   {
     id: 'outboard',
     name: '1 to 2 mm outboard',
     why: 'Still drops in when the frame flexes under load.',
-    targetMm: { from: -2, to: -1 },
+    targetMm: target('h-outboard'),
   },
 ]
 
@@ -277,20 +281,23 @@ export const USUAL_SCHOOLS: Required<SchoolChoice> = {
 
 const found = <T extends { id: string }>(list: readonly T[], id: string): T => list.find(s => s.id === id) ?? list[0]
 
-/** The schools in force: the job's choice over the person's over the shop's over the usual. */
-export function schoolsOf(...narrowest: (SchoolChoice | null | undefined)[]) {
+/** The schools in force: the job's choice over the person's over the shop's over the usual; targets as they count in this shop. */
+export function schoolsOf(s: Standards, ...narrowest: (SchoolChoice | null | undefined)[]) {
   const ids = {
     ...USUAL_SCHOOLS,
     ...Object.assign({}, ...[...narrowest].reverse().map(c => c ?? {})),
   } as Required<SchoolChoice>
+  const gap = found(GAPS, ids.gap)
+  const placing = found(PLACINGS, ids.placing)
   return {
     ids,
     order: found(ORDERS, ids.order),
     step: found(STEPS, ids.step),
     test: found(TESTS, ids.test),
     clamp: found(CLAMPS, ids.clamp),
-    gap: found(GAPS, ids.gap),
-    placing: found(PLACINGS, ids.placing),
+    // the maker's figure is typed on the bike, and is in no table
+    gap: gap.id === 'maker' ? gap : { ...gap, targetMm: targetIn(s, `gap-${gap.id}`) },
+    placing: { ...placing, targetMm: targetIn(s, `h-${placing.id}`) },
     height: found(HEIGHTS, ids.height),
     pads: found(PADS, ids.pads),
   }

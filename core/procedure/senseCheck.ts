@@ -1,8 +1,9 @@
-import type { Cause } from '../advice/contract'
+import type { Cause } from '../response/causes'
 
 /**
  * What is looked at before any screw: "all fine" plus exceptions. `first` must be put right before a screw is turned;
- * `odds` is how much likelier a cause becomes (`model`). The list is `practice`, no source.
+ * nobody rides with what `stopsRiding`, so it keeps the bike; `odds` is how much likelier a cause becomes (`model`).
+ * The list is `practice`, no source.
  */
 export type SenseItem = {
   id: SenseId
@@ -10,6 +11,7 @@ export type SenseItem = {
   otherwise: string
   does: string
   first: boolean
+  stopsRiding?: true
   odds?: Partial<Record<Cause, number>>
 }
 
@@ -29,6 +31,8 @@ export const SENSE_IDS = [
   'returns',
   'repeats',
   'spoke-guard',
+  'cracked',
+  'split',
 ] as const
 export type SenseId = (typeof SENSE_IDS)[number]
 
@@ -131,6 +135,26 @@ export const SENSE_CHECK: readonly SenseItem[] = [
     'Loose or not home, not out of adjustment: find what moves.',
     true,
   ),
+  {
+    ...item(
+      'cracked',
+      'No crack in hanger, dropout or frame',
+      'A crack in hanger, dropout or frame',
+      'Nobody rides it. A hanger is renewed; a frame goes to the maker or a qualified frame builder.',
+      true,
+    ),
+    stopsRiding: true,
+  },
+  {
+    ...item(
+      'split',
+      'No housing split or burst',
+      'A housing is split',
+      'Renew that piece before anything else: split housing gives way at the next hard pull.',
+      true,
+    ),
+    stopsRiding: true,
+  },
   item('spoke-guard', 'Spoke guard there', 'Spoke guard missing', 'Note it: it is a second line of defence.'),
 ]
 

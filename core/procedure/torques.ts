@@ -1,22 +1,41 @@
 import type { Provenance } from '../quantity/provenance'
+import { provenanceIn, rangeIn, type Standards } from '../standards/inForce'
+import { tableEntry } from '../standards/catalogue'
 
-/** Tightening torques at the rear, N·m, unless the maker says otherwise; none from memory on carbon, titanium or a cracked part. */
-export const TORQUE_IDS = [
-  'hanger-bolt',
-  'pinch-bolt',
-  'hanger-screws',
-  'pulley-bolts',
-  'lever-clamp',
-  'axle-nuts',
-] as const
-export type TorqueId = (typeof TORQUE_IDS)[number]
-export type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; provenance: Provenance; drive: string }
+/** Bolts at the rear that are tightened to a torque, and the key each takes; figures are in the standards. `practice` */
+const DRIVES = {
+  'hanger-bolt': '5 mm',
+  'pinch-bolt': '5 or 4 mm, T25',
+  'hanger-screws': '2.5 or 3 mm',
+  'pulley-bolts': '3 mm',
+  'lever-clamp': '4 or 5 mm',
+  'axle-nuts': '15 mm',
+} as const
+export type TorqueId = keyof typeof DRIVES
+export const TORQUE_IDS = Object.keys(DRIVES) as [TorqueId, ...TorqueId[]]
+export const TORQUE_WORDS = Object.fromEntries(TORQUE_IDS.map(id => [id, tableEntry('torque', id)!.title])) as Record<
+  TorqueId,
+  string
+>
 
-export const REAR_TORQUES: readonly Torque[] = [
-  { id: 'hanger-bolt', what: 'Hanger bolt', fromNm: 8, toNm: 10, provenance: 'memory', drive: '5 mm' },
-  { id: 'pinch-bolt', what: 'Pinch bolt', fromNm: 4, toNm: 7, provenance: 'memory', drive: '5 or 4 mm, T25' },
-  { id: 'hanger-screws', what: 'Hanger screws', fromNm: 2, toNm: 5, provenance: 'memory', drive: '2.5 or 3 mm' },
-  { id: 'pulley-bolts', what: 'Pulley bolts', fromNm: 2.5, toNm: 3, provenance: 'memory', drive: '3 mm' },
-  { id: 'lever-clamp', what: 'Lever clamp', fromNm: 5, toNm: 6, provenance: 'memory', drive: '4 or 5 mm' },
-  { id: 'axle-nuts', what: 'Solid axle nuts', fromNm: 30, toNm: 45, provenance: 'memory', drive: '15 mm' },
-]
+/** A bolt with its torque as it counts in this shop, N·m, and its key. None from memory on carbon, titanium or a cracked part. */
+export type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
+
+export const rearTorques = (s: Standards): Torque[] =>
+  TORQUE_IDS.map(id => {
+    const { from, to } = rangeIn(s, 'torque', id, 'torqueNm')
+    return {
+      id,
+      what: TORQUE_WORDS[id],
+      fromNm: from,
+      toNm: to,
+      drive: DRIVES[id],
+      provenance: provenanceIn(s, 'torque', id, 'torqueNm'),
+    }
+  })
+
+/** A torque in words: "5 to 7 N·m", "25 N·m". @throws RangeError for a bolt the standards do not have */
+export function sayTorque(s: Standards, id: string): string {
+  const { from, to } = rangeIn(s, 'torque', id, 'torqueNm')
+  return `${from === to ? from : `${from} to ${to}`} N·m`
+}

@@ -1,9 +1,14 @@
+import { CHAIN_PITCH_MM } from '../standards/sprockets'
 import { positive, wholeIn } from '../quantity/check'
-import { CHAIN_PITCH_MM } from './gap'
+import { numberIn, TABLE_ONLY, type Standards } from '../standards/inForce'
+import { chainRow } from '../standards/tables/chains'
 
-/** Elongation at which a chain is renewed, per cent. `practice`: 0.75 to 10 speeds, 0.5 from 11 and on electric bikes. */
-export const chainWearLimitPercent = (speeds: number, electric = false): number =>
-  speeds >= 11 || electric ? 0.5 : 0.75
+/** On electric bikes a chain is renewed as early as on 11 speeds. `practice` */
+const ELECTRIC_AS_SPEEDS = 11
+
+/** Elongation at which a chain is renewed, per cent, as it counts in this shop. */
+export const chainWearLimitPercent = (speeds: number, electric = false, s: Standards = TABLE_ONLY): number =>
+  numberIn(s, 'chain', chainRow(electric ? Math.max(speeds, ELECTRIC_AS_SPEEDS) : speeds), 'wearPercent')
 
 /**
  * Chain length for a derailleur bike: the two-wheel formula, + 2 links (`practice`), rounded up to an even number.
@@ -25,6 +30,14 @@ export function chainLinks(p: { chainstayMm: number; ringTeeth: number; sprocket
     (p.ringTeeth + p.sprocketTeeth) / 2 +
     (CHAIN_PITCH_MM * ((p.ringTeeth - p.sprocketTeeth) / (2 * Math.PI)) ** 2) / p.chainstayMm
   return { exact, links: 2 * Math.ceil((exact + 2) / 2 - 1e-9) }
+}
+
+/** Whether a derailleur takes up so many teeth, in words. @param has its capacity; NaN where it was not typed */
+export function capacityJudged(need: number, has: number): { words: string; wrong: boolean } {
+  if (!Number.isFinite(has)) return { words: `${need} teeth needed`, wrong: false }
+  if (need <= has) return { words: `${need} teeth needed, ${has} there: enough`, wrong: false }
+  const short = `${need} teeth needed, ${has} there: ${need - has} more than its capacity.`
+  return { words: `${short} Small and small will sag, or big and big tear.`, wrong: true }
 }
 
 /**

@@ -1,7 +1,12 @@
 import { notNegative, positive } from '../quantity/check'
+import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
-/** Where the barrel starts before the inner is clamped, turns out: so that it can go either way. `practice` */
-export const BARREL_START_TURNS = { from: 1.5, to: 2 } as const
+/** Where the barrel starts before the inner is clamped, turns out: so that it can go either way. */
+export const barrelStartTurns = (s: Standards = TABLE_ONLY): { from: number; to: number } => targetIn(s, 'barrel-start')
+
+/** Turns out the barrel is set to before a clamp: as far as is usual, no further than the middle of its thread. */
+export const startTurnsOut = (rangeTurns: number, s: Standards = TABLE_ONLY): number =>
+  Math.min(barrelStartTurns(s).to, rangeTurns / 2)
 
 /**
  * When the barrel runs out: where to put it, and how much inner to draw (+) or let out (−) at the clamp so that the
@@ -9,15 +14,15 @@ export const BARREL_START_TURNS = { from: 1.5, to: 2 } as const
  * @param p turns out now, turns still wanted (+ out), travel and thread in mm per turn
  * @throws RangeError naming the argument
  */
-export function reclampRecipe(p: { turnsOut: number; wantedTurns: number; rangeTurns: number; threadMm: number }): {
-  barrelTurnsOut: number
-  drawMm: number
-} {
+export function reclampRecipe(
+  p: { turnsOut: number; wantedTurns: number; rangeTurns: number; threadMm: number },
+  s: Standards = TABLE_ONLY,
+): { barrelTurnsOut: number; drawMm: number } {
   notNegative('turnsOut', p.turnsOut)
   positive('rangeTurns', p.rangeTurns)
   positive('threadMm', p.threadMm)
   if (p.turnsOut > p.rangeTurns) throw new RangeError(`turnsOut ${p.turnsOut} is beyond rangeTurns ${p.rangeTurns}`)
-  const barrelTurnsOut = Math.min(BARREL_START_TURNS.to, p.rangeTurns / 2)
+  const barrelTurnsOut = startTurnsOut(p.rangeTurns, s)
   return { barrelTurnsOut, drawMm: (p.turnsOut + p.wantedTurns - barrelTurnsOut) * p.threadMm }
 }
 
@@ -25,15 +30,22 @@ export function reclampRecipe(p: { turnsOut: number; wantedTurns: number; rangeT
 export const clampJudged = (turnsSinceClamp: number): 'good' | 'fair' | 'poor' =>
   Math.abs(turnsSinceClamp) <= 1 ? 'good' : Math.abs(turnsSinceClamp) < 2 ? 'fair' : 'poor'
 
-/** Pieces of housing on a rear run, lever first. */
-export const HOUSING_PLACES = ['lever loop', 'along the frame', 'last loop', 'full length'] as const
-export type HousingPlace = (typeof HOUSING_PLACES)[number]
+export const CLAMP_WORDS: Record<ReturnType<typeof clampJudged>, string> = {
+  good: 'a good clamp',
+  fair: 'fair',
+  poor: 'a poor clamp: draw it again when there is time',
+}
 
 /** Shift housing: wires parallel to the run, so that it does not shorten. It may never carry a brake, where it can burst. `practice` */
 export const HOUSING_KINDS = ['4 mm', '5 mm', 'full-length liner'] as const
 export type HousingKind = (typeof HOUSING_KINDS)[number]
 
-/** Last rear loop, mm: usual lengths, and with a straight entry. `memory` */
-export const LAST_LOOP_MM = { usual: { from: 250, to: 320 }, straight: { from: 180, to: 230 } } as const
-/** Inner left past the pinch bolt, capped, mm. `practice` */
-export const TAIL_MM = { from: 30, to: 50 } as const
+/** What ends a piece of housing. */
+export const HOUSING_ENDS = ['metal', 'plastic', 'sealed', 'bare'] as const
+export type HousingEnds = (typeof HOUSING_ENDS)[number]
+
+/** Last rear loop, mm: usual lengths, and with a straight entry. */
+export const lastLoopMm = (s: Standards = TABLE_ONLY): Record<'usual' | 'straight', { from: number; to: number }> => ({
+  usual: targetIn(s, 'last-loop'),
+  straight: targetIn(s, 'last-loop-straight'),
+})

@@ -1,5 +1,6 @@
+import { pitchDiameterMm, tipDiameterMm } from '../standards/sprockets'
 import { describe, expect, test } from 'vitest'
-import { guideGap, pitchDiameterMm, tipDiameterMm } from './gap'
+import { guideGap } from './gap'
 
 describe('sprocket diameters', () => {
   // ISO 606, as tabulated in machinery handbooks.

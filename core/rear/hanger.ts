@@ -1,6 +1,7 @@
+import { pitchDiameterMm } from '../standards/sprockets'
 import { degrees } from '../quantity/angle'
 import { finite, notNegative, positive } from '../quantity/check'
-import { pitchDiameterMm } from './gap'
+import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
 export type HangerReading = { hour: number; gapMm: number }
 export type HangerFit = { camberDeg: number; toeDeg: number; tiltDeg: number; acrossMm: number; residualMm: number }
@@ -42,6 +43,10 @@ export function fitHanger(readings: HangerReading[], radiusMm: number): HangerFi
   }
 }
 
+/** A fit in a line: how far across, and which way. */
+export const sayFit = (fit: HangerFit): string =>
+  `${fit.acrossMm.toFixed(1)} mm across, camber ${fit.camberDeg.toFixed(1)}°, toe ${fit.toeDeg.toFixed(1)}°`
+
 /** Least squares of [1 cos sin] after taking the means off: a 2×2 system, well conditioned unless the hours crowd together. */
 function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [number, number, number] {
   const n = rows.length
@@ -68,15 +73,16 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
   return [mg - b * mc - c * ms, b, c]
 }
 
-/** Difference across a 622 mm rim (gauge radius 311 mm) that a hanger may show, by speeds. `memory`: 4 mm to 8 speeds, 2 to 10, 1 from 11. */
-export const acrossTolerance = (speeds: number): number => (speeds <= 8 ? 4 : speeds <= 10 ? 2 : 1)
+/** Difference across a 622 mm rim that a hanger may show, mm, by speeds; as it counts in this shop. */
+export const acrossTolerance = (speeds: number, s: Standards = TABLE_ONLY): number =>
+  targetIn(s, speeds <= 8 ? 'hanger-8' : speeds <= 10 ? 'hanger-10' : 'hanger-12').to
 
 /** The same as an angle of camber, degrees. */
 export const camberTolerance = (speeds: number): number =>
-  degrees(Math.atan(acrossTolerance(speeds) / 2 / WHEEL_RADIUS_MM))
+  degrees(Math.atan(acrossTolerance(speeds) / 2 / GAUGE_RADIUS_MM))
 
 /** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
-const WHEEL_RADIUS_MM = 311
+export const GAUGE_RADIUS_MM = 311
 
 /** What hangs the derailleur decides between bending, renewing and refusing. */
 export const HANGER_KINDS = ['steel', 'replaceable', 'direct', 'titanium', 'carbon'] as const
@@ -135,8 +141,8 @@ const CERTAINLY_BENT_MM = 5
  * Bend, renew or refuse: by the fit, the speeds and what the hanger is made of. Bends go in small steps, half the way
  * or 2 mm at the tip at most, re-measured each time (`practice`).
  */
-export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind): HangerPlan {
-  const limit = acrossTolerance(speeds)
+export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind, s: Standards = TABLE_ONLY): HangerPlan {
+  const limit = acrossTolerance(speeds, s)
   const said = `${fit.acrossMm.toFixed(1)} mm across, ${limit} mm is allowed for ${speeds} speeds`
   if (fit.acrossMm <= limit) return { do: 'leave', why: `${said}: leave it.` }
   switch (kind) {

@@ -1,6 +1,8 @@
 import { Matrix, inverse } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
-import { BARREL_START_TURNS, clampJudged, LAST_LOOP_MM, reclampRecipe, TAIL_MM } from './clamp'
+import { tailMm } from '../cable/housing'
+import { TABLE_ONLY } from '../standards/inForce'
+import { barrelStartTurns, clampJudged, lastLoopMm, reclampRecipe } from './clamp'
 import { capacityNeeded, chainLinks, chainWearLimitPercent } from './chain'
 import { B_SCREW, gapInStandFor, gapTurn, learntGapPerTurn } from './gap'
 import {
@@ -13,10 +15,10 @@ import {
   hangerSpreadDeg,
   READING_SD_MM,
 } from './hanger'
-import { BEDDING_SHIFTS, SETTLE, settleForecast } from './settle'
-import { L_TARGET_MM, learntMmPerTurn, stopTurn } from './stops'
+import { BEDDING_SHIFTS, settleForecast } from './settle'
+import { lTargetMm, learntMmPerTurn, stopTurn } from './stops'
 import { GAPS, PLACINGS, STEPS } from '../procedure/schools'
-import { REAR_TORQUES } from '../procedure/torques'
+import { rearTorques } from '../procedure/torques'
 import { DRIVETRAIN_STANDARDS } from '../standards/drivetrains'
 import { setupOfStandard } from '../response/testBikes'
 import { randomFrom } from '../quantity/random'
@@ -27,9 +29,9 @@ test.each<[string, unknown, unknown]>([
   ['hanger tolerance 9 and 10 speeds, mm (from memory)', [acrossTolerance(9), acrossTolerance(10)], [2, 2]],
   ['hanger tolerance from 11 speeds, mm (from memory)', [acrossTolerance(11), acrossTolerance(12)], [1, 1]],
   ['a reading by caliper and by eye, mm', READING_SD_MM, { caliper: 0.3, eye: 1 }],
-  ['barrel before the clamp, turns out', BARREL_START_TURNS, { from: 1.5, to: 2 }],
-  ['last loop, mm (from memory)', LAST_LOOP_MM, { usual: { from: 250, to: 320 }, straight: { from: 180, to: 230 } }],
-  ['inner past the bolt, mm', TAIL_MM, { from: 30, to: 50 }],
+  ['barrel before the clamp, turns out', barrelStartTurns(), { from: 1.5, to: 2 }],
+  ['last loop, mm (from memory)', lastLoopMm(), { usual: { from: 250, to: 320 }, straight: { from: 180, to: 230 } }],
+  ['inner past the bolt, mm', tailMm(), { from: 30, to: 50 }],
   [
     'chain renewed to 10 speeds, from 11 and on electric bikes, %',
     [chainWearLimitPercent(10), chainWearLimitPercent(11), chainWearLimitPercent(8, true)],
@@ -52,10 +54,16 @@ test.each<[string, unknown, unknown]>([
       { from: 6, to: 10 },
     ],
   ],
-  ['settling after a new run, turns out', [SETTLE.fromTurns, SETTLE.toTurns, BEDDING_SHIFTS], [0.25, 0.5, 30]],
+  [
+    'settling after a new run, turns out',
+    [settleForecast({ renewed: true, beddingShifts: 0 }), BEDDING_SHIFTS],
+    [{ fromTurns: 0.25, toTurns: 0.5 }, 30],
+  ],
   [
     'pinch and hanger bolt, N·m (from memory)',
-    REAR_TORQUES.filter(t => ['pinch-bolt', 'hanger-bolt'].includes(t.id)).map(t => [t.fromNm, t.toNm]),
+    rearTorques(TABLE_ONLY)
+      .filter(t => ['pinch-bolt', 'hanger-bolt'].includes(t.id))
+      .map(t => [t.fromNm, t.toNm]),
     [
       [8, 10],
       [4, 7],
@@ -203,10 +211,10 @@ describe('learnt from this bike', () => {
     }
   })
   test('the next turn goes to the middle of where it is to stand, in eighths, and none inside it', () => {
-    expect(stopTurn('L', 1.5, L_TARGET_MM, 1)).toBeCloseTo(1.625, 9) // inboard: in
+    expect(stopTurn('L', 1.5, lTargetMm(), 1)).toBeCloseTo(1.625, 9) // inboard: in
     expect(stopTurn('H', -2.9, PLACINGS[1].targetMm, 1)).toBeCloseTo(1.375, 9)
     expect(stopTurn('H', -1.2, PLACINGS[1].targetMm, 1)).toBe(0)
-    expect(stopTurn('L', -2, L_TARGET_MM, 1)).toBeLessThan(0)
+    expect(stopTurn('L', -2, lTargetMm(), 1)).toBeLessThan(0)
   })
   test('the B screw likewise; sag shifts what is wanted in the stand', () => {
     expect(learntGapPerTurn([]).mmPerTurn).toBe(B_SCREW.mmPerTurn)

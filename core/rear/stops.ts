@@ -1,6 +1,7 @@
 import { finite } from '../quantity/check'
 import { toEighth } from '../quantity/turns'
 import { STOP_SCREW } from '../response/parameters'
+import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
 /** A stop as seen by hand after so many net turns in (+) of its screw. Offsets mm from its end sprocket's plane, + inboard. */
 export type StopSight = { turnsIn: number; offsetMm: number }
@@ -49,5 +50,5 @@ export function stopTurn(
   return toEighth((stop === 'H' ? off : -off) / mmPerTurn)
 }
 
-/** L is to stand centred under the largest, never further inboard. `practice` */
-export const L_TARGET_MM = { from: -0.5, to: 0.2 } as const
+/** Where L is to stand from the largest sprocket's plane, mm, + inboard: centred, never further inboard. */
+export const lTargetMm = (s: Standards = TABLE_ONLY): { from: number; to: number } => targetIn(s, 'l-stop')

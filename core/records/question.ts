@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { sayTurnsOf } from '../quantity/turns'
-import { recordRule, sayRecord } from './figures'
+import { sayRecord } from '../chapter/records'
+import { recordRule } from './chapters'
 
 /** What a shop has seen of one figure, over the latest of each bike. */
 export const Seen = z.object({

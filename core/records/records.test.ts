@@ -1,8 +1,12 @@
+import { sayRecord } from '../chapter/records'
+import { MIXED, TYPED, standardOf } from '../rear/records'
+import { RECORD_RULES, figureOfEvent, recordRule, recordsOf, sayStandard, standardsOf } from './chapters'
+import { telling } from '../chapter/testTold'
 import { describe, expect, test } from 'vitest'
 import type { CableStep } from '../cable/steps'
 import { templateRun } from '../cable/templates'
-import { EventId, PersonId, type LedgerEvent } from '../ledger/events'
-import { reduce, type Told } from '../ledger/reduce'
+import type { LedgerEvent } from '../ledger/events'
+import { reduce } from '../ledger/reduce'
 import {
   readTypedParts,
   stockParts,
@@ -11,28 +15,22 @@ import {
   standardById,
   matchOfParts,
   ratioForSums,
-} from '../ledger/typedParts'
-import { sayNumbers, type RearParts } from '../ledger/parts'
+} from '../rear/typedParts'
+import { sayNumbers, type RearParts } from '../rear/parts'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
 import { USUAL_FRONT } from '../front/parts'
-import { USUAL_HUBS } from '../hub/kinds'
-import { figureOfEvent, MIXED, recordsOf, standardOf, standardsOf, TYPED } from './collect'
-import { sayStandard } from './words'
-import { RECORD_RULES, recordRule, sayRecord } from './figures'
+import { usualHubs } from '../hub/kinds'
 import { questionFor, type Seen } from './question'
 
-let n = 0
-const id = () => EventId.parse(`00000000-0000-4000-8000-${String(++n).padStart(12, '0')}`)
-const by = PersonId.parse('00000000-0000-4000-8000-0000000000aa')
-const told = (event: LedgerEvent): Told => ({ id: id(), at: '2026-11-25T10:00:00.000Z', by, event })
+const told = telling<LedgerEvent>()
+
 const parts = stockParts('r14-10')
 const visit = (events: LedgerEvent[], of: RearParts = parts, comesBack = false) =>
   Object.fromEntries(
-    recordsOf(reduce([{ kind: 'arrived', parts: of } as LedgerEvent, ...events].map(told)), comesBack).map(r => [
-      r.figure,
-      r,
-    ]),
+    recordsOf(reduce([{ kind: 'arrived', parts: of } as LedgerEvent, ...events].map(e => told(e))), comesBack).map(
+      r => [r.figure, r],
+    ),
   )
 
 describe('what a visit leaves for the records', () => {
@@ -108,11 +106,11 @@ describe('what a visit leaves for the records', () => {
   })
   test('brakes by how close they left, a hub by what was read in its setting gear; also on a bike without a derailleur', () => {
     const bare = (events: LedgerEvent[]) =>
-      reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(told))
+      reduce([{ kind: 'arrived', parts: null } as LedgerEvent, ...events].map(e => told(e)))
     const events: LedgerEvent[] = [
       { kind: 'brakeParts', parts: { brake: 'front', kind: 'dual-pivot', lever: 'short', leverSide: null } },
       { kind: 'brakeClose', brake: 'front', barrelSixteenthsOut: 56, letOutMm: null },
-      { kind: 'hubParts', parts: USUAL_HUBS[0]!.parts },
+      { kind: 'hubParts', parts: usualHubs()[0]!.parts },
       { kind: 'hubRead', mm: -0.6 },
       { kind: 'hubTurn', sixteenths: 32 },
       { kind: 'hubRead', mm: 1 },
@@ -215,14 +213,14 @@ describe('a step on the cable bench means what the rear stages mean', () => {
       ...steps.map(step => told({ kind: 'cabled', run: 'rear', step })),
     ])
   test('fed and clamped is a new cable; clamped alone is not', () => {
-    expect(at('fed', 'clamped').noted.renewed).toEqual(['cable'])
-    expect(at('fed', 'clamped').bench).toEqual([{ kind: 'replace', part: 'cable' }])
-    expect(at('clamped').bench).toEqual([])
+    expect(at('fed', 'clamped').rear.renewed).toEqual(['cable'])
+    expect(at('fed', 'clamped').rear.bench).toEqual([{ kind: 'replace', part: 'cable' }])
+    expect(at('clamped').rear.bench).toEqual([])
   })
   test('bedded counts for the forecast, capped is the cut; a brake means neither', () => {
-    expect(at('fed', 'clamped', 'bedded', 'capped').noted).toMatchObject({ beddedShifts: 30, cut: { tailMm: 40 } })
+    expect(at('fed', 'clamped', 'bedded', 'capped').rear).toMatchObject({ beddedShifts: 30, cut: { tailMm: 40 } })
     expect(
-      reduce([told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'front-brake', step: 'bedded' })]).noted
+      reduce([told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'front-brake', step: 'bedded' })]).rear
         .beddedShifts,
     ).toBe(0)
   })
@@ -230,7 +228,7 @@ describe('a step on the cable bench means what the rear stages mean', () => {
     const clamped = told({ kind: 'cabled', run: 'rear', step: 'clamped' })
     const log = [told({ kind: 'arrived', parts }), told({ kind: 'cabled', run: 'rear', step: 'fed' }), clamped]
     expect(reduce(log).inForce).toHaveLength(3)
-    expect(reduce([...log, told({ kind: 'undo', undoes: clamped.id })]).bench).toEqual([])
+    expect(reduce([...log, told({ kind: 'undo', undoes: clamped.id })]).rear.bench).toEqual([])
   })
 })
 
@@ -287,19 +285,22 @@ describe('a drivetrain put right on the job', () => {
   test('the log is read anew with it; an undo brings the old one back; a later one wins', () => {
     const measured = stockParts('r17-8')
     const arrived = told({ kind: 'arrived', parts })
+    const seen = told({ kind: 'sight', at: 'L', offsetMm: 0 })
     const shift = told({ kind: 'shift', from: 0, to: 1, heard: 'clean' })
     const high = told({ kind: 'shift', from: 1, to: 9, heard: 'slow' })
     const right = told({ kind: 'parts', parts: measured })
-    const state = reduce([arrived, shift, high, right])
-    expect(state.parts).toEqual(measured)
-    expect(state.setup?.teeth).toHaveLength(8)
-    expect(state.bench).toHaveLength(1)
+    const state = reduce([arrived, seen, shift, high, right])
+    expect(state.rear.parts).toEqual(measured)
+    expect(state.rear.setup?.teeth).toHaveLength(8)
+    expect(state.rear.bench).toHaveLength(2)
     expect(state.flagged.map(f => f.id)).toEqual([high.id]) // gear 10 of an 8-speed cannot have been
-    expect(reduce([arrived, shift, high, right, told({ kind: 'undo', undoes: right.id })])).toMatchObject({
-      parts,
+    expect(reduce([arrived, seen, shift, high, right, told({ kind: 'undo', undoes: right.id })])).toMatchObject({
+      rear: { parts },
       flagged: [],
     })
-    expect(reduce([arrived, right, told({ kind: 'parts', parts: stockParts('r14-11') })]).setup?.teeth).toHaveLength(11)
+    expect(
+      reduce([arrived, right, told({ kind: 'parts', parts: stockParts('r14-11') })]).rear.setup?.teeth,
+    ).toHaveLength(11)
   })
   test('a mismatch is believed at once, and what the last sheet knew of other parts is not', () => {
     const mixed: RearParts = { ...parts, derailleur: { standard: 'r17-10', known: 'table', pullRatio: 1.7 } }

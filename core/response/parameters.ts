@@ -22,9 +22,6 @@ export const HEARING = {
 /** When the chain leaves the cassette: thrown as min(z + overswing, place of L) passes `overLargest`, likewise with H. */
 export const THROWN = { overLargest: 0.45, overSmallest: 0.675, overswing: 0.225, width: 0.025 } as const
 
-/** A stop is safe when its own place lies between these, in pitches from its end sprocket's plane, + inboard. */
-export const SAFE = { L: { from: -0.25, to: 0.2 }, H: { from: -0.6, to: 0.25 } } as const
-
 /** Every gear clean at least this often, from both sides, is what "right" means. */
 export const RIGHT_CHANCE = 0.7
 
@@ -40,12 +37,6 @@ export const EDGE = { lateTurns: 1 / 16, sdTurns: 0.065, sdPitch: 0.0125, limitT
 /** Spread of a person's or a gauge's measurement, and the share of slips. */
 export const MEASURE = { sightSdMm: 0.35, offsetSdMm: 0.3, hangerSdDeg: 0.08, slips: 0.02 } as const
 
-/** Turns of window below which there is none: "stop turning the barrel". */
-export const NO_WINDOW_TURNS = 1 / 8
-/** A window narrower than this puts a cause at fault (model, section 3). */
-export const FAULT_WINDOW_TURNS = 1 / 4
-/** With this in its place: a part replaced without that blame was replaced needlessly. */
-export const NEEDED_WINDOW_TURNS = 3 / 8
 /** Backlash of a run with new cable and housing, mm of pulley, and the share of it that falls on inward shifts. */
 export const NEW_CABLE = { backlashMm: 0.28, inwardShare: 0.5 } as const
 

@@ -1,4 +1,4 @@
-import { SAFE } from './parameters'
+import { SAFE } from '../standards/model'
 import type { Geometry } from './setup'
 
 /**

@@ -1,5 +1,5 @@
+import { pitchDiameterMm } from '../standards/sprockets'
 import { finite, notNegative, positive, positiveList, wholeIn } from '../quantity/check'
-import { pitchDiameterMm } from '../rear/gap'
 import { runningSum } from '../standards/match'
 
 /** A rear drivetrain by its numbers, as the log starts. */

@@ -4,7 +4,7 @@ import { DRIVETRAIN_STANDARDS } from './drivetrains'
 import { Entry, figureOf, meanOf, sayFigure, type FigureValue } from './entry'
 import { FIGURES, KINDS, ruleOf } from './kinds'
 import { catalogueInForce, claimTrouble, inForceFigure, ownTrouble, ShopClaim, type ShopValue } from './shopValues'
-import { CHAIN_OUTER_MM } from './tables/chains'
+import { chainRow } from './tables/chains'
 
 const of = (kind: string, id: string) => TABLE.find(e => e.kind === kind && e.id === id)!
 const figure = (kind: string, id: string, key: string): FigureValue => figureOf(of(kind, id), key)!.value
@@ -65,7 +65,9 @@ describe('the table', () => {
   test('chains', () => {
     for (const e of TABLE.filter(x => x.kind === 'chain'))
       expect([figure('chain', e.id, 'pitchMm'), figure('chain', e.id, 'rollerMm')]).toEqual([12.7, 7.75])
-    expect(CHAIN_OUTER_MM.map(c => c.outerMm)).toEqual([7.1, 6.6, 5.9, 5.5, 5.25])
+    expect([6, 7, 8, 9, 10, 11, 12].map(n => figure('chain', chainRow(n), 'outerMm'))).toEqual([
+      7.1, 7.1, 7.1, 6.6, 5.9, 5.5, 5.25,
+    ])
     expect([figure('chain', 'chain-10', 'wearPercent'), figure('chain', 'chain-11', 'wearPercent')]).toEqual([
       0.75, 0.5,
     ]) // common practice, no source

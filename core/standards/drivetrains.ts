@@ -1,3 +1,6 @@
+/** More sprockets than any cassette has. */
+export const MAX_SPROCKETS = 14
+
 /**
  * Drivetrain standards by their numbers. All `memory`: a shop measures its own and overrides.
  * `listedRatio` is the rounded ratio people quote; `pitchMm / pullMm` is the ratio that makes the trio meet.

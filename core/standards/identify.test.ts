@@ -1,10 +1,10 @@
+import { partsOf } from './partsOfShop'
 import { describe, expect, test } from 'vitest'
 import { randomFrom } from '../quantity/random'
 import { DRIVETRAIN_STANDARDS } from './drivetrains'
 import { identify, ratioOf } from './identify'
 import { INSTRUMENTS, readingOf, readTyped, type Readings } from './measuring'
 import { catalogueInForce } from './shopValues'
-import { partsOf } from './trio'
 
 const parts = partsOf(catalogueInForce([]))
 const of = (id: string) => ({

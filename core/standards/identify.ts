@@ -1,6 +1,5 @@
+import type { CassettePart, DerailleurPart, PartsOfShop, ShifterPart } from './partsOfShop'
 import { MEASUREMENT_RULES, MEASUREMENTS, readingOf, type Measurement, type Readings } from './measuring'
-import { chainOuterMm } from './tables/chains'
-import type { CassettePart, DerailleurPart, PartsOfShop, ShifterPart } from './trio'
 
 /** How far real parts lie from the table's numbers, as a share of them. `model` */
 const TABLE_SPREAD = { pull: 0.008, ratio: 0.01, pitch: 0.003 } as const
@@ -102,8 +101,7 @@ function expected(
         sd: Math.hypot(TABLE_SPREAD.pitch * sum(part.pitchMm), THICKNESS_SPREAD_MM),
       }
     if (m === 'thicknessMm') return { mean: part.thicknessMm, sd: THICKNESS_SPREAD_MM }
-    const chain = chainOuterMm(n)
-    if (m === 'chainMm' && chain !== null) return { mean: chain, sd: CHAIN_SPREAD_MM }
+    if (m === 'chainMm') return { mean: part.chainMm, sd: CHAIN_SPREAD_MM }
   }
   return null
 }

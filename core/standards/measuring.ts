@@ -1,6 +1,6 @@
+import { MAX_SPROCKETS } from './drivetrains'
 import { z } from 'zod'
 import { typedNumbers } from '../quantity/typed'
-import { MAX_SPROCKETS } from '../ledger/parts'
 
 /** What can be measured on parts nobody knows, and with what. Counting is exact but for a slip. */
 export const MEASUREMENTS = [

@@ -8,6 +8,11 @@ import { FIGURES, isOwn, Kind, OWN_KINDS, ruleOf, type FigureRule } from './kind
 export const NICKNAME = 'nickname'
 /** Own parts are named by the shop: `own-` and a short word. */
 export const OWN_ID = /^own-[a-z0-9][a-z0-9-]{0,23}$/
+/** The id of a part of the shop's own, by the name it is given: small letters and digits, dashes between. */
+export const ownIdOf = (name: string): string => {
+  const words = name.toLowerCase().match(/[a-z0-9]+/g) ?? []
+  return `own-${words.join('-')}`
+}
 
 /** What a shop says of one figure of one entry: a measurement, a nickname, or null for "back to the table". */
 export const ShopClaim = z
@@ -43,6 +48,23 @@ export type ShopValue = z.infer<typeof ShopValue>
 
 type Bare = { kind: Kind; entry: string; figure: string; value: ShopClaim['value'] }
 
+/** What was typed of a figure, as it is kept: one number, or a list; from and to alike where one number stands for both. */
+export function figureValueOf(rule: FigureRule, typed: readonly number[]): FigureValue | undefined {
+  if (typed.length === 0) return undefined
+  if (typed.length > 1) return [...typed]
+  return rule.shape === 'range' ? [typed[0]!, typed[0]!] : typed[0]
+}
+
+/** A list along the clicks or gaps of a part that says its speeds has one value for each; the first that does not, by its place. */
+export function listTrouble(claims: readonly Bare[]): { index: number; message: string } | null {
+  for (const [index, { kind, entry, value }] of claims.entries()) {
+    const speeds = claims.find(c => c.kind === kind && c.entry === entry && c.figure === 'speeds')?.value
+    if (!isOwn(entry) || typeof speeds !== 'number' || !Array.isArray(value)) continue
+    if (value.length !== speeds - 1) return { index, message: `One number, or ${speeds - 1} of them` }
+  }
+  return null
+}
+
 /** Why a claim cannot be kept, and in which field; null when it can. */
 export function claimTrouble({
   kind,
@@ -75,6 +97,11 @@ export function claimTrouble({
         .filter(f => !f.derived)
         .map(f => f.key)
         .join(', ')}`,
+    }
+  if (table && figureOf(table, figure)?.provenance === 'model')
+    return {
+      field: 'figure',
+      message: `${rule.what} of ${entry} is a parameter of our own model: it is calibrated, not measured`,
     }
   if (rule.derived) return { field: 'figure', message: `${rule.what} follows from the other figures: measure those` }
   if (table && !figureOf(table, figure))

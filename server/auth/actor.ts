@@ -1,5 +1,5 @@
+import type { Role } from '#core/chapter/ids'
 import { deleteCookie, getCookie, setCookie, type H3Event } from 'h3'
-import type { Role } from '#core/http/session'
 import { inShop } from '../db/connect'
 import { personById } from '../db/people'
 import { FRESH_MINUTES, markTap, sessionByToken } from '../db/sessions'

@@ -1,26 +1,16 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
-import { stockParts } from '#core/ledger/typedParts'
+import type { LedgerEvent } from '#core/ledger/events'
 import { hashSecret, secretMatches } from '../auth/secrets'
 import { connect, inShop, type Db } from './connect'
 import { findBikes, floor } from './floor'
-import { CannotTakeIn, takeIn } from './jobs'
-import { append, entriesAfter, NoSuchJob, type Signed } from './ledger'
-import {
-  addPerson,
-  chooseSchools,
-  createShop,
-  people,
-  personById,
-  readSchools,
-  setSecrets,
-  shopOfCode,
-  shopRow,
-} from './people'
+import { CannotTakeIn } from './jobs'
+import { append, entriesAfter, NoSuchJob } from './ledger'
+import { addPerson, chooseSchools, people, personById, readSchools, setSecrets, shopOfCode, shopRow } from './people'
 import { openSession, sessionByToken } from './sessions'
-import { handBack, lastSheet, MustStay, reopen } from './sheets'
+import { lastSheet, MustStay } from './sheets'
+import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
 let owner: Db
@@ -33,46 +23,6 @@ afterAll(async () => {
   await owner.destroy()
 })
 
-async function newShop() {
-  const shop = randomUUID()
-  const person = await createShop(
-    db,
-    { id: shop, code: `s-${shop.slice(0, 8)}`, name: 'A', zone: 'Pacific/Auckland', demo: false },
-    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
-  )
-  let tag = 0
-  const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) =>
-    takeIn(db, shop, person, null, {
-      customer: { name: 'Hob', contact: '' },
-      bike: { name: 'Marram', frameNumber: 'F1' },
-      tag: String(++tag),
-      promisedAt: '2026-11-26T12:00:00.000Z',
-      complaint: 'slow',
-      parts: stockParts('r14-10'),
-      sameParts: false,
-      ...order,
-    })
-  const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({
-    id: EventId.parse(id),
-    v: EVENT_VERSION,
-    at: '2026-11-25T10:00:00.000Z',
-    basedOn: 1,
-    by: PersonId.parse(person),
-    event,
-    verified: true,
-    signedBy: null,
-  })
-  const log = (number: number) =>
-    inShop(db, shop, async tx =>
-      entriesAfter(
-        tx,
-        shop,
-        (await tx.selectFrom('job').select('id').where('number', '=', number).executeTakeFirstOrThrow()).id,
-        0,
-      ),
-    )
-  return { shop, person, take, entry, log }
-}
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 
 describe('walls between shops', () => {
@@ -111,7 +61,7 @@ describe('walls between shops', () => {
     expect(definers.map(d => d.name)).toEqual(['shop_of_code'])
   })
   test('without a shop nothing is seen, and with one only its own', async () => {
-    const [a, b] = [await newShop(), await newShop()]
+    const [a, b] = [await testShop(db, 'Pacific/Auckland'), await testShop(db, 'Pacific/Auckland')]
     await a.take()
     expect(await db.selectFrom('job').selectAll().execute()).toEqual([])
     expect(await inShop(db, b.shop, tx => tx.selectFrom('customer').selectAll().execute())).toEqual([])
@@ -132,7 +82,7 @@ describe('walls between shops', () => {
 
 describe('the ledger', () => {
   test('can only be appended to, by anyone', async () => {
-    const s = await newShop()
+    const s = await testShop(db, 'Pacific/Auckland')
     await s.take()
     await expect(inShop(db, s.shop, tx => sql`update event set seq = 9`.execute(tx))).rejects.toThrow(
       /permission denied/,
@@ -142,7 +92,7 @@ describe('the ledger', () => {
       await expect(sql.raw(statement).execute(owner)).rejects.toThrow(/only be appended to/)
   })
   test('twelve writers at once: every place taken once, none left out, a reader that follows misses nothing', async () => {
-    const s = await newShop()
+    const s = await testShop(db, 'Pacific/Auckland')
     const number = await s.take()
     let seen = 1
     const read: number[] = []
@@ -172,7 +122,7 @@ describe('the ledger', () => {
     expect(read).toEqual(Array.from({ length: 96 }, (_, i) => i + 2))
   })
   test('the same entry again is held, the same id with other content refused, and another shop may use it', async () => {
-    const [a, b] = [await newShop(), await newShop()]
+    const [a, b] = [await testShop(db, 'Pacific/Auckland'), await testShop(db, 'Pacific/Auckland')]
     const [one, other] = [await a.take(), await b.take()]
     const e = a.entry(turn(2))
     expect((await append(db, a.shop, one, null, [e])).map(o => [o.outcome, o.seq])).toEqual([['stored', 2]])
@@ -198,7 +148,7 @@ describe('the ledger', () => {
 
 describe('taking in and handing back', () => {
   test('job numbers run without gaps, a tag hangs on one open job, and nothing is half-written', async () => {
-    const s = await newShop()
+    const s = await testShop(db, 'Pacific/Auckland')
     expect([await s.take({ tag: 'A1' }), await s.take({ tag: 'A2' })]).toEqual([1, 2])
     await expect(s.take({ tag: 'a1', bike: { name: 'Ghost', frameNumber: '' } })).rejects.toThrow(CannotTakeIn)
     await expect(s.take({ bike: { id: randomUUID() } })).rejects.toThrow(/not known here/)
@@ -206,23 +156,19 @@ describe('taking in and handing back', () => {
     expect(await s.take({ tag: 'A3' })).toBe(3)
   })
   test("a bike leaves only with both brakes proven; the sheet is frozen, the recall booked in the shop's days, the tag free", async () => {
-    const s = await newShop()
+    const s = await testShop(db, 'Pacific/Auckland')
     const number = await s.take({ tag: 'B1' })
-    const order = { id: randomUUID(), basedOn: 1, how: 'proven' as const }
+    const order = { id: randomUUID(), basedOn: 1 }
     // 25 November 23:30 UTC is the 26th in Auckland
     const at = new Date('2026-11-25T23:30:00.000Z')
-    await expect(handBack(db, s.shop, number, s.person, null, order, at)).rejects.toThrow(MustStay)
-    await append(db, s.shop, number, null, [
-      s.entry(turn(2)),
-      s.entry({ kind: 'proof', brake: 'front', holds: true }),
-      s.entry({ kind: 'proof', brake: 'rear', holds: true }),
-    ])
-    const sheet = await handBack(db, s.shop, number, s.person, null, order, at)
+    const leave = () => s.leave(number, order, 'mechanic', at)
+    await expect(leave()).rejects.toThrow(MustStay)
+    await s.put(number, turn(2), ...BRAKES_HOLD)
+    const sheet = await leave()
     expect(sheet.recallOn).toBe('2026-12-10')
-    expect(await handBack(db, s.shop, number, s.person, null, order, at)).toEqual(sheet) // asked twice, handed back once
-    await expect(handBack(db, s.shop, number, s.person, null, { ...order, id: randomUUID() }, at)).rejects.toThrow(
-      /already/,
-    )
+    expect(await leave()).toEqual(sheet) // asked twice, handed back once
+    expect(await s.leave(number)).toEqual(sheet) // and by another tablet
+    await expect(s.leave(number, { how: 'unridable' })).rejects.toThrow(/already/)
     const seen = await inShop(db, s.shop, tx => floor(tx, s.shop, at))
     expect(seen.jobs[0]).toMatchObject({ place: 'door', summary: 'Barrel 1/8 out', recallOn: '2026-12-10' })
     // the bike comes back: found, and starts from its sheet
@@ -234,17 +180,9 @@ describe('taking in and handing back', () => {
       customer: { id: found.customer.id },
       sameParts: true,
     })
-    await expect(reopen(db, s.shop, number, s.person, null, randomUUID(), 5)).rejects.toThrow(/Tag B1 now hangs/)
-    await handBack(
-      db,
-      s.shop,
-      again,
-      s.person,
-      null,
-      { id: randomUUID(), basedOn: 1, how: 'unridable' },
-      new Date('2026-11-25T23:45:00.000Z'),
-    )
-    await reopen(db, s.shop, number, s.person, null, randomUUID(), 5)
+    await expect(s.open(number)).rejects.toThrow(/Tag B1 now hangs/)
+    await s.leave(again, { how: 'unridable' }, 'mechanic', new Date('2026-11-25T23:45:00.000Z'))
+    await s.open(number)
     expect((await inShop(db, s.shop, tx => floor(tx, s.shop, at))).recalls).toEqual([])
     expect(await inShop(db, s.shop, tx => lastSheet(tx, s.shop, { bike: found.bike.id }))).toMatchObject({
       how: 'unridable',
@@ -266,7 +204,7 @@ test('secrets are salted, compared, and refused for nobody', async () => {
 
 describe('people and what they choose', () => {
   test('schools are kept for the shop and for a person, and one that is no longer known is left out', async () => {
-    const { shop, person } = await newShop()
+    const { shop, person } = await testShop(db, 'Pacific/Auckland')
     const moss = await inShop(db, shop, tx =>
       addPerson(tx, shop, { name: 'Moss', role: 'mechanic', passwordHash: null, pinHash: 'y' }),
     )
@@ -284,7 +222,7 @@ describe('people and what they choose', () => {
     expect(readSchools({ step: 'a school of next year' })).toEqual({})
   })
   test('a new PIN replaces the hash and locks the person out of every device until it is typed', async () => {
-    const { shop, person } = await newShop()
+    const { shop, person } = await testShop(db, 'Pacific/Auckland')
     const token = randomUUID()
     await inShop(db, shop, tx =>
       openSession(tx, { shop, id: randomUUID(), tokenHash: token, device: 'Tablet', person }),
@@ -298,12 +236,12 @@ describe('people and what they choose', () => {
     expect((await inShop(db, shop, tx => personById(tx, shop, person)))!.pin_hash).toBe(pinHash)
     expect(await inShop(db, shop, tx => setSecrets(tx, shop, randomUUID(), { pin_hash: 'z' }))).toBe(false)
     // another shop cannot reach them, even by id
-    const other = await newShop()
+    const other = await testShop(db, 'Pacific/Auckland')
     expect(await inShop(db, other.shop, tx => setSecrets(tx, shop, person, { pin_hash: 'stolen' }))).toBe(false)
     expect((await inShop(db, shop, tx => personById(tx, shop, person)))!.pin_hash).toBe(pinHash)
   })
   test('the newer kinds of entries are kept and read as they were written', async () => {
-    const { shop, take, entry, log } = await newShop()
+    const { shop, take, entry, log } = await testShop(db, 'Pacific/Auckland')
     const number = await take()
     const events: LedgerEvent[] = [
       { kind: 'said', complaint: 'slow-in', answer: null },

@@ -2,7 +2,8 @@ import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { sql } from 'kysely'
 import type { FloorView, FoundBike } from '#core/http/job'
-import { Sheet } from '#core/ledger/sheet'
+import { DECLINABLE } from '#core/job/declined'
+import { briefOf, Sheet } from '#core/ledger/sheet'
 import type { ShopTx } from './connect'
 
 /** Days of recalls the Floor shows. */
@@ -44,13 +45,15 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
       'job.stand',
       'job.sprockets',
       'job.closed_at',
+      'job.call',
       'bike.name as bike',
       'customer.name as customer',
       'recall.due_on',
       'last.body',
     ])
     .where('job.shop', '=', shop)
-    .where('job.place', '<>', 'gone')
+    // a bike that left and failed since is shown until its customer was called and it is back
+    .where(eb => eb.or([eb('job.place', '<>', 'gone'), eb('job.call', 'is not', null)]))
     .orderBy('job.promised_at')
     .orderBy('job.number')
     .execute()
@@ -81,8 +84,10 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
         place: j.place,
         stand: j.stand,
         derailleur: j.sprockets > 0,
-        summary: sheet ? summaryOf(sheet) : null,
+        summary: sheet ? briefOf(sheet) : null,
         unridable: sheet?.how === 'unridable',
+        declined: sheet?.fault ? DECLINABLE[sheet.fault].words : null,
+        call: j.call,
         closedAt: j.closed_at?.toISOString() ?? null,
         recallOn: j.due_on,
       }
@@ -95,15 +100,6 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
       done: r.done_at !== null,
     })),
   }
-}
-
-/** What a bike by the door was given, short enough for its line: the first of what was done, and how much more. */
-function summaryOf({ done }: Sheet): string {
-  const said = done
-    .slice(0, 2)
-    .map(f => (f.figure ? `${f.what} ${f.figure.replace(/, net.*/, '')}` : f.what))
-    .join(', ')
-  return done.length > 2 ? `${said} and ${done.length - 2} more` : said || 'nothing turned'
 }
 
 /** Bikes by customer or bike name, tag or frame number; open jobs first, then the last seen. */

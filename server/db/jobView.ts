@@ -1,8 +1,10 @@
 import type { JobView } from '#core/http/job'
 import { FrameKind } from '#core/records/frames'
+import { ownFigures } from '#core/standards/inForce'
 import type { ShopTx } from './connect'
 import { jobByNumber, notesOf } from './jobs'
 import { lastSheet } from './sheets'
+import { shopValues } from './standards'
 
 /** One job as its pages need it, or null. */
 export async function jobView(tx: ShopTx, shop: string, number: number): Promise<JobView | null> {
@@ -28,5 +30,7 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
     known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
     sheet: job.closed_at ? await lastSheet(tx, shop, { job: job.id }) : null,
     people: Object.fromEntries(everyone.map(p => [p.id, p.name])),
+    own: ownFigures(await shopValues(tx, shop)),
+    call: job.call,
   }
 }

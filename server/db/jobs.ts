@@ -1,11 +1,11 @@
+import { EventId, PersonId } from '#core/chapter/ids'
 import { sql } from 'kysely'
 import type { TakeIn } from '#core/http/job'
-import { EventId, PersonId, EVENT_VERSION, type Stored } from '#core/ledger/events'
-import { reduce } from '#core/ledger/reduce'
-import { sharedGears } from '#core/ledger/parts'
+import { EVENT_VERSION } from '#core/ledger/events'
+import { sharedGears } from '#core/rear/parts'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
-import { append, entriesAfter } from './ledger'
+import { append } from './ledger'
 
 /** Something a person can put right; the route answers with the field and the words. */
 export class CannotTakeIn extends Error {
@@ -163,6 +163,7 @@ export async function jobByNumber(tx: ShopTx, shop: string, number: number) {
       'job.closed_at',
       'job.known_job',
       'job.place',
+      'job.call',
       'bike.id as bike_id',
       'bike.name as bike_name',
       'bike.frame_number',
@@ -206,26 +207,4 @@ export async function addNote(
 ): Promise<string> {
   await tx.insertInto('note').values({ shop, id, job, person, text, created_at: at }).execute()
   return id
-}
-
-export const placeJob = (
-  tx: ShopTx,
-  shop: string,
-  number: number,
-  place: 'rack' | 'stand' | 'door' | 'gone',
-  stand: number | null,
-) => tx.updateTable('job').set({ place, stand }).where('shop', '=', shop).where('number', '=', number).execute()
-
-/** Lets a job's count of sprockets, which bounds what may be appended, follow a drivetrain put right or an undo of that. */
-export async function followParts(tx: ShopTx, shop: string, number: number): Promise<void> {
-  const job = await tx
-    .selectFrom('job')
-    .select(['id', 'sprockets'])
-    .where('shop', '=', shop)
-    .where('number', '=', number)
-    .executeTakeFirstOrThrow()
-  const { parts } = reduce((await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null))
-  const sprockets = parts ? sharedGears(parts) : job.sprockets
-  if (sprockets !== job.sprockets)
-    await tx.updateTable('job').set({ sprockets }).where('shop', '=', shop).where('id', '=', job.id).execute()
 }

@@ -1,5 +1,5 @@
+import type { Role } from '#core/chapter/ids'
 import { sql } from 'kysely'
-import type { Role } from '#core/http/session'
 import { SchoolChoice } from '#core/procedure/schools'
 import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'

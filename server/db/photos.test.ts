@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { MAX_PHOTOS, photoKind } from '#core/http/photos'
-import { stockParts } from '#core/ledger/typedParts'
+import { stockParts } from '#core/rear/typedParts'
 import { connect, inShop, type Db } from './connect'
 import { jobByNumber, takeIn } from './jobs'
 import { createShop } from './people'

@@ -1,11 +1,9 @@
+import { recordRule, recordsOf, standardsOf } from '#core/records/chapters'
 import { sql } from 'kysely'
 import type { RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/standards'
 import type { RecordRow } from '#core/exchange/recordRow'
-import { recordsOf, standardsOf } from '#core/records/collect'
-import { recordRule } from '#core/records/figures'
 import { FrameKind } from '#core/records/frames'
 import { reduce, type JobState } from '#core/ledger/reduce'
-import type { Stored } from '#core/ledger/events'
 import type { Seen } from '#core/records/question'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
@@ -264,12 +262,12 @@ export async function fillRecords(tx: ShopTx, shop: string): Promise<number> {
     .orderBy('closed_at')
     .execute()
   for (const job of jobs) {
-    const entries = (await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null)
+    const log = await entriesAfter(tx, shop, job.id, 0)
     await keepRecords(
       tx,
       shop,
       { id: job.id, bike: job.bike, comesBack: job.known_job !== null },
-      reduce(entries),
+      reduce(log),
       job.closed_at!,
     )
   }

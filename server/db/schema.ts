@@ -62,6 +62,8 @@ export type Database = {
     known_job: Fixed<string | null>
     created_at: Stamp
     closed_at: ColumnType<Date | null, Date | string | null | undefined, Date | string | null>
+    /** What its customer must be called for: something failed after it was handed back. */
+    call: ColumnType<string | null, undefined, string | null>
   }
   event: {
     shop: Fixed<string>
@@ -92,6 +94,7 @@ export type Database = {
     job: Fixed<string>
     bike: Fixed<string>
     closed_at: ColumnType<Date, Date | string, never>
+    entry: Fixed<string | null>
     body: ColumnType<unknown, string, never>
   }
   shop_value: {

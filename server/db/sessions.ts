@@ -34,6 +34,29 @@ export async function sessionByToken(tx: ShopTx, shop: string, tokenHash: string
   return { session, unlocked }
 }
 
+/** Who works on a session at this moment, and when a person last tapped there; null when it was signed out. */
+export async function sessionNow(
+  tx: ShopTx,
+  shop: string,
+  session: string,
+  person: string,
+): Promise<{ person: string | null; lastTap: Date | null } | null> {
+  const row = await tx
+    .selectFrom('session')
+    .leftJoin('unlock', j =>
+      j
+        .onRef('unlock.shop', '=', 'session.shop')
+        .onRef('unlock.session', '=', 'session.id')
+        .on('unlock.person', '=', person),
+    )
+    .select(['session.person', 'unlock.last_tap_at'])
+    .where('session.shop', '=', shop)
+    .where('session.id', '=', session)
+    .where('session.revoked_at', 'is', null)
+    .executeTakeFirst()
+  return row ? { person: row.person, lastTap: row.last_tap_at } : null
+}
+
 export async function setPerson(tx: ShopTx, shop: string, session: string, person: string | null): Promise<void> {
   await tx
     .updateTable('session')

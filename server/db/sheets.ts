@@ -2,20 +2,36 @@ import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { setImmediate as pause } from 'node:timers/promises'
 import { considerInSteps } from '#core/advice/advise'
+import type { Refusal } from '#core/chapter/chapter'
+import { EventId, PersonId } from '#core/chapter/ids'
 import { adviseFrontInSteps } from '#core/front/advise'
 import { frontSetupOf } from '#core/front/setup'
-import { EVENT_VERSION, EventId, PersonId, type Stored } from '#core/ledger/events'
+import type { HandBack } from '#core/http/job'
+import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
+import { mayHandBack, mayLeave, type Hand } from '#core/ledger/gates'
 import { priorFor } from '#core/ledger/belief'
-import { reduce, staysBecause, type JobState } from '#core/ledger/reduce'
-import { RECALL_DAYS, Sheet, sheetOf } from '#core/ledger/sheet'
+import { reduce, type JobState } from '#core/ledger/reduce'
+import { RECALL_DAYS, Sheet, sheetOf, type Believed, type Leaving } from '#core/ledger/sheet'
+import { ownFigures, standardsWith, type Standards } from '#core/standards/inForce'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
-import { append, entriesAfter, NoSuchJob } from './ledger'
+import { append, entriesAfter, lockJob, NoSuchJob, type Signed } from './ledger'
 import { keepRecords, takeRecordsBack } from './records'
+import { shopValues } from './standards'
 
-/** The bike must stay; the words say what is missing. */
-export class MustStay extends Error {}
+/** The bike must stay, or the job as it is; the words say why and what to do. */
+export class MustStay extends Error {
+  constructor(
+    message: string,
+    readonly field = 'how',
+  ) {
+    super(message)
+  }
+}
+const stayUnless = (refusal: Refusal | null): void => {
+  if (refusal) throw new MustStay(refusal.message, refusal.field)
+}
 
 export async function lastSheet(
   tx: ShopTx,
@@ -32,61 +48,77 @@ export async function lastSheet(
 export const recallDate = (at: Date, zone: string): string =>
   formatISO(addDays(new TZDate(at, zone), RECALL_DAYS), { representation: 'date' })
 
-/** The sheet as it would be frozen now. */
-export async function draftSheet(
-  state: JobState,
-  known: Sheet | null,
-  at: Date,
-  by: string,
-  how: 'proven' | 'unridable',
-  zone: string,
-): Promise<Sheet> {
+/** A job as its sheet is worked out from: read at one moment. */
+type Snapshot = {
+  job: NonNullable<Awaited<ReturnType<typeof jobByNumber>>>
+  state: JobState
+  entries: number
+  known: Sheet | null
+  zone: string
+  standards: Standards
+}
+
+async function snapshot(tx: ShopTx, shop: string, number: number): Promise<Snapshot | null> {
+  const job = await jobByNumber(tx, shop, number)
+  if (!job) return null
+  const log = await entriesAfter(tx, shop, job.id, 0)
+  const { zone } = await tx.selectFrom('shop').select('zone').where('shop', '=', shop).executeTakeFirstOrThrow()
+  return {
+    job,
+    state: reduce(log),
+    entries: log.length,
+    known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
+    zone,
+    standards: standardsWith(ownFigures(await shopValues(tx, shop))),
+  }
+}
+
+/** What the beliefs say of a job. Worked out in steps, so that other tablets' taps are answered between them; never inside a transaction. */
+async function believe(state: JobState, known: Sheet | null, s: Standards): Promise<Believed> {
   const prior = priorFor(state, known)
-  // other tablets' taps are answered between the steps
-  const consider = (log: typeof state.bench) =>
-    state.setup ? considerInSteps(state.setup, log, { prior }, () => pause()) : null
-  const considered = await consider(state.bench)
-  const firstTurn = state.bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
-  const first = firstTurn > 0 ? await consider(state.bench.slice(0, firstTurn)) : considered
-  const { front } = state.noted
-  const aboutFront =
-    front.parts && state.parts && front.log.length
-      ? await adviseFrontInSteps(frontSetupOf(front.parts, state.parts.cassette), front.log, () => pause())
-      : null
-  return sheetOf(
-    state,
+  const { setup, bench, parts } = state.rear
+  const consider = (log: typeof bench) => (setup ? considerInSteps(setup, log, { prior }, () => pause()) : null)
+  const rear = await consider(bench)
+  const firstTurn = bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
+  const first = firstTurn > 0 ? await consider(bench.slice(0, firstTurn)) : rear
+  const { front } = state
+  const judged = front.parts && parts && front.log.length
+  return {
     first,
-    considered,
-    at.toISOString(),
-    by,
-    how,
-    how === 'proven' ? recallDate(at, zone) : null,
-    aboutFront,
-  )
+    rear,
+    front: judged
+      ? await adviseFrontInSteps(frontSetupOf(front.parts!, parts.cassette, s), front.log, () => pause())
+      : null,
+  }
+}
+
+async function draft(from: Snapshot, leaving: Omit<Leaving, 'recallOn'>, at: Date): Promise<Sheet> {
+  const believed = await believe(from.state, from.known, from.standards)
+  const recallOn = leaving.how === 'unridable' ? null : recallDate(at, from.zone)
+  return sheetOf(from.state, believed, { ...leaving, recallOn }, from.standards)
 }
 
 /** A job's sheet as it would be frozen now, or null when there is no such job. */
 export async function sheetDraft(
-  tx: ShopTx,
+  db: Db,
   shop: string,
   number: number,
   person: string,
   at = new Date(),
 ): Promise<Sheet | null> {
-  const job = await jobByNumber(tx, shop, number)
-  if (!job) return null
-  const entries = (await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null)
-  const { zone } = await tx.selectFrom('shop').select('zone').where('shop', '=', shop).executeTakeFirstOrThrow()
-  const known = job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null
-  return draftSheet(reduce(entries), known, at, person, 'proven', zone)
+  const from = await inShop(db, shop, tx => snapshot(tx, shop, number))
+  return from && draft(from, { at: at.toISOString(), by: person, how: 'proven', fault: null }, at)
 }
 
-export type HandBackOrder = { id: string; basedOn: number; how: 'proven' | 'unridable' }
+/** The log grew again and again while the sheet was worked out: so often it is tried anew. */
+const TRIES = 8
 
 /**
- * Hands a bike back: appends the entry, freezes the sheet, books the recall, frees the tag. All or nothing; asking
- * again with the same id answers with the sheet that was frozen.
- * @throws NoSuchJob, or MustStay when a brake is not proven
+ * Hands a bike back: appends the entry, freezes the sheet, books the recall, frees the tag. All or nothing, and once:
+ * asked several times or by several tablets, all get the one sheet. The sheet is worked out beside the lock; under it the
+ * gate is asked on the log as it then stands, and a log that grew meanwhile is worked out anew.
+ * @param handFor whose hand it is, read inside the same transaction
+ * @throws NoSuchJob, or MustStay when it may not leave so
  */
 export async function handBack(
   db: Db,
@@ -94,65 +126,116 @@ export async function handBack(
   number: number,
   person: string,
   session: string | null,
-  order: HandBackOrder,
+  order: HandBack,
+  handFor: (tx: ShopTx) => Promise<Hand>,
   at = new Date(),
 ): Promise<Sheet> {
-  return inShop(db, shop, async tx => {
-    const job = await jobByNumber(tx, shop, number)
-    if (!job) throw new NoSuchJob()
-    const entries = (await entriesAfter(tx, shop, job.id, 0)).filter((e): e is Stored => e !== null)
-    if (entries.some(e => e.id === order.id)) return (await lastSheet(tx, shop, { job: job.id }))!
-    const state = reduce(entries)
-    if (state.handedBack) throw new MustStay('This bike was handed back already: reopen the job to work on it')
-    const stays = staysBecause(state)
-    if (order.how === 'proven' && stays) throw new MustStay(`The bike stays: ${stays}`)
-    const { zone } = await tx.selectFrom('shop').select('zone').where('shop', '=', shop).executeTakeFirstOrThrow()
-    const known = job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null
-    const sheet = await draftSheet(state, known, at, person, order.how, zone)
-    await append(tx, shop, number, session, [
-      {
-        id: EventId.parse(order.id),
-        v: EVENT_VERSION,
-        at: at.toISOString(),
-        basedOn: order.basedOn,
-        by: PersonId.parse(person),
-        event: { kind: 'handedBack', how: order.how },
-        verified: true,
-        signedBy: null,
-      },
-    ])
-    await tx
-      .insertInto('sheet')
-      .values({ shop, id: newId(), job: job.id, bike: job.bike_id, closed_at: at, body: JSON.stringify(sheet) })
-      .execute()
-    await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
-    if (sheet.recallOn)
-      await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
-    await tx
-      .updateTable('job')
-      .set({ closed_at: at, place: 'door', stand: null })
-      .where('shop', '=', shop)
-      .where('number', '=', number)
-      .execute()
-    return sheet
-  })
+  for (let tries = 0; tries < TRIES; tries++) {
+    const from = await inShop(db, shop, tx => snapshot(tx, shop, number))
+    if (!from) throw new NoSuchJob()
+    const leaving = { at: at.toISOString(), by: person, how: order.how, fault: order.fault }
+    const open = !from.state.job.handedBack && mayLeave(from.state, order.how, order.fault) === null
+    const sheet = open ? await draft(from, leaving, at) : null
+    const done = await inShop(db, shop, async tx => {
+      const job = await lockJob(tx, shop, number)
+      const log = await entriesAfter(tx, shop, job.id, 0)
+      const state = reduce(log)
+      const was = await alreadyBack(tx, shop, job.id, state, order)
+      if (was) return was
+      const hand = await handFor(tx)
+      stayUnless(mayHandBack(hand.role, order.how))
+      if (order.how !== 'proven' && !hand.fresh)
+        throw new MustStay('It is a while since you tapped here: choose your name and type your PIN first', 'sign')
+      stayUnless(mayLeave(state, order.how, order.fault))
+      if (!sheet || log.length !== from.entries) return null
+      await freeze(tx, shop, number, session, from, state, sheet, order, person, at)
+      return sheet
+    })
+    if (done) return done
+  }
+  throw new MustStay('Other tablets are still tapping on this bike: hand it back when they have finished')
 }
 
-/** Opens a closed job again, when the bike comes back or a slip is found; its recall is called off. @throws NoSuchJob, MustStay */
+/** The sheet that was frozen when the bike had left already, by this request or another like it; null while it is here. */
+async function alreadyBack(
+  tx: ShopTx,
+  shop: string,
+  job: string,
+  state: JobState,
+  order: HandBack,
+): Promise<Sheet | null> {
+  const { handedBack } = state.job
+  if (handedBack) {
+    if (handedBack.how === order.how && handedBack.fault === order.fault) return lastSheet(tx, shop, { job })
+    throw new MustStay('This bike was handed back already, in another way: reopen the job to change it')
+  }
+  if (state.inForce.some(t => t.id === order.id))
+    throw new MustStay('This job was reopened since: look at it again, then hand it back')
+  return null
+}
+
+async function freeze(
+  tx: ShopTx,
+  shop: string,
+  number: number,
+  session: string | null,
+  { job }: Snapshot,
+  state: JobState,
+  sheet: Sheet,
+  order: HandBack,
+  person: string,
+  at: Date,
+): Promise<void> {
+  const event: LedgerEvent = { kind: 'handedBack', how: order.how, ...(order.fault ? { fault: order.fault } : {}) }
+  await append(tx, shop, number, session, [ownEntry(order, person, at, event)], true)
+  await tx
+    .insertInto('sheet')
+    .values({
+      shop,
+      id: newId(),
+      job: job.id,
+      bike: job.bike_id,
+      closed_at: at,
+      entry: order.id,
+      body: JSON.stringify(sheet),
+    })
+    .execute()
+  await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
+  if (sheet.recallOn)
+    await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
+  await tx
+    .updateTable('job')
+    .set({ closed_at: at, place: 'door', stand: null })
+    .where('shop', '=', shop)
+    .where('number', '=', number)
+    .execute()
+}
+
+const ownEntry = (order: { id: string; basedOn: number }, person: string, at: Date, event: LedgerEvent): Signed => ({
+  id: EventId.parse(order.id),
+  v: EVENT_VERSION,
+  at: at.toISOString(),
+  basedOn: order.basedOn,
+  by: PersonId.parse(person),
+  event,
+  verified: true,
+  signedBy: null,
+})
+
+/** Opens a closed job again, when the bike comes back or a slip is found; its recall is called off. It proves nothing. @throws NoSuchJob, MustStay */
 export async function reopen(
   db: Db,
   shop: string,
   number: number,
   person: string,
   session: string | null,
-  id: string,
-  basedOn: number,
+  order: { id: string; basedOn: number },
   at = new Date(),
 ): Promise<void> {
   return inShop(db, shop, async tx => {
-    const job = await jobByNumber(tx, shop, number)
-    if (!job) throw new NoSuchJob()
-    if (!job.closed_at) return
+    const { closed } = await lockJob(tx, shop, number)
+    if (!closed) return
+    const job = (await jobByNumber(tx, shop, number))!
     const clash = await tx
       .selectFrom('job')
       .select('number')
@@ -161,21 +244,11 @@ export async function reopen(
       .where('tag', '=', job.tag)
       .executeTakeFirst()
     if (clash) throw new MustStay(`Tag ${job.tag} now hangs on job ${clash.number}: finish that one first`)
-    await append(tx, shop, number, session, [
-      {
-        id: EventId.parse(id),
-        v: EVENT_VERSION,
-        at: at.toISOString(),
-        basedOn,
-        by: PersonId.parse(person),
-        event: { kind: 'reopened' },
-        verified: true,
-        signedBy: null,
-      },
-    ])
+    const [stored] = await append(tx, shop, number, session, [ownEntry(order, person, at, { kind: 'reopened' })], true)
+    if (stored.outcome !== 'stored') throw new MustStay('That request was used before: reopen the job once more')
     await tx
       .updateTable('job')
-      .set({ closed_at: null, place: 'rack', stand: null })
+      .set({ closed_at: null, place: 'rack', stand: null, call: null })
       .where('shop', '=', shop)
       .where('number', '=', number)
       .execute()

@@ -1,15 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { EVENT_VERSION, EventId, PersonId, type LedgerEvent } from '#core/ledger/events'
-import { stockParts } from '#core/ledger/typedParts'
+import type { LedgerEvent } from '#core/ledger/events'
+import { stockParts } from '#core/rear/typedParts'
 import type { RecordRow } from '#core/exchange/recordRow'
 import { catalogueInForce, inForceFigure } from '#core/standards/shopValues'
 import { bikeView } from './bikes'
 import { connect, inShop, type Db } from './connect'
-import { followParts, takeIn } from './jobs'
-import { append, type Signed } from './ledger'
-import { createShop } from './people'
 import {
   countsByStandard,
   exportRecords,
@@ -19,8 +16,8 @@ import {
   pointsOf,
   recordsOfStandard,
 } from './records'
-import { handBack, reopen } from './sheets'
 import { claim, shopValues } from './standards'
+import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
 let owner: Db
@@ -34,23 +31,8 @@ afterAll(async () => {
 })
 
 async function newShop() {
-  const shop = randomUUID()
-  const person = await createShop(
-    db,
-    { id: shop, code: `r-${shop.slice(0, 8)}`, name: 'A', zone: 'UTC', demo: false },
-    { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
-  )
-  let tag = 0
-  const signed = (event: LedgerEvent): Signed => ({
-    id: EventId.parse(randomUUID()),
-    v: EVENT_VERSION,
-    at: '2026-11-25T10:00:00.000Z',
-    basedOn: 1,
-    by: PersonId.parse(person),
-    event,
-    verified: true,
-    signedBy: null,
-  })
+  const house = await testShop(db)
+  const { shop } = house
   /** A whole visit: in, what was done, out. */
   async function visit(
     order: {
@@ -63,37 +45,16 @@ async function newShop() {
     },
     events: LedgerEvent[],
   ) {
-    const number = await takeIn(db, shop, person, null, {
-      customer: order.customer ? { id: order.customer } : { name: 'Hob', contact: '' },
+    const number = await house.take({
+      ...(order.customer ? { customer: { id: order.customer } } : {}),
       bike: order.bike
         ? { id: order.bike }
         : { name: 'Marram', frameNumber: '', ...(order.frame ? { frameKind: order.frame } : {}) },
-      tag: `T${++tag}`,
-      promisedAt: '2026-11-26T12:00:00.000Z',
-      complaint: 'slow',
       parts: stockParts(order.standard ?? 'r14-10'),
       sameParts: order.comesBack ?? false,
     })
-    await append(
-      db,
-      shop,
-      number,
-      null,
-      [
-        ...events,
-        { kind: 'proof', brake: 'front', holds: true } as const,
-        { kind: 'proof', brake: 'rear', holds: true } as const,
-      ].map(signed),
-    )
-    await handBack(
-      db,
-      shop,
-      number,
-      person,
-      null,
-      { id: randomUUID(), basedOn: 1, how: 'proven' },
-      new Date(order.at ?? '2026-11-25T12:00:00.000Z'),
-    )
+    await house.put(number, ...events, ...BRAKES_HOLD)
+    await house.leave(number, {}, 'mechanic', new Date(order.at ?? '2026-11-25T12:00:00.000Z'))
     const { bike, customer } = await inShop(db, shop, tx =>
       tx
         .selectFrom('job')
@@ -106,7 +67,7 @@ async function newShop() {
     return { number, bike, customer }
   }
   const seen = (standard: string) => inShop(db, shop, tx => recordsOfStandard(tx, shop, standard))
-  return { shop, person, visit, seen, signed }
+  return { ...house, visit, seen }
 }
 const loop = (lengthMm: number): LedgerEvent => ({
   kind: 'housing',
@@ -147,7 +108,7 @@ describe('records', () => {
     const second = await s.visit({ bike: first.bike, customer: first.customer, comesBack: true }, [turn(6)])
     const figure = async (key: string) => (await s.seen('r14-10')).figures.find(f => f.figure === key)?.seen.median
     expect([await figure('slack'), await figure('barrel')]).toEqual([6 / 16, 6 / 16])
-    await reopen(db, s.shop, second.number, s.person, null, randomUUID(), 9)
+    await s.open(second.number)
     expect([await figure('slack'), await figure('barrel')]).toEqual([undefined, 4 / 16])
     const view = await inShop(db, s.shop, tx => bikeView(tx, s.shop, first.bike))
     expect(view).toMatchObject({
@@ -264,25 +225,16 @@ describe('what a shop says of the catalogue', () => {
 
 test('the count of sprockets follows a drivetrain put right, and an undo of that', async () => {
   const s = await newShop()
-  const number = await takeIn(db, s.shop, s.person, null, {
-    customer: { name: 'Hob', contact: '' },
-    bike: { name: 'Marram', frameNumber: '' },
-    tag: 'Z1',
-    promisedAt: '2026-11-26T12:00:00.000Z',
-    complaint: 'slow',
-    parts: stockParts('r14-10'),
-    sameParts: false,
-  })
-  const put = async (event: LedgerEvent) => {
-    const e = s.signed(event)
-    const [o] = await append(db, s.shop, number, null, [e])
-    await inShop(db, s.shop, tx => followParts(tx, s.shop, number))
-    return { id: e.id, outcome: o.outcome }
+  const number = await s.take()
+  const tap = async (event: LedgerEvent) => {
+    const e = s.entry(event)
+    const [told] = await s.tap(number, [e])
+    return { id: e.id, outcome: told.outcome }
   }
   const high: LedgerEvent = { kind: 'shift', from: 9, to: 10, heard: 'clean' }
-  expect((await put(high)).outcome).toBe('outside')
-  const right = await put({ kind: 'parts', parts: stockParts('r14-11') })
-  expect((await put(high)).outcome).toBe('stored')
-  await put({ kind: 'undo', undoes: right.id })
-  expect((await put(high)).outcome).toBe('outside')
+  expect((await tap(high)).outcome).toBe('outside')
+  const right = await tap({ kind: 'parts', parts: stockParts('r14-11') })
+  expect((await tap(high)).outcome).toBe('stored')
+  await tap({ kind: 'undo', undoes: right.id })
+  expect((await tap(high)).outcome).toBe('outside')
 })

@@ -9,18 +9,22 @@ hub.setMaxListeners(0)
 
 const keyOf = (shop: string, number: number): string => `${shop} ${number}`
 
-export const tellJob = (shop: string, number: number): void => {
-  hub.emit(keyOf(shop, number))
+/** Says that a job has news; the session it came from knows already. */
+export const tellJob = (shop: string, number: number, from: string): void => {
+  hub.emit(keyOf(shop, number), from)
 }
 export const endSession = (session: string): void => {
   hub.emit(`ended ${session}`)
 }
 
-/** Listens for news of a job until the returned function is called. */
-export function onNews(shop: string, number: number, heard: () => void): () => void {
-  hub.on(keyOf(shop, number), heard)
+/** Listens for news of a job that others made, until the returned function is called. */
+export function onNews(shop: string, number: number, session: string, heard: () => void): () => void {
+  const others = (from: string) => {
+    if (from !== session) heard()
+  }
+  hub.on(keyOf(shop, number), others)
   return () => {
-    hub.off(keyOf(shop, number), heard)
+    hub.off(keyOf(shop, number), others)
   }
 }
 

@@ -1,10 +1,12 @@
-import { PROOF_WORDS } from '#core/brake/proof'
+import { BRAKE_WORDS } from '#core/brake/chapter'
+import { BRAKES, type Brake } from '#core/brake/kinds'
+import type { Fact } from '#core/chapter/chapter'
 import { TZDate } from '@date-fns/tz'
 import { format } from 'date-fns'
 import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { JobView } from '#core/http/job'
-import type { Sheet, SheetFact } from '#core/ledger/sheet'
+import { brakeOnSheet, headOfSheet, type Sheet } from '#core/ledger/sheet'
 import { fontFiles } from './fonts'
 
 type Paper = { job: JobView; sheet: Sheet; shop: { name: string; zone: string }; draft: boolean }
@@ -35,10 +37,11 @@ export const printable = (text: string): string =>
 function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
   const at = (iso: string) => format(new TZDate(iso, shop.zone), 'd MMM yyyy, HH:mm')
   const name = (id: string) => job.people[id] ?? 'someone'
-  const proof = (p: Sheet['proofs']['front']) =>
-    p
-      ? `${p.holds ? 'holds' : p.failed ? `FAILED the ${PROOF_WORDS[p.failed].name}` : 'FAILED'}, ${name(p.by)}, ${at(p.at)}`
-      : 'not proven'
+  const proof = (brake: Brake) => {
+    const told = brakeOnSheet(sheet, brake)
+    return [told.words, told.by && name(told.by), told.at && at(told.at)].filter(Boolean).join(', ')
+  }
+  const warning = headOfSheet(sheet)
   const head: Content[] = [
     {
       columns: [
@@ -65,7 +68,7 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
       figure: { font: 'Mono' },
     },
     content: [
-      ...(sheet.how === 'unridable'
+      ...(warning
         ? [
             {
               table: {
@@ -73,9 +76,10 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
                 body: [
                   [
                     {
-                      text: 'NOT TO BE RIDDEN. The customer was told.',
-                      bold: true,
-                      fontSize: 14,
+                      stack: [
+                        { text: printable(warning.title.toUpperCase()), bold: true, fontSize: 14 },
+                        { text: printable(warning.words) },
+                      ],
                       color: STOP,
                       margin: [4, 4, 4, 4],
                     },
@@ -101,10 +105,7 @@ function definition({ job, sheet, shop, draft }: Paper): TDocumentDefinitions {
       ...facts('Left', sheet.left),
       { text: 'Brakes', style: 'heading' },
       line(0.5),
-      pairs([
-        ['Front', proof(sheet.proofs.front)],
-        ['Rear', proof(sheet.proofs.rear)],
-      ]),
+      pairs(BRAKES.map(b => [BRAKE_WORDS[b], proof(b)])),
       ...(job.notes.length
         ? ([
             { text: 'In words', style: 'heading' },
@@ -140,7 +141,7 @@ const pairs = (rows: [string, string][]): Content => ({
   layout: 'noBorders',
 })
 
-const facts = (title: string, list: readonly SheetFact[]): Content[] => [
+const facts = (title: string, list: readonly Fact[]): Content[] => [
   { text: title, style: 'heading' },
   line(0.5),
   list.length

@@ -1,6 +1,6 @@
 <!-- The head of a bench: which bike, what was said, its numbers, whether all is saved, who works. -->
 <script setup lang="ts">
-import { sayParts } from '#core/ledger/parts'
+import { sayParts } from '#core/rear/parts'
 
 const { state, record, waiting } = storeToRefs(useLedger())
 </script>
@@ -11,8 +11,8 @@ const { state, record, waiting } = storeToRefs(useLedger())
     <h1 class="font-bold whitespace-nowrap">Tag {{ record?.tag ?? '' }}</h1>
     <span class="min-w-0 truncate">{{ record?.bike.name }}</span>
     <span v-if="record" class="hidden min-w-0 truncate text-soft md:inline">“{{ record.complaint }}”</span>
-    <span v-if="state.parts" class="figure ml-auto hidden text-sm whitespace-nowrap text-soft xl:inline">{{
-      sayParts(state.parts)
+    <span v-if="state.rear.parts" class="figure ml-auto hidden text-sm whitespace-nowrap text-soft xl:inline">{{
+      sayParts(state.rear.parts)
     }}</span>
     <span
       class="ml-auto font-semibold whitespace-nowrap xl:ml-0"

@@ -1,13 +1,17 @@
 <!-- What is not as it should be on a bench, and what to do: said at the top, never in a dialog. -->
 <script setup lang="ts">
-import { firstPutRight } from '#core/procedure/progress'
+import { firstPutRight } from '#core/rear/progress'
+import type { Bench } from '~/composables/bench'
 
+const props = defineProps<{ bench: Bench }>()
 const ledger = useLedger()
+const outbox = useOutbox()
 const route = useRoute()
-const { state, trouble, outdated } = storeToRefs(ledger)
+const { state, trouble, newer } = storeToRefs(ledger)
 const dismissed = ref(new Set<string>())
-const stuck = computed(() => state.value.flagged.at(-1) ?? null)
-const first = computed(() => firstPutRight(state.value))
+const stuck = computed(() => state.value.flagged.findLast(f => !dismissed.value.has(f.id)) ?? null)
+const first = computed(() => firstPutRight(state.value.rear))
+const { doubtful, hint, closed } = props.bench
 </script>
 
 <template>
@@ -15,23 +19,25 @@ const first = computed(() => firstPutRight(state.value))
     The server cannot be reached. What you tap is kept here and sent when it is back.
   </p>
   <p v-else-if="trouble?.is === 'signed-out'" class="stopped" role="alert">
-    This device was signed out. What you tapped is kept here:
-    <NuxtLink class="underline" :to="{ path: '/sign-in', query: { to: route.fullPath } }">sign in again</NuxtLink>
+    {{ sayTrouble(trouble) }}
+    <NuxtLink class="underline" :to="{ path: '/sign-in', query: { to: route.fullPath } }">To the sign-in</NuxtLink>
   </p>
-  <p v-else-if="trouble?.is === 'refused'" class="stopped flex items-center justify-between" role="alert">
-    {{ trouble.message }} <button type="button" class="quiet" @click="ledger.clearTrouble()">Close</button>
+  <p v-else-if="trouble" class="stopped flex items-center justify-between" role="alert" data-test="refused">
+    {{ sayTrouble(trouble) }} <button type="button" class="quiet" @click="outbox.clearTrouble()">Close</button>
   </p>
-  <p v-if="outdated" class="stopped" role="alert">A newer Ocho wrote some of this log: reload to update.</p>
-  <p
-    v-if="stuck && !dismissed.has(stuck.id)"
-    class="stopped flex flex-wrap items-center justify-between gap-2"
-    role="alert"
-    data-test="flagged"
-  >
+  <p v-if="hint" class="stopped" role="alert" data-test="hint">{{ hint }}</p>
+  <p v-if="newer" class="stopped" role="alert" data-test="newer">
+    A newer Ocho wrote some of this log: reload to update.
+  </p>
+  <p v-if="closed" class="stopped flex items-center justify-between gap-2" role="status" data-test="closed">
+    This bike was handed back.
+    <NuxtLink class="quiet underline" :to="`/jobs/${bench.number}/sheet`">To its sheet</NuxtLink>
+  </p>
+  <p v-if="stuck" class="stopped flex flex-wrap items-center justify-between gap-2" role="alert" data-test="flagged">
     {{ stuck.why }}
     <span class="flex gap-1"
-      ><button type="button" class="quiet" @click="ledger.append({ kind: 'undo', undoes: stuck.id })">
-        It was the same: take it back</button
+      ><button type="button" class="quiet" data-test="flag-undo" @click="bench.put({ kind: 'undo', undoes: stuck.id })">
+        Take it back</button
       ><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span
     >
   </p>
@@ -42,8 +48,14 @@ const first = computed(() => firstPutRight(state.value))
     data-test="put-right"
   >
     Before any screw. {{ first }}
-    <NuxtLink :to="`/jobs/${ledger.number}/stage/sense`" class="quiet underline whitespace-nowrap"
+    <NuxtLink :to="`/jobs/${bench.number}/stage/sense`" class="quiet underline whitespace-nowrap"
       >To the sense check</NuxtLink
     >
   </p>
+  <DoubtfulFigure
+    v-if="doubtful"
+    :question="doubtful.question"
+    @keep="bench.keepDoubtful"
+    @leave="bench.leaveDoubtful"
+  />
 </template>

@@ -1,7 +1,6 @@
 <!-- What it is: the chance of each cause, and the tension offset with its spread. -->
 <script setup lang="ts">
-import { CAUSES } from '#core/advice/contract'
-import { CAUSE_WORDS } from '#core/advice/explain'
+import { CAUSES, CAUSE_WORDS } from '#core/response/causes'
 import type { Picture } from '#core/advice/picture'
 import { sayChance } from '#core/quantity/chance'
 

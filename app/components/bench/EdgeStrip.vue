@@ -2,11 +2,9 @@
 <script setup lang="ts">
 import { sayTurns } from '#core/quantity/turns'
 
-const props = defineProps<{ way: 'out' | 'in'; limitTurns: number; chosen: number }>()
+const props = defineProps<{ way: 'out' | 'in'; limitTurns: number; chosen: number | null }>()
 const emit = defineEmits<{ edge: [turns: number, found: boolean] }>()
-const steps = computed(() =>
-  Array.from({ length: Math.floor(Math.min(2, props.limitTurns) * 8 + 1e-6) + 1 }, (_, i) => i / 8),
-)
+const steps = computed(() => Array.from({ length: Math.round(props.limitTurns * 8) + 1 }, (_, i) => i / 8))
 </script>
 
 <template>
@@ -18,7 +16,7 @@ const steps = computed(() =>
         :key="t"
         type="button"
         class="also min-h-11! justify-center px-0! text-base whitespace-nowrap tabular-nums"
-        :class="{ 'bg-act! text-act-ink!': Math.abs(t - chosen) < 0.01 }"
+        :class="{ chosen: chosen !== null && Math.abs(t - chosen) < 0.01 }"
         :data-test="`edge-${t}`"
         @click="emit('edge', t, true)"
       >

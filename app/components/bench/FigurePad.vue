@@ -1,8 +1,8 @@
 <!-- One figure in mm or degrees: usual ones as touches, any other typed; a caliper that types is a keyboard. -->
 <script setup lang="ts">
+import { z } from 'zod'
 import { typedNumber } from '#core/quantity/typed'
-import { useEventListener } from '@vueuse/core'
-import { FIGURE_TYPED } from '~/composables/benchKeys'
+import { within } from '#core/quantity/within'
 
 const props = defineProps<{
   label: string
@@ -17,36 +17,29 @@ const props = defineProps<{
   signed?: boolean
 }>()
 const emit = defineEmits<{ figure: [value: number] }>()
-const text = ref('')
-const id = useId()
-const value = computed(() => typedNumber(text.value))
-const wrong = computed(() => {
-  if (text.value.trim() === '') return null
-  if (!Number.isFinite(value.value)) return `${props.label}: type a number in ${props.unit}`
-  if (value.value < props.least || value.value > props.most)
-    return `${props.label}: from ${props.least} to ${props.most} ${props.unit}`
-  return null
+const figure = useEntryForm({
+  initial: { figure: '' },
+  schema: z.object({ figure: within(`${props.label}, ${props.unit}`, props.least, props.most) }),
+  read: typed => ({ figure: typedNumber(typed.figure) }),
+  done: read => {
+    emit('figure', read.figure)
+    figure.form.reset()
+  },
+})
+useFigureTyped(text => {
+  figure.form.setFieldValue('figure', text)
+  void figure.form.handleSubmit()
 })
 const say = (v: number) =>
   v === 0
     ? (props.zeroWord ?? '0')
     : `${props.signed && v < 0 ? '−' : ''}${Math.abs(v) >= 10 ? Math.abs(v).toFixed(0) : Math.abs(v).toFixed(1)}`
-useEventListener(FIGURE_TYPED, typed => {
-  text.value = String(typed.detail)
-  send()
-})
-function send() {
-  if (text.value.trim() === '' || wrong.value) return
-  emit('figure', value.value)
-  text.value = ''
-}
 </script>
 
 <template>
   <div>
     <div class="small flex justify-between">
-      <span>{{ inWord }}</span
-      ><span>{{ outWord }}</span>
+      <span>{{ inWord }}</span><span>{{ outWord }}</span>
     </div>
     <div class="mt-1 grid gap-1" :style="{ gridTemplateColumns: `repeat(${usual.length}, 1fr)` }">
       <button
@@ -61,20 +54,19 @@ function send() {
         {{ say(v) }}
       </button>
     </div>
-    <form class="mt-2 flex gap-2" @submit.prevent="send">
-      <label :for="id" class="sr-only">{{ label }}, {{ hint ?? `${unit}, + inboard` }}</label>
-      <input
-        :id="id"
-        v-model="text"
-        class="field figure flex-1"
+    <form class="mt-2" novalidate @submit.prevent="figure.form.handleSubmit()">
+      <FormLine
+        :of="figure"
+        name="figure"
+        :label="label"
+        bare
+        mono
         inputmode="decimal"
-        autocomplete="off"
         :placeholder="hint ?? `${unit}, + inboard`"
-        :aria-invalid="wrong ? 'true' : undefined"
-        data-test="figure-typed"
-      />
-      <button class="also" :disabled="!text.trim() || Boolean(wrong)">Note it</button>
+        test="figure-typed"
+      >
+        <button class="also">Note it</button>
+      </FormLine>
     </form>
-    <p v-if="wrong" class="mt-1 text-sm font-semibold text-stop" role="alert">{{ wrong }}</p>
   </div>
 </template>

@@ -1,14 +1,15 @@
 <!-- A lever without clicks: what is set instead of an index, and how much cable it must pull. -->
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
+import { stopsSeen } from '#core/rear/gates'
 import { geometryOf } from '#core/response/setup'
 
 const props = defineProps<{ state: JobState; number: number }>()
 const travelMm = computed(() => {
-  const g = geometryOf(props.state.setup!)
-  return g.placeMm[g.n - 1] / props.state.setup!.pullRatio
+  const g = geometryOf(props.state.rear.setup!)
+  return g.placeMm[g.n - 1] / props.state.rear.setup!.pullRatio
 })
-const seen = computed(() => ({ L: Boolean(props.state.trace?.seenL), H: Boolean(props.state.trace?.seenH) }))
+const seen = computed(() => stopsSeen(props.state.rear.trace))
 </script>
 
 <template>

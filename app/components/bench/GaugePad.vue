@@ -1,45 +1,65 @@
 <!-- Four places round the clock with the hanger gauge; the fit is core's. -->
 <script setup lang="ts">
+import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
-import { fitHanger, type HangerFit } from '#core/rear/hanger'
+import { fitHanger, GAUGE_RADIUS_MM, sayFit, type HangerFit } from '#core/rear/hanger'
 
 const emit = defineEmits<{ gauge: [fit: HangerFit] }>()
-const gaps = reactive<Record<number, string>>({ 12: '', 3: '', 6: '', 9: '' })
-const radius = ref('311')
-const read = computed<{ fit: HangerFit | null; words: string }>(() => {
-  const readings = Object.entries(gaps).flatMap(([hour, text]) =>
-    text.trim() === '' ? [] : [{ hour: Number(hour), gapMm: typedNumber(text) }],
-  )
-  if (readings.length < 3)
+const HOURS = [12, 3, 6, 9]
+type Typed = { gaps: Record<string, string>; radius: string }
+const initial: Typed = { gaps: { 12: '', 3: '', 6: '', 9: '' }, radius: String(GAUGE_RADIUS_MM) }
+const readings = ({ gaps }: Typed) =>
+  HOURS.flatMap(hour => (gaps[hour]?.trim() ? [{ hour, gapMm: typedNumber(gaps[hour]!) }] : []))
+function fitted(typed: Typed): { fit: HangerFit | null; words: string } {
+  const read = readings(typed)
+  if (read.length < 3)
     return { fit: null, words: 'Three or four places: gap from gauge tip to rim, wheel and gauge turned together' }
-  if (readings.some(r => r.gapMm > 150)) return { fit: null, words: 'A gap over 150 mm is not one: check the figure' }
   try {
-    const fit = fitHanger(readings, typedNumber(radius.value))
-    return {
-      fit,
-      words: `${fit.acrossMm.toFixed(1)} mm across, camber ${fit.camberDeg.toFixed(1)}°, toe ${fit.toeDeg.toFixed(1)}°`,
-    }
+    const fit = fitHanger(read, typedNumber(typed.radius))
+    return { fit, words: sayFit(fit) }
   } catch (error) {
     return { fit: null, words: (error as Error).message }
   }
+}
+const gauge = useEntryForm({
+  initial,
+  schema: schemaOf('gauge'),
+  read: typed => {
+    const { fit } = fitted(typed)
+    return {
+      kind: 'gauge',
+      camberDeg: fit?.camberDeg,
+      toeDeg: fit?.toeDeg,
+      acrossMm: fit?.acrossMm,
+      readings: readings(typed),
+      radiusMm: typedNumber(typed.radius),
+    }
+  },
+  line: (field, typed) => {
+    const [part, i] = field.split('.')
+    if (part === 'readings') return `gaps.${readings(typed)[Number(i)]?.hour ?? 12}`
+    return part === 'radiusMm' ? 'radius' : 'gaps.12'
+  },
+  done: (_, typed) => emit('gauge', fitted(typed).fit!),
 })
+const read = gauge.form.useStore(s => fitted(s.values))
 </script>
 
 <template>
-  <form class="grid gap-2" @submit.prevent="read.fit && emit('gauge', read.fit)">
+  <form class="grid gap-2" novalidate @submit.prevent="gauge.form.handleSubmit()">
     <div class="grid grid-cols-4 gap-2">
-      <label v-for="hour in [12, 3, 6, 9]" :key="hour" class="small"
-        >{{ hour }} o’clock<input
-          v-model="gaps[hour]"
-          class="field figure"
-          inputmode="decimal"
-          autocomplete="off"
-          :data-test="`gap-${hour}`"
-      /></label>
+      <FormLine
+        v-for="hour in HOURS"
+        :key="hour"
+        :of="gauge"
+        :name="`gaps.${hour}`"
+        :label="`${hour} o’clock`"
+        mono
+        inputmode="decimal"
+        :test="`gap-${hour}`"
+      />
     </div>
-    <label class="small flex items-center gap-2"
-      >Bolt to gauge tip, mm <input v-model="radius" class="field figure max-w-24" inputmode="decimal"
-    /></label>
+    <FormLine :of="gauge" name="radius" label="Bolt to gauge tip, mm" mono inputmode="decimal" />
     <p class="small" aria-live="polite">{{ read.words }}</p>
     <button class="act" :disabled="!read.fit" data-test="gauge-done">Note the hanger</button>
   </form>

@@ -1,14 +1,14 @@
 <!-- What has been turned since the bike came in. -->
 <script setup lang="ts">
+import { type ScrewName, sayNet } from '#core/chapter/screws'
 import { RotateCcw, RotateCw } from '@lucide/vue'
-import type { JobState, ScrewName } from '#core/ledger/reduce'
-import { sayNet } from '#core/ledger/net'
+import type { JobState } from '#core/ledger/reduce'
 
 const props = defineProps<{ state: JobState }>()
 const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B screw' }
 const rows = computed(() =>
   (['barrel', 'H', 'L', 'B'] as const).map(screw => {
-    const net = props.state.netSixteenths[screw]
+    const net = props.state.rear.net[screw]
     return {
       screw,
       name: NAMES[screw],

@@ -1,79 +1,28 @@
 <!-- The one best next move, always in the same place; its answer is one touch. -->
 <script setup lang="ts">
 import type { Move } from '#core/advice/contract'
-import { sayWay } from '#core/advice/explain'
-import type { Picture } from '#core/advice/picture'
+import { cautionOf, headOf, sayWay } from '#core/advice/explain'
 import { sayChance } from '#core/quantity/chance'
-import { sayTurns, sayTurnsOf } from '#core/quantity/turns'
-import type { HangerFit } from '#core/rear/hanger'
+import { sayTurns } from '#core/quantity/turns'
+import { edgeLimitTurns, type RearState } from '#core/rear/state'
+import type { RearBench } from '~/composables/rearBench'
 
 const props = defineProps<{
-  picture: Picture
-  teeth: readonly number[]
-  /** No touch counts until the new move has been drawn and seen. */
-  dead: boolean
-  stale: boolean
-  barrelTurns: number
-  barrelRange: number
-  edgeChosen: number
+  rear: RearBench
+  state: RearState
   /** How the shop's school asks for this shift. */
   how: string | null
 }>()
-const emit = defineEmits<{
-  accept: []
-  sight: [mm: number]
-  edge: [turns: number, found: boolean]
-  offset: [mm: number]
-  gauge: [fit: HangerFit]
-}>()
-const move = computed<Move>(() => props.picture.move)
+const { stale, dead, edgeChosen, sight, edge, offset, gauge, accept } = props.rear
+// shown only while there is one
+const picture = computed(() => props.rear.picture.value!)
+const teeth = computed(() => props.state.setup!.teeth)
+const move = computed<Move>(() => picture.value.move)
 const turn = computed(() =>
   move.value.do === 'turn' ? { way: sayWay(move.value), turns: move.value.turns, screw: move.value.screw } : null,
 )
-const head = computed<{ small: string; big: string }>(() => {
-  const m = move.value
-  const teeth = (k: number) => props.teeth[k]
-  switch (m.do) {
-    case 'turn':
-      return {
-        small: `${m.screw === 'barrel' ? 'Barrel' : `${m.screw} screw`} ${turn.value!.way}`,
-        big: sayTurnsOf(m.turns),
-      }
-    case 'shift':
-      return { small: 'Shift and listen', big: `To the ${teeth(m.to)}` }
-    case 'sight':
-      return { small: 'See by hand', big: `${m.at} stop` }
-    case 'edge':
-      return { small: `On the ${teeth(m.click)}, cranks turning`, big: `Wind ${m.way}` }
-    case 'offset':
-      return { small: 'Measure the pulley', big: `On the ${teeth(m.click)}` }
-    case 'hanger':
-      return { small: 'Stop turning the barrel', big: 'Gauge it' }
-    case 'reclamp':
-      return { small: `Barrel to ${sayTurns(m.barrelTurnsOut)} out`, big: 'Clamp again' }
-    case 'replace':
-      return { small: 'Stop turning the barrel', big: m.part === 'cable' ? 'New cable' : `New ${m.part}` }
-    case 'done':
-      return { small: props.picture.right >= 0.5 ? 'It is right' : 'Nothing gains more', big: 'Stop here' }
-  }
-  return { small: '', big: '' }
-})
-const caution = computed(() => {
-  const m = move.value
-  if (m.do === 'edge') return 'Fingers clear of chain and spokes while the cranks turn.'
-  if (m.do === 'sight') return 'Wheel still. Push the derailleur by hand; no hand near a moving wheel.'
-  if (m.do === 'reclamp' || (m.do === 'replace' && m.part === 'cable'))
-    return 'Frayed ends stab and cut wire flies: goggles, and cap the end.'
-  if (m.do === 'hanger') return 'Never bend titanium, carbon, a cast part or one with a crack: defer to the maker.'
-  if (m.do === 'replace') return 'The maker’s instructions win. See L by hand again before the largest sprocket.'
-  if (m.do === 'turn' && m.screw === 'L') return 'A spoke ticks: back in at once.'
-  return null
-})
-/** What the head says already is not said again. */
-const because = computed(() => {
-  const words = props.picture.because.replace(/^Stop turning the barrel: /, '')
-  return words.charAt(0).toUpperCase() + words.slice(1)
-})
+const head = computed(() => headOf(move.value, teeth.value, picture.value))
+const caution = computed(() => cautionOf(move.value))
 const acceptWords = computed(() => {
   const m = move.value
   if (m.do === 'turn') return `Turned ${sayTurns(m.turns)} ${turn.value!.way}`
@@ -96,7 +45,7 @@ const acceptWords = computed(() => {
       </p>
     </div>
     <p v-if="picture.effect" class="figure mt-1 text-[0.9375rem]" data-test="effect">{{ picture.effect }}</p>
-    <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ because }}</p>
+    <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ picture.because }}</p>
     <p v-if="caution" class="mt-1.5 border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ caution }}</p>
     <div class="mt-2.5 grid gap-2">
       <FigurePad
@@ -109,14 +58,14 @@ const acceptWords = computed(() => {
         zero-word="line"
         in-word="inboard"
         out-word="outboard"
-        @figure="emit('sight', $event)"
+        @figure="sight"
       />
       <EdgeStrip
         v-if="move.do === 'edge'"
         :way="move.way"
-        :limit-turns="move.way === 'out' ? barrelRange - barrelTurns : barrelTurns"
+        :limit-turns="edgeLimitTurns(state, move.way)"
         :chosen="edgeChosen"
-        @edge="(t, f) => emit('edge', t, f)"
+        @edge="edge"
       />
       <FigurePad
         v-if="move.do === 'offset'"
@@ -127,9 +76,9 @@ const acceptWords = computed(() => {
         :most="15"
         in-word="inboard"
         out-word="outboard"
-        @figure="emit('offset', $event)"
+        @figure="offset"
       />
-      <GaugePad v-if="move.do === 'hanger'" @gauge="emit('gauge', $event)" />
+      <GaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
       <p v-if="move.do === 'shift'" class="font-semibold" data-test="how">
         {{ how }} Then touch what you heard, below.
       </p>
@@ -139,7 +88,7 @@ const acceptWords = computed(() => {
         class="act"
         :aria-disabled="dead || stale"
         data-test="accept"
-        @click="emit('accept')"
+        @click="accept"
       >
         {{ acceptWords }} <kbd class="key">Enter</kbd>
       </button>

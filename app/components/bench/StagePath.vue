@@ -1,21 +1,27 @@
 <!-- The stages as one run of cable from lever to derailleur, in the order of the school. -->
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
-import { stagesDone } from '#core/procedure/progress'
+import { stagesDone } from '#core/rear/progress'
 import { stagesOf } from '#core/procedure/schools'
 import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 
 const props = defineProps<{ state: JobState; number: number; right: number | null; here: Stage | null }>()
-const schools = useSchools(toRef(props, 'state'))
-const link = (stage: Stage) =>
-  stage === 'index'
-    ? `/jobs/${props.number}/rear`
-    : stage === 'handBack'
-      ? `/jobs/${props.number}/sheet`
-      : `/jobs/${props.number}/stage/${stage}`
+const schools = useSchools()
+const { standards } = storeToRefs(useLedger())
 const stages = computed(() => {
-  const done = stagesDone(props.state, schools.value, props.right)
-  return stagesOf(schools.value).map(stage => ({ stage, name: STAGE_WORDS[stage], done: done[stage], to: link(stage) }))
+  const done = stagesDone(
+    props.state.rear,
+    props.state.job.handedBack !== null,
+    schools.value,
+    props.right,
+    standards.value,
+  )
+  return stagesOf(schools.value).map(stage => ({
+    stage,
+    name: STAGE_WORDS[stage],
+    done: done[stage],
+    to: stageLink(props.number, stage),
+  }))
 })
 </script>
 

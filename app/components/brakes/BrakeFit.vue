@@ -1,55 +1,57 @@
 <!-- Fitting in order, centring by what is seen, and how close the rider likes it. -->
 <script setup lang="ts">
-import { centringMove, hasCentring, SIDES, type Nearer, type Side } from '#core/brake/centring'
+import { centringMove, hasCentring, sayScrewTurn, SIDES, type Nearer, type Side } from '#core/brake/centring'
 import { BRAKE_STEPS } from '#core/brake/fitting'
-import type { Brake } from '#core/brake/kinds'
+import type { Brake, BrakeKind } from '#core/brake/kinds'
 import type { BrakeState } from '#core/brake/state'
-import { BRAKE_BARREL, wearLeftMm } from '#core/brake/sums'
-import { ARM_RATIO } from '#core/brake/kinds'
-import type { LedgerEvent } from '#core/ledger/events'
+import { armRatio, wearLeftMm } from '#core/brake/sums'
+import { schemaOf, type LedgerEvent } from '#core/ledger/events'
 import { PADS } from '#core/procedure/schools'
-import { sayTurns } from '#core/quantity/turns'
+import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'
 import { typedNumber } from '#core/quantity/typed'
+import { capital } from '#core/quantity/words'
 
-const props = defineProps<{ brake: Brake; state: BrakeState; pads: (typeof PADS)[number] }>()
+const props = defineProps<{ brake: Brake; kind: BrakeKind; state: BrakeState; pads: (typeof PADS)[number] }>()
 const emit = defineEmits<{ put: [event: LedgerEvent]; pads: [id: string] }>()
-const kind = computed(() => props.state.parts!.kind)
-const steps = computed(() => BRAKE_STEPS[kind.value] ?? [])
+const { standards } = storeToRefs(useLedger())
+const steps = computed(() => BRAKE_STEPS[props.kind] ?? [])
 const next = computed(() => steps.value.find(s => !props.state.steps.includes(s.id)) ?? null)
 const screwSide = ref<Side>('right')
-const move = computed(() => centringMove(kind.value, props.state.centring, screwSide.value))
+const move = computed(() => centringMove(props.kind, props.state.centring, screwSide.value))
 const SEEN: readonly [Nearer, string][] = [
   ['left', 'Left pad nearer'],
   ['even', 'Both alike'],
   ['right', 'Right pad nearer'],
 ]
 const turn = computed(() => (move.value.do === 'turn' ? move.value.turn : null))
-const sayTurn = (t: { side: Side; sixteenths: number }) =>
-  `${t.side} screw ${sayTurns(Math.abs(t.sixteenths) / 16)} turn ${t.sixteenths > 0 ? 'in' : 'out'}`
-const barrel = ref(String((props.state.close?.barrelSixteenthsOut ?? 0) / 16))
-const letOut = ref(
-  props.state.close?.letOutMm === null || props.state.close === null ? '' : String(props.state.close.letOutMm),
-)
-const trouble = ref('')
+const SCREW_SIDES = SIDES.map(value => ({ value, words: `Screw on the ${value}` }))
+const PAD_SCHOOLS = PADS.map(p => ({ value: p.id, words: p.name }))
+const noted = props.state.close
+const close = useEntryForm({
+  initial: {
+    barrel: String(fromSixteenths(noted?.barrelSixteenthsOut ?? 0)),
+    letOut: noted === null || noted.letOutMm === null ? '' : String(noted.letOutMm),
+  },
+  schema: schemaOf('brakeClose'),
+  read: typed => ({
+    kind: 'brakeClose',
+    brake: props.brake,
+    barrelSixteenthsOut: toSixteenths(typedNumber(typed.barrel)),
+    letOutMm: typed.letOut.trim() === '' ? null : typedNumber(typed.letOut),
+  }),
+  line: field => (field === 'letOutMm' ? 'letOut' : 'barrel'),
+  done: event => emit('put', event),
+})
+const barrel = close.form.useStore(s => s.values.barrel)
 const left = computed(() => {
   try {
-    return ARM_RATIO[kind.value] === undefined ? null : wearLeftMm(kind.value, typedNumber(barrel.value))
+    return armRatio(props.kind, standards.value) === null
+      ? null
+      : wearLeftMm(props.kind, typedNumber(barrel.value), standards.value)
   } catch {
     return null
   }
 })
-watch([barrel, letOut], () => {
-  trouble.value = ''
-})
-function close() {
-  const turns = typedNumber(barrel.value)
-  const mm = letOut.value.trim() === '' ? null : typedNumber(letOut.value)
-  if (!(turns >= 0 && turns <= BRAKE_BARREL.turns))
-    return void (trouble.value = `Barrel: from 0 to ${BRAKE_BARREL.turns} turns out`)
-  if (mm !== null && !(mm >= 0 && mm <= 25)) return void (trouble.value = 'Let out: from 0 to 25 mm of cable')
-  trouble.value = ''
-  emit('put', { kind: 'brakeClose', brake: props.brake, barrelSixteenthsOut: Math.round(turns * 16), letOutMm: mm })
-}
 </script>
 
 <template>
@@ -88,25 +90,15 @@ function close() {
           </li>
         </ol>
       </details>
-      <div
+      <ChoiceRow
         v-if="steps.some(s => s.id === 'pads')"
-        class="mt-1 grid grid-cols-2 gap-1"
-        role="group"
-        aria-label="School of pads"
-      >
-        <button
-          v-for="p in PADS"
-          :key="p.id"
-          type="button"
-          class="also min-h-11! justify-center px-1! text-sm"
-          :class="{ 'bg-act! text-act-ink!': pads.id === p.id }"
-          :aria-pressed="pads.id === p.id"
-          :data-test="`pads-${p.id}`"
-          @click="emit('pads', p.id)"
-        >
-          {{ p.name }}
-        </button>
-      </div>
+        class="mt-1"
+        :model-value="pads.id"
+        label="School of pads"
+        :choices="PAD_SCHOOLS"
+        test="pads"
+        @update:model-value="id => id && emit('pads', id)"
+      />
     </section>
     <section v-if="hasCentring(kind)" class="border-t border-rule pt-2" aria-label="Centring">
       <p class="text-lg font-bold" data-test="centring">
@@ -117,7 +109,7 @@ function close() {
               ? 'Central: both leave together'
               : move.do === 'body'
                 ? 'Shift the body'
-                : sayTurn(move.turn).replace(/^./, c => c.toUpperCase())
+                : capital(sayScrewTurn(move.turn))
         }}
       </p>
       <p v-if="move.do === 'turn' || move.do === 'body'" class="leading-snug">{{ move.why }}</p>
@@ -142,42 +134,38 @@ function close() {
           {{ words }}
         </button>
       </div>
-      <div v-if="kind === 'dual-pivot'" class="mt-1 grid grid-cols-2 gap-1">
-        <button
-          v-for="s in SIDES"
-          :key="s"
-          type="button"
-          class="also min-h-11! justify-center text-sm"
-          :class="{ 'bg-act! text-act-ink!': screwSide === s }"
-          :aria-pressed="screwSide === s"
-          @click="screwSide = s"
-        >
-          Screw on the {{ s }}
-        </button>
-      </div>
+      <ChoiceRow
+        v-if="kind === 'dual-pivot'"
+        v-model="screwSide"
+        class="mt-1"
+        label="Where the screw is"
+        :choices="SCREW_SIDES"
+        test="screw-side"
+      />
     </section>
     <form
       v-if="kind !== 'coaster'"
       class="grid gap-2 border-t border-rule pt-2"
       novalidate
       aria-label="How close"
-      @submit.prevent="close"
+      data-test="closeness"
+      @submit.prevent="close.form.handleSubmit()"
     >
       <div class="grid grid-cols-2 gap-2">
-        <TextField v-model="barrel" label="Barrel, turns out" mono inputmode="decimal" /><TextField
-          v-model="letOut"
+        <FormLine :of="close" name="barrel" label="Barrel, turns out" mono inputmode="decimal" /><FormLine
+          :of="close"
+          name="letOut"
           label="Let out, mm"
           mono
           inputmode="decimal"
         />
       </div>
-      <p v-if="trouble" class="text-sm font-semibold text-stop" role="alert" data-test="close-trouble">{{ trouble }}</p>
-      <p v-else-if="left !== null" class="small" data-test="wear-left">
+      <p v-if="left !== null" class="small" data-test="wear-left">
         The thread left takes up {{ left.toFixed(1) }} mm of wear at each pad.
       </p>
       <button class="also justify-center" data-test="close">As the rider likes it</button>
       <p v-if="state.close" class="small" data-test="closed-at">
-        Noted: barrel {{ sayTurns(state.close.barrelSixteenthsOut / 16) }} out{{
+        Noted: barrel {{ sayTurns(fromSixteenths(state.close.barrelSixteenthsOut)) }} out{{
           state.close.letOutMm === null ? '' : `, ${state.close.letOutMm} mm let out`
         }}. New pads: barrel back in.
       </p>

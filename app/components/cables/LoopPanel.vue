@@ -20,9 +20,9 @@ const emit = defineEmits<{
   take: [piece: string]
   length: [text: string]
 }>()
-const KINDS: readonly [LoopKind, string][] = [
-  ['bars', 'At the bars'],
-  ['suspension', 'At the suspension'],
+const KINDS: readonly { value: LoopKind; words: string }[] = [
+  { value: 'bars', words: 'At the bars' },
+  { value: 'suspension', words: 'At the suspension' },
 ]
 const FIELDS: Record<LoopKind, readonly (readonly [string, string])[]> = {
   bars: [
@@ -53,20 +53,13 @@ const set = (key: string, value: string | boolean) => {
 
 <template>
   <div class="grid gap-3">
-    <div class="grid grid-cols-2 gap-1">
-      <button
-        v-for="[k, words] in KINDS"
-        :key="k"
-        type="button"
-        class="also min-h-11! justify-center px-1! text-sm"
-        :class="{ 'bg-act! text-act-ink!': kind === k }"
-        :aria-pressed="kind === k"
-        :data-test="`loop-${k}`"
-        @click="emit('kind', k)"
-      >
-        {{ words }}
-      </button>
-    </div>
+    <ChoiceRow
+      :model-value="kind"
+      label="Which loop"
+      :choices="KINDS"
+      test="loop"
+      @update:model-value="k => k && emit('kind', k)"
+    />
     <p class="text-2xl leading-tight font-bold" data-test="loop-length">
       {{ lengthMm === null ? (busy ? 'Working it out' : 'No such loop') : `${lengthMm} mm of housing` }}
     </p>
@@ -79,10 +72,11 @@ const set = (key: string, value: string | boolean) => {
           :data-test="`pose-${j.pose}`"
           @click="emit('turn', j.pose)"
         >
-          <span>{{ POSE_WORDS[j.pose] }}</span
-          ><span class="figure" :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'">{{
-            j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls'
-          }}</span>
+          <span>{{ POSE_WORDS[j.pose] }}</span><span
+            class="figure"
+            :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'"
+            >{{ j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls' }}</span
+          >
         </button>
       </li>
     </ul>

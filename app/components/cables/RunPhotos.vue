@@ -1,7 +1,8 @@
 <!-- Photographs of a run as it was found, taken with the tablet and made smaller on it. -->
 <script setup lang="ts">
 import type { RunName } from '#core/cable/housing'
-import type { PhotoView } from '#core/http/photos'
+import { PhotoView } from '#core/http/photos'
+import type { Asked } from '~/composables/ask'
 import { smallerPhoto } from '~/composables/photo'
 
 const props = defineProps<{ job: number; run: RunName }>()
@@ -10,26 +11,25 @@ const trouble = ref('')
 const busy = ref(false)
 const here = computed(() => photos.value?.filter(p => p.run === props.run) ?? [])
 const url = (p: PhotoView) => `/api/jobs/${props.job}/photos/${p.id}`
-async function told(asking: ReturnType<typeof ask<PhotoView[]>>) {
+const Photos = PhotoView.array()
+async function told(asking: Promise<Asked<PhotoView[]>>) {
   busy.value = true
   const a = await asking
   busy.value = false
   trouble.value =
-    a.is === 'done'
-      ? ''
-      : a.is === 'offline'
-        ? 'The server cannot be reached: the photograph was not kept. Take it again when it is back'
-        : a.message
+    a.is === 'offline'
+      ? 'The server cannot be reached: the photograph was not kept. Take it again when it is back'
+      : sayTrouble(a)
   if (a.is === 'done') photos.value = a.value
 }
-onMounted(() => told(ask<PhotoView[]>(`/api/jobs/${props.job}/photos`)))
+onMounted(() => told(ask(Photos, `/api/jobs/${props.job}/photos`)))
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
   if (!file) return
   try {
-    await told(askWithFile<PhotoView[]>(`/api/jobs/${props.job}/photos?run=${props.run}`, await smallerPhoto(file)))
+    await told(askWithFile(Photos, `/api/jobs/${props.job}/photos?run=${props.run}`, await smallerPhoto(file)))
   } catch {
     trouble.value = 'That is not a picture this tablet can read: take it again with the camera'
   }
@@ -48,7 +48,7 @@ async function take(event: Event) {
           class="quiet min-h-11 justify-center text-sm text-stop"
           :aria-label="`Take photograph ${i + 1} off`"
           data-test="photo-off"
-          @click="told(ask(url(p), { method: 'DELETE' }))"
+          @click="told(ask(Photos, url(p), { method: 'DELETE' }))"
         >
           Take off
         </button>

@@ -1,12 +1,13 @@
 <!-- The job itself, one touch a step. -->
 <script setup lang="ts">
+import { L_FIRST } from '#core/rear/gates'
 import { CABLE_STEPS_OF, stepsLeft, type CableStep } from '#core/cable/steps'
 
-const props = defineProps<{ done: readonly CableStep[]; seenL: boolean; rear: boolean }>()
+const props = defineProps<{ done: readonly CableStep[]; mayLargest: boolean; rear: boolean }>()
 const emit = defineEmits<{ step: [step: CableStep] }>()
 const left = computed(() => stepsLeft(props.done))
 const shown = computed(() => CABLE_STEPS_OF.filter(s => !(s.instead && props.done.includes(s.instead))))
-const barred = (step: CableStep) => step === 'bedded' && props.rear && !props.seenL
+const barred = (step: CableStep) => step === 'bedded' && props.rear && !props.mayLargest
 </script>
 
 <template>
@@ -36,7 +37,7 @@ const barred = (step: CableStep) => step === 'bedded' && props.rear && !props.se
         <span v-if="s.caution && left[0] === s.step" class="col-start-2 text-sm font-semibold text-stop">{{
           s.caution
         }}</span>
-        <span v-if="barred(s.step)" class="small col-start-2">Runs to the largest sprocket: see L by hand first.</span>
+        <span v-if="barred(s.step)" class="small col-start-2">{{ L_FIRST }}.</span>
       </button>
     </li>
   </ol>

@@ -3,55 +3,61 @@
 import type { HubParts } from '#core/hub/kinds'
 import { turnsToSettle, wheelTurnsOf } from '#core/hub/ratio'
 import { sayCount } from '#core/hub/words'
+import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
-import { useEventListener } from '@vueuse/core'
-import { FIGURE_TYPED } from '~/composables/benchKeys'
 
 const props = defineProps<{ parts: HubParts; gear: number }>()
 const emit = defineEmits<{ count: [gear: number, crankTurns: number, wheelTurns: number | null] }>()
 const settles = computed(() => turnsToSettle(props.parts, props.gear))
-const cranks = ref(String(Math.max(5, settles.value)))
-const wheel = ref('')
-const crankTurns = computed(() => typedNumber(cranks.value))
-const wheelTurns = computed(() => typedNumber(wheel.value))
-const trouble = computed(() => {
-  if (!Number.isInteger(crankTurns.value) || crankTurns.value < 1 || crankTurns.value > 50)
-    return 'Crank turns: whole turns from 1 to 50'
-  if (wheel.value.trim() === '') return null
-  if (!(wheelTurns.value > 0)) return 'Wheel turns: more than 0; a wheel that does not turn slips, say so'
-  return wheelTurns.value > 300 ? 'Wheel turns: at most 300' : null
+/** Cranks turned at least, so that a tenth of the wheel tells. `practice` */
+const LEAST_TURNS = 5
+const schema = schemaOf('hubCount')
+const read = (typed: { crankTurns: string; wheelTurns: string }, slips = false) => ({
+  kind: 'hubCount',
+  gear: props.gear,
+  crankTurns: typedNumber(typed.crankTurns),
+  wheelTurns: slips ? null : typedNumber(typed.wheelTurns),
 })
-const reads = computed(() =>
-  trouble.value || wheel.value.trim() === ''
-    ? null
-    : sayCount(props.parts, { gear: props.gear, crankTurns: crankTurns.value, wheelTurns: wheelTurns.value }),
-)
+const count = useEntryForm({
+  initial: { crankTurns: String(Math.max(LEAST_TURNS, settles.value)), wheelTurns: '' },
+  schema,
+  read,
+  done: event => {
+    emit('count', event.gear, event.crankTurns, event.wheelTurns)
+    count.form.reset()
+  },
+})
+const typed = count.form.useStore(s => s.values)
+const reads = computed(() => {
+  const now = schema.safeParse(read(typed.value))
+  return now.success ? sayCount(props.parts, now.data) : null
+})
+/** Slipped, or found no gear: only the cranks were counted. */
+const slip = computed(() => schema.safeParse(read(typed.value, true)))
 const expected = computed(() =>
-  trouble.value?.startsWith('Crank') ? null : wheelTurnsOf(props.parts, props.gear, crankTurns.value),
+  slip.value.success ? wheelTurnsOf(props.parts, props.gear, slip.value.data.crankTurns) : null,
 )
-useEventListener(FIGURE_TYPED, typed => {
-  wheel.value = String(typed.detail)
-  send()
+useFigureTyped(text => {
+  count.form.setFieldValue('wheelTurns', text)
+  void count.form.handleSubmit()
 })
-function send() {
-  if (trouble.value || wheel.value.trim() === '') return
-  emit('count', props.gear, crankTurns.value, wheelTurns.value)
-  wheel.value = ''
+const slips = () => {
+  if (slip.value.success) emit('count', props.gear, slip.value.data.crankTurns, null)
 }
 </script>
 
 <template>
-  <form class="grid gap-2" novalidate @submit.prevent="send">
+  <form class="grid gap-2" novalidate @submit.prevent="count.form.handleSubmit()">
     <div class="grid grid-cols-2 gap-2">
-      <TextField v-model="cranks" label="Crank turns, slow" mono inputmode="numeric" /><TextField
-        v-model="wheel"
+      <FormLine :of="count" name="crankTurns" label="Crank turns, slow" mono inputmode="numeric" /><FormLine
+        :of="count"
+        name="wheelTurns"
         label="Wheel turns, to a tenth"
         mono
         inputmode="decimal"
       />
     </div>
-    <p v-if="trouble" class="text-sm font-semibold text-stop" role="alert" data-test="count-trouble">{{ trouble }}</p>
-    <p v-else class="min-h-6 font-semibold" data-test="count-reads">
+    <p class="min-h-6 font-semibold" data-test="count-reads">
       {{
         reads ??
         (expected
@@ -60,18 +66,13 @@ function send() {
       }}
     </p>
     <div class="grid grid-cols-2 gap-2">
-      <button
-        class="also min-h-13! justify-center"
-        :disabled="wheel.trim() === '' || trouble !== null"
-        data-test="count-note"
-      >
-        Note it</button
+      <button class="also min-h-13! justify-center" data-test="count-note">Note it</button
       ><button
         type="button"
         class="also min-h-13! justify-center border-stop! text-stop!"
-        :disabled="trouble?.startsWith('Crank')"
+        :disabled="!slip.success"
         data-test="count-slips"
-        @click="emit('count', gear, crankTurns, null)"
+        @click="slips"
       >
         Slips, no gear
       </button>

@@ -3,9 +3,11 @@
 import { hubChecksFor, type HubCheck } from '#core/hub/checks'
 import { hubCure, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
+import type { Standards } from '#core/standards/inForce'
+import { toSixteenths } from '#core/quantity/turns'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
 
-const props = defineProps<{ diagnosis: HubDiagnosis; parts: HubParts }>()
+const props = defineProps<{ diagnosis: HubDiagnosis; parts: HubParts; standards: Standards }>()
 const emit = defineEmits<{
   saw: [check: string, outcome: string]
   read: [mm: number]
@@ -24,7 +26,7 @@ watch(
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 const next = computed(() => own.value ?? (found.value ? null : props.diagnosis.next))
 const cure = computed(() => hubCure(props.diagnosis))
-const sixteenths = computed(() => Math.round(props.diagnosis.turns * 16))
+const sixteenths = computed(() => toSixteenths(props.diagnosis.turns))
 const others = computed<HubCheck[]>(() =>
   hubChecksFor(props.parts.way).filter(c => !(next.value?.do === 'look' && next.value.check.id === c.id)),
 )
@@ -82,7 +84,7 @@ const others = computed<HubCheck[]>(() =>
         </div>
       </template>
       <template v-else-if="next?.do === 'read'">
-        <p class="text-2xl leading-tight font-bold" data-test="hub-check">Look: {{ sayTarget(parts) }}?</p>
+        <p class="text-2xl leading-tight font-bold" data-test="hub-check">Look: {{ sayTarget(parts, standards) }}?</p>
         <HubReading :parts="parts" @read="emit('read', $event)" />
       </template>
       <template v-else-if="next?.do === 'count'">
@@ -105,8 +107,7 @@ const others = computed<HubCheck[]>(() =>
           data-test="hub-look-read"
           @click="own = { do: 'read' }"
         >
-          {{ READING_WORDS[parts.way] }}</button
-        ><button
+          {{ READING_WORDS[parts.way] }}</button><button
           v-for="c in others"
           :key="c.id"
           type="button"

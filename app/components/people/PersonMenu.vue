@@ -5,6 +5,7 @@ import type { PersonView } from '#core/http/session'
 
 const session = useSession()
 const habits = useHabits()
+const { flip } = useTheme()
 const open = ref(false)
 const chosen = shallowRef<PersonView | null>(null)
 const pin = ref('')
@@ -79,7 +80,7 @@ async function leave() {
           </li>
         </ul>
         <div class="mt-4 flex flex-wrap gap-3 border-t border-rule pt-4">
-          <button type="button" class="quiet" @click="flipTheme">Light or dim</button>
+          <button type="button" class="quiet" @click="flip">Light or dim</button>
           <button
             type="button"
             class="quiet"

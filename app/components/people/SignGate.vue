@@ -1,13 +1,23 @@
-<!-- A mechanic's hand for a trainee's gate: name and PIN on this tablet, for that gate alone. -->
+<!-- A hand at a gate: name and PIN on this tablet, for that gate alone. -->
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import type { Sign } from '~/stores/outbox'
 
-defineProps<{ what: string }>()
-const emit = defineEmits<{ sign: [hand: { person: string; pin: string }]; close: [] }>()
+const props = defineProps<{
+  /** What is signed, in words. */
+  what: string
+  /** Whoever works here signs for themselves: only the PIN is asked. */
+  own: boolean
+}>()
+const emit = defineEmits<{ sign: [hand: Sign]; close: [] }>()
 const session = useSession()
-const person = ref<string | null>(null)
+const person = ref<string | null>(props.own ? (session.now?.person?.id ?? null) : null)
 const pin = ref('')
-const who = computed(() => session.now?.people.filter(p => p.role !== 'trainee') ?? [])
+const who = computed(() =>
+  (session.now?.people ?? [])
+    .filter(p => (props.own ? p.id === session.now?.person?.id : p.role !== 'trainee'))
+    .map(p => ({ value: p.id as string, words: p.name, test: p.name })),
+)
 </script>
 
 <template>
@@ -15,21 +25,17 @@ const who = computed(() => session.now?.people.filter(p => p.role !== 'trainee')
     <div class="fixed inset-0 bg-mat/70" aria-hidden="true" />
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-16">
       <DialogPanel class="w-full max-w-md rounded-md bg-panel p-5 text-ink">
-        <DialogTitle class="text-xl font-bold">{{ what }}</DialogTitle>
-        <div class="mt-3 grid gap-2">
-          <button
-            v-for="p in who"
-            :key="p.id"
-            type="button"
-            class="also"
-            :class="{ 'bg-act! text-act-ink!': person === p.id }"
-            :aria-pressed="person === p.id"
-            :data-test="`sign-${p.name}`"
-            @click="person = p.id"
-          >
-            {{ p.name }}
-          </button>
-        </div>
+        <DialogTitle class="text-xl font-bold" data-test="signing">{{ what }}</DialogTitle>
+        <ChoiceRow
+          v-model="person"
+          class="mt-3"
+          label="Who signs"
+          :choices="who"
+          :columns="1"
+          :centred="false"
+          size="roomy"
+          test="sign"
+        />
         <PinPad v-if="person" v-model="pin" class="mt-4" @done="emit('sign', { person, pin })" />
         <button type="button" class="quiet mt-3" @click="emit('close')">Not now</button>
       </DialogPanel>

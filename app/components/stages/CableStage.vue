@@ -1,43 +1,56 @@
 <!-- Cable on: where the barrel starts, the clamp and its schools, the recipe when the barrel runs out, pieces, cut and cap. -->
 <script setup lang="ts">
-import { typedNumber } from '#core/quantity/typed'
+import { tailMm, usualTailMm } from '#core/cable/housing'
+import { HOUSING_PLACES, type HousingPlace } from '#core/cable/places'
 import { lossAlong } from '#core/cable/run'
+import { schemaOf, type LedgerEvent } from '#core/ledger/events'
 import type { JobState } from '#core/ledger/reduce'
-import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
+import { typedNumber } from '#core/quantity/typed'
 import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'
 import {
-  BARREL_START_TURNS,
+  barrelStartTurns,
+  CLAMP_WORDS,
   clampJudged,
+  HOUSING_ENDS,
   HOUSING_KINDS,
-  HOUSING_PLACES,
-  LAST_LOOP_MM,
+  lastLoopMm,
   reclampRecipe,
-  TAIL_MM,
+  startTurnsOut,
+  type HousingEnds,
   type HousingKind,
-  type HousingPlace,
 } from '#core/rear/clamp'
+import { L_FIRST, mayReachLargest } from '#core/rear/gates'
 import { BEDDING_SHIFTS } from '#core/rear/settle'
+import { barrelLeft } from '#core/rear/state'
 import { useElementSize } from '@vueuse/core'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
-const setup = computed(() => props.state.setup!)
+const { standards } = storeToRefs(useLedger())
+const setup = computed(() => props.state.rear.setup!)
 /** The run as it was laid out on the cable bench, if it was. */
-const laid = computed(() => props.state.noted.runs.find(r => r.run === 'rear') ?? null)
-const turnsOut = computed(() => fromSixteenths(props.state.barrelSixteenths))
+const laid = computed(() => props.state.cable.runs.find(r => r.run === 'rear') ?? null)
+const left = computed(() => barrelLeft(props.state.rear)!)
+const turnsOut = computed(() => left.value.inTurns)
 const recipe = computed(() =>
-  reclampRecipe({
-    turnsOut: turnsOut.value,
-    wantedTurns: 0,
-    rangeTurns: setup.value.barrelTurnsRange,
-    threadMm: setup.value.barrelPitchMm,
-  }),
+  reclampRecipe(
+    {
+      turnsOut: turnsOut.value,
+      wantedTurns: 0,
+      rangeTurns: setup.value.barrelTurnsRange,
+      threadMm: setup.value.barrelPitchMm,
+    },
+    standards.value,
+  ),
 )
 const sinceClamp = computed(() =>
-  props.state.noted.sinceClamp === null ? null : fromSixteenths(props.state.noted.sinceClamp),
+  props.state.rear.sinceClamp === null ? null : fromSixteenths(props.state.rear.sinceClamp),
 )
+const start = computed(() => barrelStartTurns(standards.value))
+const loop = computed(() => lastLoopMm(standards.value))
+const tail = computed(() => tailMm(standards.value))
 const perTurn = ref(4)
 const clicks = (turns: number) => `${Math.round(turns * perTurn.value)} clicks`
 const what = ref<'clamp' | 'count' | 'pieces' | 'end'>('clamp')
@@ -47,54 +60,62 @@ const WHAT = [
   ['pieces', 'Pieces'],
   ['end', 'Cut and cap'],
 ] as const
+const asChoices = <V extends string | number>(list: readonly V[]) =>
+  list.map(value => ({ value, words: String(value) }))
 
 const place = ref<HousingPlace>('last loop')
-const kind = ref<HousingKind>('4 mm')
-const ends = ref<'metal' | 'plastic' | 'sealed' | 'bare'>('metal')
-const lengthText = ref('')
-const innerText = ref('')
-const tailText = ref('40')
-const countText = ref('')
-const wrong = ref('')
-function length(text: string, least: number, most: number, name: string): number | null {
-  const mm = typedNumber(text)
-  wrong.value = Number.isInteger(mm) && mm >= least && mm <= most ? '' : `${name}: whole mm from ${least} to ${most}`
-  return wrong.value ? null : mm
-}
-function piece() {
-  const lengthMm = length(lengthText.value, 20, 3500, 'Housing')
-  if (lengthMm !== null) {
-    emit('record', { kind: 'housing', place: place.value, lengthMm, of: kind.value, ends: ends.value })
-    lengthText.value = ''
-  }
-}
-function inner() {
-  const lengthMm = length(innerText.value, 300, 4000, 'Inner')
-  if (lengthMm !== null) {
-    emit('record', { kind: 'inner', lengthMm })
-    innerText.value = ''
-  }
-}
-function cut() {
-  const tailMm = length(tailText.value, 0, 500, 'Tail')
-  if (tailMm !== null) emit('record', { kind: 'cut', tailMm }, 'Cut and capped')
-}
-function recount() {
-  const turns = typedNumber(countText.value)
-  wrong.value =
-    turns >= 0 && turns <= setup.value.barrelTurnsRange ? '' : `Turns: from 0 to ${setup.value.barrelTurnsRange}`
-  if (!wrong.value) {
-    emit('record', { kind: 'recount', barrelSixteenthsOut: toSixteenths(turns) }, 'Counted again')
-    countText.value = ''
-  }
-}
-const startAt = computed(() => Math.min(BARREL_START_TURNS.to, setup.value.barrelTurnsRange / 2))
+const of = ref<HousingKind>('4 mm')
+const ends = ref<HousingEnds>('metal')
+const piece = useEntryForm({
+  initial: { lengthMm: '' },
+  schema: schemaOf('housing'),
+  read: typed => ({
+    kind: 'housing',
+    place: place.value,
+    lengthMm: typedNumber(typed.lengthMm),
+    of: of.value,
+    ends: ends.value,
+  }),
+  done: event => {
+    emit('record', event)
+    piece.form.reset()
+  },
+})
+const inner = useEntryForm({
+  initial: { lengthMm: '' },
+  schema: schemaOf('inner'),
+  read: typed => ({ kind: 'inner', lengthMm: typedNumber(typed.lengthMm) }),
+  done: event => {
+    emit('record', event)
+    inner.form.reset()
+  },
+})
+const cut = useEntryForm({
+  initial: { tailMm: String(usualTailMm(standards.value)) },
+  schema: schemaOf('cut'),
+  read: typed => ({ kind: 'cut', tailMm: typedNumber(typed.tailMm) }),
+  done: event => emit('record', event, 'Cut and capped'),
+})
+const recount = useEntryForm({
+  initial: { turns: '' },
+  schema: schemaOf('recount').refine(e => fromSixteenths(e.barrelSixteenthsOut) <= setup.value.barrelTurnsRange, {
+    path: ['barrelSixteenthsOut'],
+    error: () => `Its thread has ${setup.value.barrelTurnsRange} turns: count once more`,
+  }),
+  read: typed => ({ kind: 'recount', barrelSixteenthsOut: toSixteenths(typedNumber(typed.turns)) }),
+  line: () => 'turns',
+  done: event => {
+    emit('record', event, 'Counted again')
+    recount.form.reset()
+  },
+})
+const startAt = computed(() => startTurnsOut(setup.value.barrelTurnsRange, standards.value))
 const reclamp = (turns: number) =>
   emit('record', { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(turns) }, 'Clamped')
 const newCable = () => emit('record', { kind: 'replace', part: 'cable' }, 'Cable and housing are new')
 const bedded = () => emit('record', { kind: 'bedded', shifts: BEDDING_SHIFTS }, 'Bedded')
-const look = useTemplateRef<HTMLElement>('look')
-const { width } = useElementSize(look)
+const mayBed = computed(() => mayReachLargest(props.state.rear.trace))
+const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
 </script>
 
 <template>
@@ -115,8 +136,8 @@ const { width } = useElementSize(look)
       <div class="mat p-2">
         <CableRun v-if="laid" :run="laid" :losses="lossAlong(laid)" :chosen="null" /><HousingRun
           v-else
-          :pieces="state.noted.housing"
-          :inner-mm="state.noted.inner?.lengthMm ?? null"
+          :pieces="state.rear.housing"
+          :inner-mm="state.rear.inner?.lengthMm ?? null"
           :active="place"
         />
       </div>
@@ -128,8 +149,8 @@ const { width } = useElementSize(look)
               Lever at its slackest click, chain on the {{ setup.spring === 'low' ? 'largest' : 'smallest' }} sprocket.
             </li>
             <li>
-              Every barrel on the run fully in, then the one used {{ sayTurns(BARREL_START_TURNS.from) }} to
-              {{ sayTurns(BARREL_START_TURNS.to) }} turns out, so that it can go either way.
+              Every barrel on the run fully in, then the one used {{ sayTurns(start.from) }} to
+              {{ sayTurns(start.to) }} turns out, so that it can go either way.
             </li>
             <li>
               Photograph the clamp before it is undone: groove, and which side of the bolt. The wrong side changes the
@@ -150,193 +171,107 @@ const { width } = useElementSize(look)
       </div>
     </section>
     <aside class="panel" aria-label="Clamp, count, pieces">
-      <div class="grid grid-cols-2 gap-1">
-        <button
-          v-for="[key, word] in WHAT"
-          :key="key"
-          type="button"
-          class="also min-h-11! px-2.5! text-sm"
-          :class="{ 'bg-act! text-act-ink!': what === key }"
-          :aria-pressed="what === key"
-          :data-test="`cable-${key}`"
-          @click="
-            what = key
-            wrong = ''
-          "
-        >
-          {{ word }}
-        </button>
-      </div>
-      <template v-if="what === 'clamp'">
-        <p class="text-2xl leading-tight font-bold">Barrel {{ sayTurns(startAt) }} out, then clamp</p>
-        <p v-if="Math.abs(recipe.drawMm) >= 0.1" class="figure" data-test="draw">
-          To keep the setting, {{ recipe.drawMm > 0 ? 'draw' : 'let out' }} {{ Math.abs(recipe.drawMm).toFixed(1) }} mm
-          at the clamp
-        </p>
-        <p class="text-[0.9375rem] leading-snug">
-          Unload the bolt: push the derailleur towards the {{ setup.spring === 'low' ? 'frame' : 'spokes' }}, loosen,
-          let it back onto {{ setup.spring === 'low' ? 'L' : 'H' }}, set the barrel, draw, clamp; see that the
-          {{ setup.spring === 'low' ? 'largest' : 'smallest' }} still engages.
-        </p>
-        <p v-if="state.noted.cut" class="stopped">
-          The inner is cut and capped: look that enough is left before it is drawn.
-        </p>
-        <button type="button" class="act" data-test="reclamp" @click="reclamp(startAt)">
-          Clamped, barrel {{ sayTurns(startAt) }} out
-        </button>
-        <button type="button" class="also" data-test="new-cable" @click="newCable">
-          New cable and housing, clamped
-        </button>
-        <p v-if="sinceClamp !== null" class="font-semibold" data-test="clamp-judged">
-          Barrel {{ sayTurns(sinceClamp) }} {{ sinceClamp >= 0 ? 'out' : 'in' }} since the clamp:
-          {{
-            { good: 'a good clamp', fair: 'fair', poor: 'a poor clamp: draw it again when there is time' }[
-              clampJudged(sinceClamp)
-            ]
-          }}
-        </p>
-        <div class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
-          <p>
-            <span class="small block">Left to slacken</span><b class="figure">{{ sayTurns(turnsOut) }}</b>
-            <span class="small">{{ clicks(turnsOut) }}</span>
+      <PanelTabs v-model="what" :tabs="WHAT" label="Clamp, count, pieces" test="cable" :columns="2">
+        <template #clamp>
+          <p class="text-2xl leading-tight font-bold">Barrel {{ sayTurns(startAt) }} out, then clamp</p>
+          <p v-if="Math.abs(recipe.drawMm) >= 0.1" class="figure" data-test="draw">
+            To keep the setting, {{ recipe.drawMm > 0 ? 'draw' : 'let out' }}
+            {{ Math.abs(recipe.drawMm).toFixed(1) }} mm at the clamp
           </p>
-          <p>
-            <span class="small block">Left to tighten</span
-            ><b class="figure">{{ sayTurns(setup.barrelTurnsRange - turnsOut) }}</b>
-            <span class="small">{{ clicks(setup.barrelTurnsRange - turnsOut) }}</span>
+          <p class="text-[0.9375rem] leading-snug">
+            Unload the bolt: push the derailleur towards the {{ setup.spring === 'low' ? 'frame' : 'spokes' }}, loosen,
+            let it back onto {{ setup.spring === 'low' ? 'L' : 'H' }}, set the barrel, draw, clamp; see that the
+            {{ setup.spring === 'low' ? 'largest' : 'smallest' }} still engages.
           </p>
-        </div>
-        <div class="flex items-center justify-between gap-2">
-          <span class="small">Clicks a turn</span
-          ><span class="flex gap-1"
-            ><button
-              v-for="n in [2, 3, 4]"
-              :key="n"
-              type="button"
-              class="also min-h-11! min-w-11 justify-center px-2!"
-              :class="{ 'bg-act! text-act-ink!': perTurn === n }"
-              :aria-pressed="perTurn === n"
-              @click="perTurn = n"
-            >
-              {{ n }}
-            </button></span
-          >
-        </div>
-        <p class="small">Frayed ends stab and cut wire flies: goggles, and cap the end.</p>
-      </template>
-      <form v-else-if="what === 'count'" class="grid gap-2" @submit.prevent="recount">
-        <p class="text-2xl leading-tight font-bold">Wind it fully in, counting</p>
-        <p class="text-[0.9375rem]">Then back out by the same turns. What you counted is where it stands.</p>
-        <label class="label"
-          >Turns out<input
-            v-model="countText"
-            class="field figure text-2xl"
-            inputmode="decimal"
-            autocomplete="off"
-            data-test="count"
-        /></label>
-        <button class="act" :disabled="!countText.trim()" data-test="count-note">It stands there</button>
-      </form>
-      <template v-else-if="what === 'pieces'">
-        <p v-if="laid" class="border-l-[6px] border-ink pl-3" data-test="pieces-laid">
-          This run is laid out on the cable bench: its pieces are measured there, so that they stand in one place.
-        </p>
-        <form v-else class="grid gap-2" @submit.prevent="piece">
-          <div class="grid grid-cols-2 gap-1">
-            <button
-              v-for="p in HOUSING_PLACES"
-              :key="p"
-              type="button"
-              class="also min-h-11! px-2! text-sm"
-              :class="{ 'bg-act! text-act-ink!': place === p }"
-              :aria-pressed="place === p"
-              :data-test="`place-${p.replaceAll(' ', '-')}`"
-              @click="place = p"
-            >
-              {{ p }}
-            </button>
-          </div>
-          <div class="grid grid-cols-3 gap-1">
-            <button
-              v-for="h in HOUSING_KINDS"
-              :key="h"
-              type="button"
-              class="also min-h-11! justify-center px-1! text-sm"
-              :class="{ 'bg-act! text-act-ink!': kind === h }"
-              :aria-pressed="kind === h"
-              @click="kind = h"
-            >
-              {{ h }}
-            </button>
-          </div>
-          <div class="grid grid-cols-4 gap-1">
-            <button
-              v-for="e in ['metal', 'plastic', 'sealed', 'bare'] as const"
-              :key="e"
-              type="button"
-              class="also min-h-11! justify-center px-1! text-sm"
-              :class="{ 'bg-act! text-act-ink!': ends === e }"
-              :aria-pressed="ends === e"
-              @click="ends = e"
-            >
-              {{ e }}
-            </button>
-          </div>
-          <label class="label"
-            >Housing, mm<input
-              v-model="lengthText"
-              class="field figure"
-              inputmode="numeric"
-              autocomplete="off"
-              data-test="housing"
-          /></label>
-          <p v-if="place === 'last loop'" class="small">
-            Usual {{ LAST_LOOP_MM.usual.from }} to {{ LAST_LOOP_MM.usual.to }}, {{ LAST_LOOP_MM.straight.from }} to
-            {{ LAST_LOOP_MM.straight.to }} with a straight entry, from memory. Match the old piece if it was right.
+          <p v-if="state.rear.cut" class="stopped">
+            The inner is cut and capped: look that enough is left before it is drawn.
           </p>
-          <p class="small">Shift housing never carries a brake: it can burst in an emergency stop.</p>
-          <button class="also" :disabled="!lengthText.trim()" data-test="housing-note">Note this piece</button>
-        </form>
-        <form class="grid gap-2 border-t border-rule pt-2" @submit.prevent="inner">
-          <label class="label"
-            >Inner, mm<input
-              v-model="innerText"
-              class="field figure"
-              inputmode="numeric"
-              autocomplete="off"
-              data-test="inner"
-          /></label>
-          <button class="also" :disabled="!innerText.trim()" data-test="inner-note">Note the inner</button>
-        </form>
-      </template>
-      <form v-else class="grid gap-2" @submit.prevent="cut">
-        <p class="text-2xl leading-tight font-bold">Cut and cap</p>
-        <p class="text-[0.9375rem]">
-          {{ TAIL_MM.from }} to {{ TAIL_MM.to }} mm past the pinch bolt, after it is proven. Goggles: cut wire flies.
-        </p>
-        <label class="label"
-          >Left past the bolt, mm<input
-            v-model="tailText"
-            class="field figure"
-            inputmode="numeric"
-            autocomplete="off"
-            data-test="tail"
-        /></label>
-        <button class="act" data-test="cut-note">Cut and capped</button>
-        <div class="border-t border-rule pt-2">
-          <button type="button" class="also w-full" :disabled="!state.trace?.seenL" data-test="bedded" @click="bedded">
-            {{ BEDDING_SHIFTS }} firm full-range shifts done
+          <button type="button" class="act" data-test="reclamp" @click="reclamp(startAt)">
+            Clamped, barrel {{ sayTurns(startAt) }} out
           </button>
-          <p class="small mt-1">
-            {{
-              state.trace?.seenL
-                ? 'Takes some of the bedding out before the bike leaves.'
-                : 'Runs to the largest sprocket: see L by hand first.'
-            }}
+          <button type="button" class="also" data-test="new-cable" @click="newCable">
+            New cable and housing, clamped
+          </button>
+          <p v-if="sinceClamp !== null" class="font-semibold" data-test="clamp-judged">
+            Barrel {{ sayTurns(sinceClamp) }} {{ sinceClamp >= 0 ? 'out' : 'in' }} since the clamp:
+            {{ CLAMP_WORDS[clampJudged(sinceClamp)] }}
           </p>
-        </div>
-      </form>
-      <p v-if="wrong" class="text-sm font-semibold text-stop" role="alert" data-test="cable-wrong">{{ wrong }}</p>
+          <div class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
+            <p>
+              <span class="small block">Left to slacken</span><b class="figure">{{ sayTurns(left.inTurns) }}</b>
+              <span class="small">{{ clicks(left.inTurns) }}</span>
+            </p>
+            <p>
+              <span class="small block">Left to tighten</span><b class="figure">{{ sayTurns(left.outTurns) }}</b>
+              <span class="small">{{ clicks(left.outTurns) }}</span>
+            </p>
+          </div>
+          <div class="flex items-center justify-between gap-2">
+            <span class="small whitespace-nowrap">Clicks a turn</span
+            ><ChoiceRow
+              v-model="perTurn"
+              class="w-40"
+              label="Clicks a turn"
+              :choices="asChoices([2, 3, 4])"
+              test="clicks"
+            />
+          </div>
+          <p class="small">Frayed ends stab and cut wire flies: goggles, and cap the end.</p>
+        </template>
+        <template #count>
+          <form class="grid gap-2" novalidate @submit.prevent="recount.form.handleSubmit()">
+            <p class="text-2xl leading-tight font-bold">Wind it fully in, counting</p>
+            <p class="text-[0.9375rem]">Then back out by the same turns. What you counted is where it stands.</p>
+            <FormLine :of="recount" name="turns" label="Turns out" mono inputmode="decimal" test="count" />
+            <button class="act" data-test="count-note">It stands there</button>
+          </form>
+        </template>
+        <template #pieces>
+          <p v-if="laid" class="border-l-[6px] border-ink pl-3" data-test="pieces-laid">
+            This run is laid out on the cable bench: its pieces are measured there, so that they stand in one place.
+          </p>
+          <form v-else class="grid gap-2" novalidate @submit.prevent="piece.form.handleSubmit()">
+            <ChoiceRow
+              v-model="place"
+              label="Where it goes"
+              :choices="asChoices(HOUSING_PLACES)"
+              :columns="2"
+              test="place"
+            />
+            <ChoiceRow v-model="of" label="Housing" :choices="asChoices(HOUSING_KINDS)" test="housing-of" />
+            <ChoiceRow v-model="ends" label="Ends" :choices="asChoices(HOUSING_ENDS)" test="ends" />
+            <FormLine :of="piece" name="lengthMm" label="Housing, mm" mono inputmode="numeric" test="housing" />
+            <p v-if="place === 'last loop'" class="small">
+              Usual {{ loop.usual.from }} to {{ loop.usual.to }}, {{ loop.straight.from }} to
+              {{ loop.straight.to }} with a straight entry, from memory. Match the old piece if it was right.
+            </p>
+            <p class="small">Shift housing never carries a brake: it can burst in an emergency stop.</p>
+            <button class="also" data-test="housing-note">Note this piece</button>
+          </form>
+          <form class="grid gap-2 border-t border-rule pt-2" novalidate @submit.prevent="inner.form.handleSubmit()">
+            <FormLine :of="inner" name="lengthMm" label="Inner, mm" mono inputmode="numeric" test="inner" />
+            <button class="also" data-test="inner-note">Note the inner</button>
+          </form>
+        </template>
+        <template #end>
+          <form class="grid gap-2" novalidate @submit.prevent="cut.form.handleSubmit()">
+            <p class="text-2xl leading-tight font-bold">Cut and cap</p>
+            <p class="text-[0.9375rem]">
+              {{ tail.from }} to {{ tail.to }} mm past the pinch bolt, after it is proven. Goggles: cut wire flies.
+            </p>
+            <FormLine :of="cut" name="tailMm" label="Left past the bolt, mm" mono inputmode="numeric" test="tail" />
+            <button class="act" data-test="cut-note">Cut and capped</button>
+          </form>
+          <div class="border-t border-rule pt-2">
+            <button type="button" class="also w-full" :disabled="!mayBed" data-test="bedded" @click="bedded">
+              {{ BEDDING_SHIFTS }} firm full-range shifts done
+            </button>
+            <p class="small mt-1">
+              {{ mayBed ? 'Takes some of the bedding out before the bike leaves.' : `${L_FIRST}.` }}
+            </p>
+          </div>
+        </template>
+      </PanelTabs>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>
   </div>

@@ -1,8 +1,7 @@
 <!-- Hanger: readings round the clock, the plane fitted to them, what to do about it, what it does to each gear. -->
 <script setup lang="ts">
 import { typedNumber } from '#core/quantity/typed'
-import { cleanBands } from '#core/standards/fit'
-import { useEventListener } from '@vueuse/core'
+import { cleanBands } from '#core/rear/fit'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
@@ -11,6 +10,7 @@ import {
   acrossTolerance,
   badReading,
   fitHanger,
+  GAUGE_RADIUS_MM,
   HANGER_KIND_WORDS,
   HANGER_KINDS,
   hangerMisfitMm,
@@ -21,17 +21,17 @@ import {
   type HangerKind,
   type HangerReading,
 } from '#core/rear/hanger'
-import { FIGURE_TYPED } from '~/composables/benchKeys'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
-const kind = ref<HangerKind>(props.state.noted.gauges.at(-1)?.event.hanger ?? 'replaceable')
-const radiusText = ref('311')
+const kind = ref<HangerKind>(props.state.rear.gauges.at(-1)?.event.hanger ?? 'replaceable')
+const KINDS = HANGER_KINDS.map(value => ({ value, words: HANGER_KIND_WORDS[value] }))
+const radiusText = ref(String(GAUGE_RADIUS_MM))
 const texts = reactive<Record<number, string>>({})
 const active = ref(12)
 const field = useTemplateRef<HTMLInputElement>('field')
 const radius = computed(() => typedNumber(radiusText.value))
-const speeds = computed(() => props.state.parts!.cassette.teeth.length)
+const speeds = computed(() => props.state.rear.parts!.cassette.teeth.length)
 const typed = computed(() =>
   Object.entries(texts)
     .filter(([, t]) => t.trim() !== '')
@@ -52,7 +52,7 @@ const fitted = computed<{ fit: HangerFit | null; words: string }>(() => {
     return { fit: null, words: (error as Error).message }
   }
 })
-const last = computed(() => props.state.noted.gauges.at(-1) ?? null)
+const last = computed(() => props.state.rear.gauges.at(-1) ?? null)
 /** What the drawing shows: the readings being taken, else the last gauging. */
 const shown = computed(() =>
   fitted.value.fit
@@ -66,27 +66,32 @@ const shown = computed(() =>
       : null,
 )
 const spread = computed(() =>
-  hangerSpreadDeg(shown.value?.readings ?? [], radius.value > 0 ? radius.value : 311, READING_SD_MM.caliper),
+  hangerSpreadDeg(
+    shown.value?.readings ?? [],
+    radius.value > 0 ? radius.value : GAUGE_RADIUS_MM,
+    READING_SD_MM.caliper,
+  ),
 )
 /** Two places, and no sign on nothing. */
 const figure = (v: number) => (Math.abs(v) < 0.005 ? 0 : v).toFixed(2)
 const bad = computed(() =>
   readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null,
 )
-const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value))
+const { standards } = storeToRefs(useLedger())
+const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value, standards.value))
 const clean = computed(() =>
-  props.state.setup
+  props.state.rear.setup
     ? cleanBands({
-        pullMm: props.state.setup.pullMm,
-        ratio: props.state.setup.pullRatio,
-        pitchMm: props.state.setup.pitchMm,
+        pullMm: props.state.rear.setup.pullMm,
+        ratio: props.state.rear.setup.pullRatio,
+        pitchMm: props.state.rear.setup.pitchMm,
       })
     : [],
 )
 const misfit = computed(() =>
-  shown.value && props.state.setup ? hangerMisfitMm(props.state.setup, shown.value.fit.camberDeg) : null,
+  shown.value && props.state.rear.setup ? hangerMisfitMm(props.state.rear.setup, shown.value.fit.camberDeg) : null,
 )
-const history = computed(() => props.state.noted.gauges.map(g => g.event.acrossMm))
+const history = computed(() => props.state.rear.gauges.map(g => g.event.acrossMm))
 
 async function choose(hour: number) {
   active.value = hour
@@ -98,8 +103,8 @@ function onward() {
   const order = [12, 3, 6, 9, 1, 2, 4, 5, 7, 8, 10, 11]
   void choose(order.find(h => !(texts[h] ?? '').trim()) ?? active.value)
 }
-useEventListener(FIGURE_TYPED, typedIn => {
-  texts[active.value] = String(typedIn.detail)
+useFigureTyped(text => {
+  texts[active.value] = text
   onward()
 })
 function note() {
@@ -141,10 +146,10 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
             @choose="choose"
           />
         </div>
-        <div class="mat p-2"><TipHistory :across-mm="history" :limit-mm="acrossTolerance(speeds)" /></div>
+        <div class="mat p-2"><TipHistory :across-mm="history" :limit-mm="acrossTolerance(speeds, standards)" /></div>
       </div>
-      <div v-if="misfit && state.setup" class="mat p-2" data-test="hanger-misfit">
-        <MatchStrip :labels="state.setup.teeth" :error-mm="misfit" :clean-mm="clean" />
+      <div v-if="misfit && state.rear.setup" class="mat p-2" data-test="hanger-misfit">
+        <MatchStrip :labels="state.rear.setup.teeth" :error-mm="misfit" :clean-mm="clean" />
       </div>
     </section>
     <aside class="panel" aria-label="Readings and what to do">
@@ -165,7 +170,7 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
           Next place <kbd class="key">Enter</kbd>
         </button>
       </form>
-      <p v-if="wrong ?? fitted.words" class="text-sm font-semibold text-stop" role="alert" data-test="hanger-wrong">
+      <p v-if="wrong ?? fitted.words" class="wrong" role="alert" data-test="hanger-wrong">
         {{ wrong ?? fitted.words }}
       </p>
       <p v-else-if="readings.length < 3 && !shown" class="small">
@@ -209,23 +214,17 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
       >
         The hanger is new
       </button>
-      <fieldset>
-        <legend class="label">What it hangs on</legend>
-        <div class="grid grid-cols-2 gap-1">
-          <button
-            v-for="k in HANGER_KINDS"
-            :key="k"
-            type="button"
-            class="also min-h-11! px-2! text-sm"
-            :class="{ 'bg-act! text-act-ink!': kind === k }"
-            :aria-pressed="kind === k"
-            :data-test="`hanger-${k}`"
-            @click="kind = k"
-          >
-            {{ HANGER_KIND_WORDS[k] }}
-          </button>
-        </div>
-      </fieldset>
+      <div>
+        <p class="label" aria-hidden="true">What it hangs on</p>
+        <ChoiceRow
+          v-model="kind"
+          label="What it hangs on"
+          :choices="KINDS"
+          :columns="2"
+          :centred="false"
+          test="hanger"
+        />
+      </div>
       <label class="small flex items-center justify-between gap-2"
         >Bolt to gauge tip, mm
         <input v-model="radiusText" class="field figure max-w-24" inputmode="decimal" data-test="radius"

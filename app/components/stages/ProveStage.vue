@@ -1,12 +1,13 @@
 <!-- Prove: every gear both ways on each ring, several clicks at a stroke, under load on the road; torques to the sheet. -->
 <script setup lang="ts">
+import { PROVED_WORDS } from '#core/rear/say'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
-import { PROVED_WORDS } from '#core/ledger/say'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
-import { REAR_TORQUES, type TorqueId } from '#core/procedure/torques'
+import { rearTorques, type TorqueId } from '#core/procedure/torques'
 import { PROVENANCE_WORDS } from '#core/quantity/provenance'
+import { mayReachLargest } from '#core/rear/gates'
 import { settleForecast } from '#core/rear/settle'
 import { sayTurns } from '#core/quantity/turns'
 
@@ -14,8 +15,10 @@ const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 type What = 'ring' | 'several' | 'road'
 type Ring = 'small' | 'middle' | 'big'
-const teeth = computed(() => props.state.setup!.teeth)
-const barred = computed(() => !props.state.trace?.seenL)
+const teeth = computed(() => props.state.rear.setup!.teeth)
+const { standards } = storeToRefs(useLedger())
+const torques = computed(() => rearTorques(standards.value))
+const barred = computed(() => !mayReachLargest(props.state.rear.trace))
 /** Rows of the grid: each ring both ways, several clicks, the road. */
 const ROWS: readonly { what: What; ring: Ring | null; words: string }[] = [
   { what: 'ring', ring: 'small', words: 'small ring' },
@@ -35,7 +38,7 @@ function toggle(k: number) {
   marked.value = next
 }
 const noted = (what: What, ring: Ring | null) =>
-  props.state.noted.proved.find(p => p.what === what && p.ring === ring) ?? null
+  props.state.rear.proved.find(p => p.what === what && p.ring === ring) ?? null
 const cell = (r: (typeof ROWS)[number], i: number, k: number): 'clean' | 'not' | 'open' => {
   if (i === row.value && marked.value.has(k)) return 'not'
   const p = noted(r.what, r.ring)
@@ -59,10 +62,13 @@ function toggleTorque(id: TorqueId) {
 }
 const torqued = () => emit('record', { kind: 'torqued', exceptions: [...loose.value] }, 'Noted the torques')
 const forecast = computed(() =>
-  settleForecast({
-    renewed: props.state.noted.renewed.includes('cable'),
-    beddingShifts: props.state.noted.beddedShifts,
-  }),
+  settleForecast(
+    {
+      renewed: props.state.rear.renewed.includes('cable'),
+      beddingShifts: props.state.rear.beddedShifts,
+    },
+    standards.value,
+  ),
 )
 </script>
 
@@ -86,7 +92,7 @@ const forecast = computed(() =>
                 <button
                   type="button"
                   class="min-h-11 w-full pr-2 text-left whitespace-nowrap"
-                  :aria-pressed="row === i"
+                  :aria-current="row === i ? 'true' : undefined"
                   :data-test="`row-${r.ring ?? r.what}`"
                   @click="row = i"
                 >
@@ -114,7 +120,7 @@ const forecast = computed(() =>
         <h2 class="font-bold">Torques, N·m, unless the maker says otherwise</h2>
         <div class="mt-1 grid gap-1.5 md:grid-cols-2">
           <button
-            v-for="t in REAR_TORQUES"
+            v-for="t in torques"
             :key="t.id"
             type="button"
             class="also min-h-12!"
@@ -151,7 +157,7 @@ const forecast = computed(() =>
         }}
       </p>
       <button
-        v-if="marked.size === 0 && state.noted.proved.some(p => p.exceptions.length)"
+        v-if="marked.size === 0 && state.rear.proved.some(p => p.exceptions.length)"
         type="button"
         class="also"
         data-test="back-to-index"
@@ -160,11 +166,10 @@ const forecast = computed(() =>
         Back to the index
       </button>
       <button type="button" class="also" data-test="torqued" @click="torqued">
-        {{ loose.size ? `All to sheet but ${loose.size}` : 'All torques to sheet'
-        }}{{ state.noted.torqued ? ' ✓' : '' }}
+        {{ loose.size ? `All to sheet but ${loose.size}` : 'All torques to sheet' }}{{ state.rear.torqued ? ' ✓' : '' }}
       </button>
       <button type="button" class="also" @click="emit('go', 'cable')">
-        Cut and cap{{ state.noted.cut ? ` ✓ ${state.noted.cut.tailMm} mm` : '' }}
+        Cut and cap{{ state.rear.cut ? ` ✓ ${state.rear.cut.tailMm} mm` : '' }}
       </button>
       <p v-if="forecast" class="border-t border-rule pt-2" data-test="forecast">
         New run: expect the barrel {{ sayTurns(forecast.fromTurns) }} to {{ sayTurns(forecast.toTurns) }} turn out after
@@ -182,20 +187,20 @@ const forecast = computed(() =>
   width: 100%;
   border-radius: 4px;
   font-size: 1.125rem;
-  color: #c4d6d1;
+  color: var(--mat-soft);
 }
 .active {
-  background: rgb(255 255 255 / 0.09);
+  background: var(--mat-veil);
 }
 .active .cell {
-  border: 1px solid #8fb3aa;
+  border: 1px solid var(--mat-dim);
 }
 .cell.clean {
-  color: #7fe0b4;
+  color: var(--mat-clean);
 }
 .cell.not {
-  background: #ff8270;
-  color: #12181a;
+  background: var(--mat-stop);
+  color: var(--night);
   font-weight: 600;
 }
 tr.active th button {

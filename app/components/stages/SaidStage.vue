@@ -1,5 +1,6 @@
 <!-- What the customer says: one touch, the causes in their order, the test that splits them, where to begin. -->
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import { causesLeft, leadsTo, REAR_COMPLAINTS } from '#core/procedure/complaints'
@@ -8,10 +9,12 @@ import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
-const said = computed(() => props.state.noted.said)
+const said = computed(() => props.state.rear.said)
 const complaint = computed(() => REAR_COMPLAINTS.find(c => c.id === said.value?.complaint) ?? null)
 const left = computed(() => (complaint.value ? causesLeft(complaint.value, said.value?.answer ?? null) : []))
 const lead = computed(() => (complaint.value ? leadsTo(complaint.value, said.value?.answer ?? null) : null))
+const COMPLAINTS = REAR_COMPLAINTS.map(c => ({ value: c.id, words: c.says }))
+const wide = useMediaQuery('(min-width: 1280px)')
 const note = (id: string, answer: string | null) => emit('record', { kind: 'said', complaint: id, answer })
 </script>
 
@@ -19,20 +22,16 @@ const note = (id: string, answer: string | null) => emit('record', { kind: 'said
   <div>
     <section class="look" aria-label="What the customer says">
       <h2 class="text-lg font-bold">What do they say?</h2>
-      <div class="grid grid-cols-2 gap-2 xl:grid-cols-3">
-        <button
-          v-for="c in REAR_COMPLAINTS"
-          :key="c.id"
-          type="button"
-          class="also min-h-14!"
-          :class="{ 'bg-act! text-act-ink!': c.id === said?.complaint }"
-          :aria-pressed="c.id === said?.complaint"
-          :data-test="`says-${c.id}`"
-          @click="note(c.id, null)"
-        >
-          {{ c.says }}
-        </button>
-      </div>
+      <ChoiceRow
+        :model-value="said?.complaint ?? null"
+        label="What do they say?"
+        :choices="COMPLAINTS"
+        :columns="wide ? 3 : 2"
+        size="roomy"
+        :centred="false"
+        test="says"
+        @update:model-value="id => id && note(id, null)"
+      />
       <div v-if="complaint" class="mat p-4" data-test="causes">
         <p class="text-sm text-mat-soft">commonest first; what the test leaves out is crossed</p>
         <ol class="mt-2 grid gap-1.5">
@@ -54,20 +53,16 @@ const note = (id: string, answer: string | null) => emit('record', { kind: 'said
       <template v-if="complaint">
         <p class="small">The test that splits them</p>
         <p class="text-2xl leading-tight font-bold" data-test="test">{{ complaint.test.ask }}</p>
-        <div class="grid gap-2">
-          <button
-            v-for="a in complaint.test.answers"
-            :key="a.id"
-            type="button"
-            class="also min-h-14!"
-            :class="{ 'bg-act! text-act-ink!': a.id === said?.answer }"
-            :aria-pressed="a.id === said?.answer"
-            :data-test="`answer-${a.id}`"
-            @click="note(complaint.id, a.id)"
-          >
-            {{ a.words }}
-          </button>
-        </div>
+        <ChoiceRow
+          :model-value="said?.answer ?? null"
+          :label="complaint.test.ask"
+          :choices="complaint.test.answers.map(a => ({ value: a.id, words: a.words }))"
+          :columns="1"
+          size="roomy"
+          :centred="false"
+          test="answer"
+          @update:model-value="id => id && note(complaint!.id, id)"
+        />
         <p v-if="complaint.id === 'into-spokes'" class="stopped">
           No pedalling: lift the chain back by hand with the wheel still. Check spokes and cage before anything is set.
         </p>

@@ -10,7 +10,7 @@ import { chainLinks, chainWearLimitPercent } from '#core/rear/chain'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
-const noted = computed(() => props.state.noted.sensed)
+const noted = computed(() => props.state.rear.sensed)
 const marked = ref(new Set<SenseId>(noted.value?.exceptions ?? []))
 watch(noted, now => {
   marked.value = new Set(now?.exceptions ?? [])
@@ -20,8 +20,9 @@ function toggle(id: SenseId) {
   if (!next.delete(id)) next.add(id)
   marked.value = next
 }
-const speeds = computed(() => props.state.parts?.cassette.teeth.length ?? 11)
-const limit = computed(() => chainWearLimitPercent(speeds.value))
+const speeds = computed(() => props.state.rear.parts?.cassette.teeth.length ?? 11)
+const { standards } = storeToRefs(useLedger())
+const limit = computed(() => chainWearLimitPercent(speeds.value, false, standards.value))
 const wearText = ref(noted.value?.chainWearPercent?.toString() ?? '')
 const read = (t: string) => (t.trim() === '' ? null : typedNumber(t))
 const wear = computed(() => read(wearText.value))
@@ -53,7 +54,7 @@ const links = computed<{ words: string; wrong: boolean } | null>(() => {
     const { exact, links: whole } = chainLinks({
       chainstayMm: read(stay.value)!,
       ringTeeth: read(ring.value)!,
-      sprocketTeeth: props.state.setup!.teeth.at(-1)!,
+      sprocketTeeth: props.state.rear.setup!.teeth.at(-1)!,
     })
     return {
       words: `${whole} links (${exact.toFixed(1)} by the formula, two for the derailleur, rounded up)`,
@@ -93,20 +94,24 @@ const x = (percent: number) => 20 + (Math.min(1.5, percent) / 1.5) * 480
           role="img"
           :aria-label="`Chain wear ${wear ?? 'not measured'}, limit ${limit} per cent for ${speeds} speeds`"
         >
-          <text x="12" y="16" font-size="13" fill="#c4d6d1">chain elongation, %, limit for {{ speeds }} speeds</text>
-          <rect x="20" y="30" width="480" height="16" fill="#22574b" />
-          <rect :x="x(limit)" y="30" :width="500 - x(limit)" height="16" fill="#ff8270" opacity="0.35" />
-          <path :d="`M${x(limit)} 24v28`" stroke="#ff8270" stroke-width="5" />
+          <text x="12" y="16" font-size="13" fill="var(--mat-soft)">
+            chain elongation, %, limit for {{ speeds }} speeds
+          </text>
+          <rect x="20" y="30" width="480" height="16" fill="var(--mat-band)" />
+          <rect :x="x(limit)" y="30" :width="500 - x(limit)" height="16" fill="var(--mat-stop)" opacity="0.35" />
+          <path :d="`M${x(limit)} 24v28`" stroke="var(--mat-stop)" stroke-width="5" />
           <g v-for="t in [0, 0.25, 0.5, 0.75, 1, 1.25, 1.5]" :key="t">
-            <path :d="`M${x(t)} 46v6`" stroke="#c4d6d1" />
-            <text :x="x(t)" y="66" font-size="12" fill="#fff" text-anchor="middle" class="figure">{{ t }}</text>
+            <path :d="`M${x(t)} 46v6`" stroke="var(--mat-soft)" />
+            <text :x="x(t)" y="66" font-size="12" fill="var(--mat-ink)" text-anchor="middle" class="figure">
+              {{ t }}
+            </text>
           </g>
           <path
             v-if="wear !== null && !wearWrong"
             class="here"
             :style="{ transform: `translateX(${x(wear)}px)` }"
             d="M0 46l-8 -18h16z"
-            fill="#fff"
+            fill="var(--mat-ink)"
           />
         </svg>
       </div>

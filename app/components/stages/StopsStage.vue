@@ -1,53 +1,27 @@
 <!-- Stops: L then H seen by hand, what a turn of this screw does, the next turn in eighths; and what to do when it went past. -->
 <script setup lang="ts">
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
-import { fromSixteenths, sayTurns, sayTurnsOf } from '#core/quantity/turns'
-import { geometryOf } from '#core/response/setup'
-import { safeStopMm } from '#core/response/safe'
-import { L_TARGET_MM, learntMmPerTurn, stopTurn } from '#core/rear/stops'
+import { sayTurns, sayTurnsOf, toSixteenths } from '#core/quantity/turns'
+import { stopsSeen } from '#core/rear/gates'
+import { stopNext } from '#core/rear/stopNext'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
-const g = computed(() => geometryOf(props.state.setup!))
-const seen = computed(() => ({ L: Boolean(props.state.trace?.seenL), H: Boolean(props.state.trace?.seenH) }))
+const { standards } = storeToRefs(useLedger())
+const seen = computed(() => stopsSeen(props.state.rear.trace))
 const at = ref<'L' | 'H'>(seen.value.L && !seen.value.H ? 'H' : 'L')
 const views = computed(() =>
-  (['L', 'H'] as const).map(stop => {
-    const sprocket = stop === 'L' ? g.value.n - 1 : 0
-    const plane = g.value.placeMm[sprocket]
-    const safe = safeStopMm(g.value, stop)
-    const teeth = props.state.setup!.teeth
-    const sights = props.state.noted.sights
-      .filter(s => s.event.at === stop)
-      .map(s => ({ turnsIn: fromSixteenths(s.sixteenths), offsetMm: s.event.offsetMm }))
-    const learnt = learntMmPerTurn(stop, sights)
-    const last = sights.at(-1) ?? null
-    const turnsSince = last ? fromSixteenths(props.state.netSixteenths[stop]) - last.turnsIn : 0
-    const now = last ? last.offsetMm + turnsSince * learnt.mmPerTurn * (stop === 'H' ? 1 : -1) : null
-    const target = stop === 'L' ? L_TARGET_MM : props.schools.placing.targetMm
-    return {
-      stop,
-      teeth: teeth[sprocket],
-      neighbour: teeth[stop === 'L' ? sprocket - 1 : 1],
-      pitchMm: g.value.pitchMm[sprocket],
-      safe: { from: safe.from - plane, to: safe.to - plane },
-      target,
-      learnt,
-      now,
-      turned: turnsSince !== 0,
-      sightings: sights.length,
-      turn: now === null ? 0 : stopTurn(stop, now, target, learnt.mmPerTurn),
-    }
-  }),
+  (['L', 'H'] as const).map(stop => stopNext(props.state.rear, stop, props.schools.placing.targetMm, standards.value)),
 )
 const here = computed(() => views.value.find(v => v.stop === at.value)!)
-const way = computed(() => (here.value.turn > 0 ? 'in' : 'out'))
+const way = computed(() => (here.value.turns > 0 ? 'in' : 'out'))
 const sight = (mm: number) => emit('record', { kind: 'sight', at: at.value, offsetMm: mm }, `${at.value} seen`)
 const turn = (turns: number) =>
-  emit('record', { kind: 'turn', screw: at.value, sixteenths: Math.round(turns * 16) }, `Logged ${sayTurns(turns)}`)
+  emit('record', { kind: 'turn', screw: at.value, sixteenths: toSixteenths(turns) }, `Logged ${sayTurns(turns)}`)
 /** L in two turns at once, and it is to be seen again. */
 const past = ref(false)
 const TROUBLES = [
@@ -77,29 +51,27 @@ const TROUBLES = [
 <template>
   <div>
     <section class="look" aria-label="Stops">
-      <div class="grid gap-2.5 xl:grid-cols-2">
-        <button
-          v-for="v in views"
-          :key="v.stop"
-          type="button"
-          class="mat block p-1 text-left"
-          :class="{ chosen: at === v.stop }"
-          :aria-pressed="at === v.stop"
-          :aria-label="`${v.stop} stop`"
-          :data-test="`stop-${v.stop}`"
-          @click="at = v.stop"
-        >
-          <StopPlace
-            :stop="v.stop"
-            :teeth="v.teeth"
-            :neighbour-teeth="v.neighbour"
-            :pitch-mm="v.pitchMm"
-            :offset-mm="v.now"
-            :target="v.target"
-            :safe="v.safe"
-          />
-        </button>
-      </div>
+      <RadioGroup v-model="at" class="grid gap-2.5 xl:grid-cols-2" aria-label="Which stop">
+        <RadioGroupOption v-for="v in views" :key="v.stop" v-slot="{ checked }" as="template" :value="v.stop">
+          <button
+            type="button"
+            class="mat block p-1 text-left"
+            :class="{ looked: checked }"
+            :aria-label="`${v.stop} stop`"
+            :data-test="`stop-${v.stop}`"
+          >
+            <StopPlace
+              :stop="v.stop"
+              :teeth="v.teeth"
+              :neighbour-teeth="v.neighbourTeeth"
+              :pitch-mm="v.pitchMm"
+              :offset-mm="v.offsetMm"
+              :target="v.targetMm"
+              :safe="v.safeMm"
+            />
+          </button>
+        </RadioGroupOption>
+      </RadioGroup>
       <dl class="grid gap-x-4 gap-y-1 xl:grid-cols-2">
         <div v-for="[head, words] in TROUBLES" :key="head">
           <dt class="font-bold">{{ head }}</dt>
@@ -118,28 +90,18 @@ const TROUBLES = [
           {{ at === 'L' ? 'towards the spokes' : 'and let it fall to the frame' }}; look from low behind. Behind a wide
           tyre take the tyre off, not the wheel.
         </p>
-        <FigurePad
-          label="Offset"
-          unit="mm"
-          :usual="[1.5, 1, 0.5, 0, -0.5, -1, -1.5]"
-          :least="-15"
-          :most="15"
-          zero-word="line"
-          in-word="inboard"
-          out-word="outboard"
-          @figure="sight"
-        />
-        <div v-if="here.turn !== 0" class="flex items-center gap-3 border-t border-rule pt-2" data-test="stop-turn">
-          <ClockFace :turns="here.turn" :way="way" class="shrink-0" />
+        <OffsetPad of="stop" @figure="sight" />
+        <div v-if="here.turns !== 0" class="flex items-center gap-3 border-t border-rule pt-2" data-test="stop-turn">
+          <ClockFace :turns="here.turns" :way="way" class="shrink-0" />
           <p :class="way === 'out' ? 'text-out' : 'text-in'">
             <span class="block font-bold">{{ at }} screw {{ way }}</span
-            ><span class="block text-3xl font-bold">{{ sayTurnsOf(here.turn) }}</span>
+            ><span class="block text-3xl font-bold">{{ sayTurnsOf(here.turns) }}</span>
           </p>
         </div>
-        <button v-if="here.turn !== 0" type="button" class="act" data-test="stop-turned" @click="turn(here.turn)">
-          Turned {{ sayTurns(here.turn) }} {{ way }}
+        <button v-if="here.turns !== 0" type="button" class="act" data-test="stop-turned" @click="turn(here.turns)">
+          Turned {{ sayTurns(here.turns) }} {{ way }}
         </button>
-        <p v-else-if="here.now !== null" class="font-semibold text-clean" data-test="stop-good">
+        <p v-else-if="here.offsetMm !== null" class="font-semibold text-clean" data-test="stop-good">
           {{ at }} stands where it should ({{ at === 'H' ? schools.placing.name.toLowerCase() : 'centred' }}).
         </p>
         <p class="small" data-test="learnt">
@@ -185,7 +147,7 @@ const TROUBLES = [
 </template>
 
 <style scoped>
-.chosen {
+.looked {
   outline: 3px solid var(--ink);
   outline-offset: 2px;
 }

@@ -32,8 +32,7 @@ function apart(key: string, unit: string): string {
       <div v-for="r in rules" :key="r.key" class="border-b border-rule py-2">
         <dt class="text-soft">{{ r.what }}</dt>
         <dd class="figure grid grid-cols-2 gap-2 text-lg">
-          <span class="break-words">{{ of(one, r.key) }}</span
-          ><span class="break-words">{{ of(other, r.key) }}</span>
+          <span class="break-words">{{ of(one, r.key) }}</span><span class="break-words">{{ of(other, r.key) }}</span>
         </dd>
         <dd class="figure" :class="apart(r.key, r.unit) === 'the same' ? 'text-soft' : 'font-semibold'">
           {{ apart(r.key, r.unit) }}

@@ -1,50 +1,65 @@
 <!-- One entry: every figure with its source, what was measured here over the years, and a line to add to it. -->
 <script setup lang="ts">
+import type { z } from 'zod'
 import { typedNumbers } from '#core/quantity/typed'
 import { KIND_WORDS, OWN_KINDS } from '#core/standards/kinds'
 import { sayFigure, sayValue } from '#core/standards/entry'
 import { NICKNAME, type EntryInForce, type FigureInForce } from '#core/standards/shopValues'
-import type { StandardsView } from '#core/http/standards'
+import { ClaimRequest, StandardsView } from '#core/http/standards'
+import { figureValueOf } from '#core/standards/shopValues'
 
 const props = defineProps<{ entry: EntryInForce }>()
 const emit = defineEmits<{ set: [view: StandardsView] }>()
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const may = computed(() => session.now?.person && session.now.person.role !== 'trainee')
+/** Which figure is being measured, or the nickname. */
 const editing = ref<string | null>(null)
-const text = ref('')
-const note = ref('')
-const trouble = ref('')
 const said = ref('')
-const busy = ref(false)
-
+const claimOf = (figure: string, value: number | number[] | string | null | undefined, note: string) => ({
+  claims: [{ kind: props.entry.kind, entry: props.entry.id, figure, value, note: note.trim() }],
+})
+const send = (body: z.infer<typeof ClaimRequest>) =>
+  ask(StandardsView, '/api/standards/values', { method: 'POST', body })
+const claim = useContractForm({
+  initial: { value: '', note: '' },
+  schema: ClaimRequest,
+  read: typed => claimOf(editing.value!, valueOf(typed.value), typed.note),
+  line: field => (field.endsWith('.note') ? 'note' : 'value'),
+  send,
+  done: kept,
+})
+const { form, trouble } = claim
+/** What was typed, as its figure is kept: a nickname as it is, empty for none. */
+function valueOf(text: string): number | number[] | string | null | undefined {
+  if (editing.value === NICKNAME) return text.trim() || null
+  const rule = props.entry.figures.find(f => f.key === editing.value)?.rule
+  return rule && figureValueOf(rule, typedNumbers(text))
+}
+function kept(view: StandardsView) {
+  said.value = editing.value === NICKNAME ? 'That is what it is called here now' : 'Kept: it counts from now on'
+  editing.value = null
+  emit('set', view)
+}
 function edit(key: string, now: string) {
   editing.value = key
-  text.value = now
-  note.value = trouble.value = said.value = ''
+  form.reset({ value: now, note: '' })
+  trouble.value = null
+  said.value = ''
 }
-function valueOf(f: FigureInForce): number | number[] | null {
-  const list = typedNumbers(text.value)
-  if (!list.length || list.some(v => !Number.isFinite(v))) return null
-  return list.length === 1 && f.rule.shape !== 'range' ? list[0] : list.length === 1 ? [list[0], list[0]] : list
-}
-async function send(figure: string, value: number | number[] | string | null, words: string) {
+const busy = ref(false)
+async function backToTable(figure: string) {
   busy.value = true
-  const asked = await ask<StandardsView>('/api/standards/values', {
-    method: 'POST',
-    body: { claims: [{ kind: props.entry.kind, entry: props.entry.id, figure, value, note: note.value.trim() }] },
-  })
+  const asked = await send(claimOf(figure, null, '') as z.infer<typeof ClaimRequest>)
   busy.value = false
-  if (asked.is !== 'done') return void (trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message)
+  trouble.value = sayTrouble(asked)
+  if (asked.is !== 'done') return
+  said.value = 'Back to the table; what was measured stays in its history'
   emit('set', asked.value)
-  editing.value = null
-  said.value = words
 }
-function keep(f: FigureInForce) {
-  const value = valueOf(f)
-  if (value === null)
-    return void (trouble.value = `${f.rule.what}: type a number${f.rule.shape === 'one' ? '' : ', or several with spaces between'}`)
-  void send(f.key, value, 'Kept: it counts from now on')
+const HINTS: Partial<Record<FigureInForce['rule']['shape'], string>> = {
+  each: 'one number, or one for each with spaces between',
+  range: 'from and to, with a space between',
 }
 const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
 </script>
@@ -54,8 +69,7 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
     <div>
       <p class="text-soft">{{ KIND_WORDS[entry.kind].one }}</p>
       <h2 class="text-2xl leading-tight font-bold">
-        <span class="figure">{{ entry.id }}</span
-        ><template v-if="entry.nickname">, {{ entry.nickname }}</template>
+        <span class="figure">{{ entry.id }}</span><template v-if="entry.nickname">, {{ entry.nickname }}</template>
       </h2>
       <p v-if="!OWN_KINDS.some(k => k === entry.kind)">{{ entry.title }}</p>
     </div>
@@ -89,24 +103,18 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
             I measured
           </button>
         </div>
-        <form v-if="editing === f.key" class="mt-2 grid gap-2" novalidate @submit.prevent="keep(f)">
-          <TextField
-            v-model="text"
+        <form v-if="editing === f.key" class="mt-2 grid gap-2" novalidate @submit.prevent="form.handleSubmit()">
+          <FormLine
+            :of="claim"
+            name="value"
             :label="`${f.rule.what}${f.rule.unit ? `, ${f.rule.unit}` : ''}`"
             mono
             inputmode="decimal"
-            :hint="
-              f.rule.shape === 'each'
-                ? 'one number, or one for each with spaces between'
-                : f.rule.shape === 'range'
-                  ? 'from and to, with a space between'
-                  : ''
-            "
-            :error="trouble"
+            :hint="HINTS[f.rule.shape]"
           />
-          <TextField v-model="note" label="How, in a few words" />
+          <FormLine :of="claim" name="note" label="How, in a few words" />
           <div class="flex flex-wrap gap-2">
-            <button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button
+            <button class="act flex-1 justify-center" data-test="keep">Keep it</button
             ><button type="button" class="quiet" @click="editing = null">Leave it</button>
           </div>
         </form>
@@ -116,7 +124,7 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
           class="quiet -ml-2 text-sm"
           :disabled="busy"
           :data-test="`reset-${f.key}`"
-          @click="send(f.key, null, 'Back to the table; what was measured stays in its history')"
+          @click="backToTable(f.key)"
         >
           Back to the table
         </button>
@@ -147,24 +155,15 @@ const canMeasure = (f: FigureInForce) => !f.rule.derived && f.key !== 'speeds'
       >
         {{ entry.nickname ? 'Change its name here' : 'Give it a name here' }}
       </button>
-      <form
-        v-else
-        class="grid gap-2"
-        novalidate
-        @submit.prevent="
-          text.trim()
-            ? send(NICKNAME, text.trim(), 'That is what it is called here')
-            : send(NICKNAME, null, 'It has no name of its own any more')
-        "
-      >
-        <TextField v-model="text" label="What this shop calls it" :error="trouble" hint="empty: no name of its own" />
+      <form v-else class="grid gap-2" novalidate @submit.prevent="form.handleSubmit()">
+        <FormLine :of="claim" name="value" label="What this shop calls it" hint="empty: no name of its own" />
         <div class="flex gap-2">
-          <button class="act flex-1 justify-center" :disabled="busy" data-test="keep">Keep it</button
+          <button class="act flex-1 justify-center" data-test="keep">Keep it</button
           ><button type="button" class="quiet" @click="editing = null">Leave it</button>
         </div>
       </form>
     </template>
     <p v-else class="small">A mechanic or the owner adds what was measured.</p>
-    <p v-if="trouble && !editing" class="stopped" role="alert">{{ trouble }}</p>
+    <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <!-- Measures parts nobody knows: what was read, what it may be, what to measure next. Emits the drivetrain's lines. -->
 <script setup lang="ts">
+import type { PartsOfShop } from '#core/standards/partsOfShop'
 import { useEventListener } from '@vueuse/core'
 import { FIGURE_TYPED } from '~/composables/benchKeys'
 import { sayChance } from '#core/quantity/chance'
@@ -14,10 +15,9 @@ import {
   type Measurement,
   type Readings,
 } from '#core/standards/measuring'
-import { givesNumbers, measuredParts, placesOf, sayMeasured } from '#core/ledger/measuredParts'
-import type { TypedParts } from '#core/ledger/typedParts'
+import { givesNumbers, measuredParts, placesOf, sayMeasured } from '#core/rear/measuredParts'
+import type { TypedParts } from '#core/rear/typedParts'
 import type { EntryInForce } from '#core/standards/shopValues'
-import type { PartsOfShop } from '#core/standards/trio'
 
 const props = defineProps<{ parts: PartsOfShop; catalogue: readonly EntryInForce[]; useWords: string }>()
 const emit = defineEmits<{ use: [change: Partial<TypedParts>] }>()

@@ -3,7 +3,7 @@
 import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
-import { sayKnown, setupOf, unusedGears } from '#core/ledger/parts'
+import { sayKnown, setupOf, unusedGears } from '#core/rear/parts'
 import {
   matchOfParts,
   standardById,
@@ -11,7 +11,7 @@ import {
   typedFromStandard,
   type ReadParts,
   type TypedParts,
-} from '#core/ledger/typedParts'
+} from '#core/rear/typedParts'
 
 const typed = defineModel<TypedParts>({ required: true })
 const props = defineProps<{

@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { RECORD_RULES, sayRecord } from '#core/records/figures'
+import { sayRecord } from '#core/chapter/records'
+import { RECORD_RULES } from '#core/records/chapters'
 import { FRAME_WORDS } from '#core/records/frames'
-import type { BikeView } from '#core/http/standards'
+import { BikeView } from '#core/http/standards'
 
 const id = String(useRoute().params.id)
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const { data: bike, error } = await useFetch<BikeView>(`/api/bikes/${encodeURIComponent(id)}`)
+const { data: bike, error } = await useRead(BikeView, `/api/bikes/${encodeURIComponent(id)}`)
 useHead({ title: () => `${bike.value?.name ?? 'Bike'} · Ocho` })
 const figures = computed(() =>
   RECORD_RULES.flatMap(rule => {

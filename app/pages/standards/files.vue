@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MAX_IMPORT_BYTES, type ImportView } from '#core/http/standards'
+import { ImportView, MAX_IMPORT_BYTES } from '#core/http/standards'
 import { KIND_WORDS, ruleOf, type Kind } from '#core/standards/kinds'
 import { NICKNAME } from '#core/standards/shopValues'
 
@@ -30,14 +30,15 @@ async function send(take: 'look' | 'all' | 'good') {
   if (chosen.size > MAX_IMPORT_BYTES)
     return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
   busy.value = take === 'look' ? 'looking' : 'taking'
-  const asked = await askWithFile<ImportView>(
+  const asked = await askWithFile(
+    ImportView,
     `/api/standards/import?take=${take}&kind=${kind}`,
     chosen,
     kind === 'json' ? 'application/json' : 'text/csv',
   )
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
-  else trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message
+  trouble.value = sayTrouble(asked)
 }
 function choose(event: Event) {
   file.value = (event.target as HTMLInputElement).files?.[0] ?? null

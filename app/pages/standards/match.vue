@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { z } from 'zod'
 import { sayTurns, toEighth } from '#core/quantity/turns'
-import { fitOf, sayFit, VERDICT_WORDS } from '#core/standards/fit'
-import { sayPerClick, thirdPart, type Fix } from '#core/standards/fixes'
+import { fitOf, sayFit, VERDICT_WORDS } from '#core/rear/fit'
+import { sayPerClick, thirdPart, type Fix } from '#core/rear/fixes'
 import { meanOf } from '#core/standards/entry'
-import { alike, trioOf } from '#core/standards/trio'
+import { alike, trioOf } from '#core/rear/trio'
 import { useMatch } from '~/workers/useMatch'
 
 useHead({ title: 'Match · Standards · Ocho' })
-const { parts, error } = await useCatalogue()
+const { parts, own, error } = await useCatalogue()
 const route = useRoute()
 
 /** What is chosen stands in the address, so that it can be shown to someone else; an unknown part counts as none. */
@@ -54,14 +54,22 @@ const question = computed(
 )
 const whole = computed(() =>
   fit.value && fit.value.verdict !== 'works'
-    ? { shifter: shifter.value!, derailleur: derailleur.value!, cassette: cassette.value!, parts: parts.value }
+    ? {
+        shifter: shifter.value!,
+        derailleur: derailleur.value!,
+        cassette: cassette.value!,
+        parts: parts.value,
+        own: own.value,
+      }
     : null,
 )
-const { matrix, fixes } = useMatch(question, whole)
+const { matrix, fixes: fixing } = useMatch(question, whole)
+/** What would fix the chosen trio; null while it is looked for. */
+const fixes = computed(() => (fixing.value.is === 'ready' ? fixing.value.value : null))
 const rows = computed(() =>
   shifters.value.map(s => ({
     id: s.part.id,
-    label: s.ids.length > 1 ? `${s.ids[0]} +${s.ids.length - 1}` : cut(s.part.id.replace('own-', '')),
+    label: s.ids.length > 1 ? `${s.ids[0]} +${s.ids.length - 1}` : cut(s.part.name),
     sub: mean(s.part.pullMm).toFixed(2),
   })),
 )
@@ -75,7 +83,7 @@ const columns = computed(() =>
 )
 const cells = computed(() =>
   matrix.value.is === 'ready'
-    ? matrix.value.cells.map(r =>
+    ? matrix.value.value.map(r =>
         r.map(c => ({ verdict: c.verdict, windowTurns: c.windowTurns, words: VERDICT_WORDS[c.verdict] })),
       )
     : null,
@@ -133,19 +141,19 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
         <p class="small mt-2 flex flex-wrap gap-x-5 gap-y-1">
           <span
             ><svg width="18" height="18" class="inline align-[-4px]" aria-hidden="true">
-              <circle cx="9" cy="9" r="8" fill="#1b6b45" />
+              <circle cx="9" cy="9" r="8" fill="var(--clean)" />
             </svg>
             works</span
           >
           <span
             ><svg width="18" height="18" class="inline align-[-4px]" aria-hidden="true">
-              <circle cx="9" cy="9" r="6.5" fill="none" stroke="#1b6b45" stroke-width="3" />
+              <circle cx="9" cy="9" r="6.5" fill="none" stroke="var(--clean)" stroke-width="3" />
             </svg>
             with care</span
           >
           <span
             ><svg width="18" height="18" class="inline align-[-4px]" aria-hidden="true">
-              <circle cx="9" cy="9" r="2.5" fill="#566267" />
+              <circle cx="9" cy="9" r="2.5" fill="var(--soft)" />
             </svg>
             will not index</span
           >
@@ -202,7 +210,8 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
                 : `The largest ${cassette!.pitchMm.length - shifter!.pullMm.length} of the sprockets cannot be reached`
             }}: the {{ fit.gears }} gears both have are judged.
           </p>
-          <p v-if="whole && fixes === null" class="text-soft" role="status">Looking for what would fix it</p>
+          <p v-if="whole && fixing.is === 'failed'" class="stopped" role="alert">{{ fixing.message }}</p>
+          <p v-else-if="whole && fixes === null" class="text-soft" role="status">Looking for what would fix it</p>
           <div v-if="fixes?.length" data-test="fixes">
             <h2 class="font-bold">What would fix it</h2>
             <ul class="mt-1 border-t border-rule">

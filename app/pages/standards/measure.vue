@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { JobNumber, type FloorView } from '#core/http/job'
-import { newUuid } from '~/composables/ids'
-import { readTypedParts, typedFromParts, withMeasured, type TypedParts } from '#core/ledger/typedParts'
+import { recordRule } from '#core/records/chapters'
+import { FloorView, JobNumber } from '#core/http/job'
+import { readTypedParts, typedFromParts, withMeasured, type TypedParts } from '#core/rear/typedParts'
 import { reduce } from '#core/ledger/reduce'
-import type { RecordsOfStandard } from '#core/http/standards'
-import { recordRule } from '#core/records/figures'
+import { RecordsOfStandard } from '#core/http/standards'
 import { questionFor } from '#core/records/question'
-import { Stored } from '#core/ledger/events'
+import { EntriesAnswer } from '#core/ledger/events'
 
 useHead({ title: 'Measure · Standards · Ocho' })
 const { catalogue, parts, error } = await useCatalogue()
-const { data: floor } = await useFetch<FloorView>('/api/floor', { key: 'floor-for-measure' })
-const session = useSession()
+const { data: floor } = await useRead(FloorView, '/api/floor', { key: 'floor-for-measure' })
+const outbox = useOutbox()
 const route = useRoute()
 const wanted = JobNumber.safeParse(route.query.job)
 const open = computed(() => floor.value?.jobs.filter(j => j.closedAt === null) ?? [])
@@ -41,7 +40,7 @@ async function questionOf(change: Partial<TypedParts>): Promise<string | null> {
   ]
   for (const { standard, figure, value } of told) {
     if (!standard || !Number.isFinite(value)) continue
-    const asked = await ask<RecordsOfStandard>(`/api/standards/records/${encodeURIComponent(standard)}`)
+    const asked = await ask(RecordsOfStandard, `/api/standards/records/${encodeURIComponent(standard)}`)
     const question =
       asked.is === 'done' ? questionFor(figure, value, asked.value.figures.find(f => f.figure === figure)?.seen) : null
     if (question) return `${recordRule(figure)!.what}: ${question}`
@@ -55,41 +54,25 @@ const busy = ref(false)
 async function use(change: Partial<TypedParts>, sure = false) {
   trouble.value = ''
   done.value = null
-  const by = session.now?.person?.id
-  if (!by) return void (trouble.value = 'Say who works: choose your name at the top right')
   const question = sure ? null : await questionOf(change)
   doubtful.value = question ? { change, question } : null
   if (question) return
   busy.value = true
-  const log = await ask<{ entries: unknown[] }>(`/api/jobs/${job.value}/events`)
+  const log = await ask(EntriesAnswer, `/api/jobs/${job.value}/events`)
   busy.value = false
-  if (log.is !== 'done') return void (trouble.value = log.is === 'offline' ? OFFLINE_WORDS : log.message)
-  const state = reduce(Stored.array().parse(log.value.entries))
-  if (!state.parts) return void (trouble.value = 'That job has no drivetrain yet')
-  const typed = withMeasured(typedFromParts(state.parts, state.parts.barrel.turnsOut), change)
-  const read = readTypedParts({ ...typed, turnsOut: state.parts.barrel.assumed ? '' : typed.turnsOut })
+  if (log.is !== 'done') return void (trouble.value = sayTrouble(log))
+  const { parts: now } = reduce(log.value.entries).rear
+  if (!now) return void (trouble.value = 'That job has no drivetrain yet')
+  const typed = withMeasured(typedFromParts(now, now.barrel.turnsOut), change)
+  const read = readTypedParts({ ...typed, turnsOut: now.barrel.assumed ? '' : typed.turnsOut })
   if (read.is === 'wrong') return void (trouble.value = Object.values(read.fields).join('. '))
   busy.value = true
-  const asked = await ask<{ answers: { is: string; message?: string }[] }>(`/api/jobs/${job.value}/events`, {
-    method: 'POST',
-    body: {
-      entries: [
-        {
-          id: newUuid(),
-          v: 1,
-          at: new Date().toISOString(),
-          basedOn: log.value.entries.length,
-          by,
-          event: { kind: 'parts', parts: { ...read.parts, barrel: state.parts.barrel } },
-        },
-      ],
-    },
-  })
+  const event = { kind: 'parts', parts: { ...read.parts, barrel: now.barrel } } as const
+  await outbox.put(job.value, event, log.value.entries.at(-1)?.seq ?? 0)
   busy.value = false
-  if (asked.is !== 'done') return void (trouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message)
-  const [answer] = asked.value.answers
-  if (answer.is === 'refused') return void (trouble.value = answer.message ?? 'Refused')
-  done.value = job.value
+  trouble.value = sayTrouble(outbox.trouble)
+  if (!outbox.trouble) done.value = job.value
+  if (outbox.trouble?.is === 'refused') outbox.clearTrouble()
 }
 const ids = { job: useId() }
 </script>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { NumberOfJob } from '#core/http/answers'
 useHead({ title: 'Tag · Ocho' })
 const route = useRoute()
 const tag = String(route.params.tag)
-const { data, error } = await useFetch<{ number: number }>(`/api/tags/${encodeURIComponent(tag)}`)
+const { data, error } = await useRead(NumberOfJob, `/api/tags/${encodeURIComponent(tag)}`)
 if (data.value) await navigateTo(`/jobs/${data.value.number}/rear`)
 </script>
 

@@ -54,6 +54,7 @@ export const BRAKE_ENTRIES: readonly Entry[] = [
     id: 'cantilever',
     title: 'Cantilever with straddle, for short levers',
     figures: [
+      { key: 'armRatio', value: 1.4, provenance: 'memory', source: 'changes with its straddle' },
       { key: 'straddleDeg', value: 90, provenance: 'memory' },
       { key: 'yokeMm', value: [20, 40], provenance: 'memory' },
     ],

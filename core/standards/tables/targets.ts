@@ -1,12 +1,6 @@
-import { CHAIN_LINE_MM } from '../chainLines'
 import type { Provenance } from '../../quantity/provenance'
-import { GAPS, PLACINGS } from '../../procedure/schools'
-import { acrossTolerance } from '../../rear/hanger'
-import { BARREL_START_TURNS, LAST_LOOP_MM, TAIL_MM } from '../../rear/clamp'
-import { SETTLE } from '../../rear/settle'
-import { L_TARGET_MM } from '../../rear/stops'
-import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS, SAFE } from '../../response/parameters'
-import { PINCH_SIDE_FACTOR } from '../pinchSide'
+import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS, SAFE } from '../model'
+import { CHAIN_LINE_MM } from '../chainLines'
 import type { Entry } from '../entry'
 
 const target = (
@@ -24,56 +18,37 @@ const target = (
   figures: [{ key, value: [from, to], provenance, ...(source ? { source } : {}) }],
 })
 
-/** Targets and tolerances as the stages use them; the same figures, not copies. */
+/** Targets and tolerances; stages and sums read them here, with the shop's own measurement over them (inForce.ts). */
 export const TARGET_ENTRIES: readonly Entry[] = [
-  ...GAPS.filter(g => g.id !== 'maker').map(g =>
-    target(`gap-${g.id}`, `B gap, ${g.name.toLowerCase()}`, 'mm', g.targetMm.from, g.targetMm.to, 'practice'),
+  target('gap-close', 'B gap, 3 to 6 mm', 'mm', 3, 6, 'practice'),
+  target('gap-start-wide', 'B gap, 6 to 10 mm, then refine', 'mm', 6, 10, 'practice'),
+  target('gap-smallest-clear', 'B gap, the smallest that clears', 'mm', 2, 5, 'practice'),
+  target('gap-with-sag', 'B gap, with the rider’s sag', 'mm', 13, 16, 'practice'),
+  target('h-centred', 'H stop, centred, + inboard', 'mm', -0.5, 0.3, 'practice'),
+  target('h-outboard', 'H stop, 1 to 2 mm outboard, + inboard', 'mm', -2, -1, 'practice'),
+  target(
+    'l-stop',
+    'L stop, + inboard',
+    'mm',
+    -0.5,
+    0.2,
+    'practice',
+    'centred under the largest, never further inboard',
   ),
-  ...PLACINGS.map(p =>
-    target(`h-${p.id}`, `H stop, ${p.name.toLowerCase()}, + inboard`, 'mm', p.targetMm.from, p.targetMm.to, 'practice'),
-  ),
-  target('l-stop', 'L stop, + inboard', 'mm', L_TARGET_MM.from, L_TARGET_MM.to, 'practice'),
   target('l-safe', 'L stop is safe between, + inboard', 'pitch', SAFE.L.from, SAFE.L.to, 'model'),
   target('h-safe', 'H stop is safe between, + inboard', 'pitch', SAFE.H.from, SAFE.H.to, 'model'),
-  ...[8, 10, 12].map(n =>
-    target(
-      `hanger-${n}`,
-      `Hanger across a 622 mm rim, ${n === 8 ? '6 to 8' : n === 10 ? '9 and 10' : '11 and 12'} speeds`,
-      'mm',
-      0,
-      acrossTolerance(n),
-      'memory',
-    ),
-  ),
+  target('hanger-8', 'Hanger across a 622 mm rim, 6 to 8 speeds', 'mm', 0, 4, 'memory'),
+  target('hanger-10', 'Hanger across a 622 mm rim, 9 and 10 speeds', 'mm', 0, 2, 'memory'),
+  target('hanger-12', 'Hanger across a 622 mm rim, 11 and 12 speeds', 'mm', 0, 1, 'memory'),
   target('window-none', 'Clean window below which it will not index', 'turns', 0, NO_WINDOW_TURNS, 'model'),
   target('window-fault', 'Clean window that puts a cause at fault', 'turns', 0, FAULT_WINDOW_TURNS, 'model'),
   target('window-care', 'Clean window that needs care', 'turns', NO_WINDOW_TURNS, NEEDED_WINDOW_TURNS, 'model'),
-  target(
-    'pinch-side',
-    'Other side of the pinch bolt changes the ratio by a factor of',
-    'factor',
-    PINCH_SIDE_FACTOR.from,
-    PINCH_SIDE_FACTOR.to,
-    'memory',
-  ),
-  target(
-    'barrel-start',
-    'Barrel out before the inner is clamped',
-    'turns',
-    BARREL_START_TURNS.from,
-    BARREL_START_TURNS.to,
-    'practice',
-  ),
-  target('settle', 'Barrel out once a new run has bedded in', 'turns', SETTLE.fromTurns, SETTLE.toTurns, 'practice'),
-  target('last-loop', 'Last rear loop of housing', 'mm', LAST_LOOP_MM.usual.from, LAST_LOOP_MM.usual.to, 'memory'),
-  target(
-    'last-loop-straight',
-    'Last rear loop, straight entry',
-    'mm',
-    LAST_LOOP_MM.straight.from,
-    LAST_LOOP_MM.straight.to,
-    'memory',
-  ),
-  target('tail', 'Inner past the pinch bolt, capped', 'mm', TAIL_MM.from, TAIL_MM.to, 'practice'),
+  target('pinch-side', 'Other side of the pinch bolt changes the ratio by a factor of', 'factor', 1.1, 1.15, 'memory'),
+  target('barrel-start', 'Barrel out before the inner is clamped', 'turns', 1.5, 2, 'practice'),
+  target('settle', 'Barrel out once a new run has bedded in', 'turns', 0.25, 0.5, 'practice'),
+  target('last-loop', 'Last rear loop of housing', 'mm', 250, 320, 'memory'),
+  target('last-loop-straight', 'Last rear loop, straight entry', 'mm', 180, 230, 'memory'),
+  target('tail', 'Inner past the pinch bolt, capped', 'mm', 30, 50, 'practice'),
+  target('let-out', 'Cable let out after linear-pull pads touch', 'mm', 5, 5, 'practice'),
   ...CHAIN_LINE_MM.map(c => target(`chain-line-${c.id}`, `Chain line, ${c.what}`, 'mm', c.from, c.to, 'memory')),
 ]

@@ -1,4 +1,3 @@
-import { REAR_TORQUES } from '../../procedure/torques'
 import type { Provenance } from '../../quantity/provenance'
 import type { Entry } from '../entry'
 
@@ -11,7 +10,12 @@ const torque = (id: string, title: string, from: number, to: number, provenance:
 
 /** Torques, N·m, unless the maker says otherwise; none of them on carbon, titanium or a cracked part. */
 export const TORQUE_ENTRIES: readonly Entry[] = [
-  ...REAR_TORQUES.map(t => torque(t.id, t.what, t.fromNm, t.toNm, t.provenance)),
+  torque('hanger-bolt', 'Hanger bolt', 8, 10),
+  torque('pinch-bolt', 'Pinch bolt', 4, 7),
+  torque('hanger-screws', 'Hanger screws', 2, 5),
+  torque('pulley-bolts', 'Pulley bolts', 2.5, 3),
+  torque('lever-clamp', 'Lever clamp', 5, 6),
+  torque('axle-nuts', 'Solid axle nuts', 30, 45),
   torque('front-pinch', 'Front pinch bolt', 5, 7),
   torque('front-clamp', 'Front derailleur clamp', 5, 7),
   torque('linear-anchor', 'Linear-pull cable anchor', 6, 8),

@@ -1,6 +1,6 @@
+import { PersonId } from '#core/chapter/ids'
 import { defineEventHandler } from 'h3'
 import type { SessionView } from '#core/http/session'
-import { PersonId } from '#core/ledger/events'
 import { isFresh, requireSession } from '../../auth/actor'
 import { inShop } from '../../db/connect'
 import { people, readSchools, shopRow } from '../../db/people'

@@ -62,16 +62,14 @@ function viewOf(plan: ImportPlan, taken: boolean): ImportView {
     taken,
     values: {
       count: plan.values.length,
-      listed: plan.values
-        .slice(0, LISTED)
-        .map(v => ({
-          where: v.where,
-          kind: v.claim.kind,
-          entry: v.claim.entry,
-          figure: v.claim.figure,
-          from: v.from,
-          to: v.to,
-        })),
+      listed: plan.values.slice(0, LISTED).map(v => ({
+        where: v.where,
+        kind: v.claim.kind,
+        entry: v.claim.entry,
+        figure: v.claim.figure,
+        from: v.from,
+        to: v.to,
+      })),
     },
     records: {
       count: plan.records.length,

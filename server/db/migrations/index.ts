@@ -3,8 +3,15 @@ import { first } from './0001_first'
 import { standards } from './0002_standards'
 import { cables } from './0003_cables'
 import { photos } from './0004_photos'
+import { gates } from './0005_gates'
 
-const MIGRATIONS = { '0001_first': first, '0002_standards': standards, '0003_cables': cables, '0004_photos': photos }
+const MIGRATIONS = {
+  '0001_first': first,
+  '0002_standards': standards,
+  '0003_cables': cables,
+  '0004_photos': photos,
+  '0005_gates': gates,
+}
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */
 export async function migrate(owner: Kysely<unknown>): Promise<string[]> {

@@ -4,14 +4,16 @@ import { targetMm } from '#core/hub/kinds'
 import { hubRatio, isAsked } from '#core/hub/ratio'
 import { hubStays } from '#core/hub/state'
 import { HUB_STEPS } from '#core/hub/steps'
-import { adjusterOf, hubTurnWords, READING_WORDS, sayCount, sayTarget } from '#core/hub/words'
+import { adjusterOf, hubAmountWords, hubTurnWords, READING_WORDS, sayCount, sayMm, sayTarget } from '#core/hub/words'
+import { toSixteenths } from '#core/quantity/turns'
+import { capital } from '#core/quantity/words'
 
-const { number, ledger, state, record } = useJobPage(() => 'Hub')
-useAwake()
-const { said, put, undo } = useTouches(ledger)
-const { signing, words: gateWords, gate, signed } = useGate(ledger)
-
-const hub = computed(() => state.value.noted.hub)
+const bench = useBench(
+  () => 'Hub',
+  () => keys(),
+)
+const { number, state, record, standards, put } = bench
+const hub = computed(() => state.value.hub)
 const parts = computed(() => hub.value.parts)
 type Panel = 'find' | 'gears' | 'set' | 'parts'
 const panel = ref<Panel>('parts')
@@ -28,16 +30,18 @@ watch(
   },
   { immediate: true },
 )
-const diagnosis = computed(() => (parts.value ? diagnoseHub(parts.value, hub.value, hub.value.cured) : null))
+const diagnosis = computed(() =>
+  parts.value ? diagnoseHub(parts.value, hub.value, hub.value.cured, standards.value) : null,
+)
 const reading = computed(() => hub.value.readings.at(-1)?.mm ?? null)
 const toGo = computed(() =>
   parts.value && reading.value !== null && parts.value.way !== 'twin'
-    ? Math.round(turnsFromReading(parts.value, reading.value) * 16)
+    ? toSixteenths(turnsFromReading(parts.value, reading.value, standards.value))
     : 0,
 )
 const inside = computed(() => {
   if (!parts.value || reading.value === null) return false
-  const { from, to } = targetMm(parts.value)
+  const { from, to } = targetMm(parts.value, standards.value)
   return reading.value >= from && reading.value <= to
 })
 const gear = ref(1)
@@ -58,7 +62,8 @@ const ladder = computed(() =>
     right: isAsked(parts.value!, c),
   })),
 )
-const stays = computed(() => hubStays(hub.value))
+/** What is found wrong with it; what is merely not proven yet is said beside the proof. */
+const stays = computed(() => hubStays(hub.value).filter(s => s.is === 'found'))
 const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
 /** A step of the two-cable procedure that has a picture of its own. */
@@ -74,25 +79,29 @@ const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[ne
 const saw = (check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome })
 const read = (mm: number) => put({ kind: 'hubRead', mm })
 function count(g: number, crankTurns: number, wheelTurns: number | null) {
-  put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns })
+  void put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns })
   const n = parts.value!.ratios.length
   if (panel.value === 'gears') gear.value = g < n ? g + 1 : g
 }
 const turned = (sixteenths: number) => put({ kind: 'hubTurn', sixteenths }, `Logged ${hubTurnWords(sixteenths)}`)
 const cured = (fault: string) => put({ kind: 'hubCured', fault }, 'Put right')
 const AMOUNTS = [4, 8, 16, 32]
-const proof = (holds: boolean) =>
-  gate({ kind: 'hubProof', holds }, holds ? 'Hub gear holds in every gear' : 'Hub gear failed')
+const FIRST = 'Say first, under Parts, which hub it is.'
+const gears = computed(() => (parts.value?.ratios ?? []).map((_, i) => ({ value: i + 1, words: String(i + 1) })))
+function keepParts(now: NonNullable<typeof parts.value>) {
+  void put({ kind: 'hubParts', parts: now })
+  panel.value = 'find'
+}
+const proof = (holds: boolean) => put({ kind: 'hubProof', holds }, holds ? 'Holds' : 'Failed')
 const proofWords = computed(() => {
   const p = hub.value.proof
   return p ? `${p.holds ? 'holds' : 'failed'}, ${record.value?.people[p.by] ?? ''}` : 'not proven'
 })
-useBenchKeys(() => ({
-  z: undo,
+const keys = (): Record<string, () => void> => ({
   Enter: () => {
     const cure = panel.value === 'find' && diagnosis.value ? hubCure(diagnosis.value) : null
-    if (cure?.do === 'turn') turned(cure.sixteenths)
-    else if (cure) cured(cure.fault)
+    if (cure?.do === 'turn') void turned(cure.sixteenths)
+    else if (cure) void cured(cure.fault)
   },
   ...Object.fromEntries(
     [1, 2, 3].map(i => [
@@ -100,23 +109,21 @@ useBenchKeys(() => ({
       () => {
         const n = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null
         const o = n?.do === 'look' ? n.check.outcomes[i - 1] : null
-        if (n?.do === 'look' && o) saw(n.check.id, o[0])
+        if (n?.do === 'look' && o) void saw(n.check.id, o[0])
       },
     ]),
   ),
-}))
+})
 </script>
 
 <template>
   <JobBench
     v-model:panel="panel"
-    :number="number"
+    :bench="bench"
     left-label="Steps and turns"
     look-label="The hub"
     :panels="PANELS"
-    :said="said"
     act-first
-    @undo="undo"
   >
     <template #left>
       <ol class="hidden sm:block">
@@ -167,20 +174,27 @@ useBenchKeys(() => ({
       >
     </template>
     <template #above>
-      <p v-if="stays" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">Nobody rides it: {{ stays }}.</p>
+      <p v-if="stays.length" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">
+        Nobody rides it: {{ stays.map(s => s.why).join(', ') }}.
+      </p>
     </template>
     <template #look>
       <template v-if="parts">
         <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
         <div v-else class="mat p-1">
-          <HubWindow :way="parts.way" :mm="reading" :wanted="targetMm(parts)" :words="READING_WORDS[parts.way]" />
+          <HubWindow
+            :way="parts.way"
+            :mm="reading"
+            :wanted="targetMm(parts, standards)"
+            :words="READING_WORDS[parts.way]"
+          />
         </div>
         <p class="text-lg">
-          {{ sayTarget(parts).charAt(0).toUpperCase() + sayTarget(parts).slice(1)
+          {{ capital(sayTarget(parts, standards))
           }}<template v-if="reading !== null"
             >:
             <b :class="inside ? 'text-clean' : 'text-stop'">{{
-              inside ? 'as it should be' : `${reading.toFixed(1).replace('-', '−')} mm`
+              inside ? 'as it should be' : sayMm(reading)
             }}</b><template v-if="!inside && toGo !== 0"
               >, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template
             ></template
@@ -223,7 +237,6 @@ useBenchKeys(() => ({
             Fails
           </button>
         </div>
-        <p v-if="gateWords" class="stopped" role="alert">{{ gateWords }}</p>
         <p class="small">
           Neutral or slip between gears throws the rider and can damage the hub: it is not ridden until it is set. Axle
           moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.
@@ -233,89 +246,91 @@ useBenchKeys(() => ({
         Say at the right what hub it is. Its window and its gears show here.
       </div>
     </template>
-    <HubParts
-      v-if="panel === 'parts' || !parts"
-      :key="JSON.stringify(parts)"
-      :parts="parts"
-      :last="record?.known?.hub ?? null"
-      @keep="
-        put({ kind: 'hubParts', parts: $event })
-        panel = 'find'
-      "
-    />
-    <HubNext
-      v-else-if="panel === 'find' && diagnosis"
-      :diagnosis="diagnosis"
-      :parts="parts"
-      @saw="saw"
-      @read="read"
-      @count="count"
-      @turned="turned"
-      @cured="cured"
-    />
-    <template v-else-if="panel === 'gears'">
-      <p class="text-2xl leading-tight font-bold">Gear {{ gear }}: which is it really?</p>
-      <div class="grid grid-cols-7 gap-1">
-        <button
-          v-for="(_, i) in parts.ratios"
-          :key="i"
-          type="button"
-          class="also figure min-h-11! justify-center px-0!"
-          :class="{ 'bg-act! text-act-ink!': gear === i + 1 }"
-          :aria-pressed="gear === i + 1"
-          :data-test="`gear-${i + 1}`"
-          @click="gear = i + 1"
-        >
-          {{ i + 1 }}
-        </button>
-      </div>
-      <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
-      <p class="small">
-        Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a tenth.
-      </p>
+    <template #parts>
+      <HubParts :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="keepParts" />
     </template>
-    <template v-else-if="panel === 'set'">
-      <HubReading :parts="parts" @read="read" />
-      <div v-if="parts.way !== 'twin'" class="grid gap-1">
-        <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">
-          Turned {{ hubTurnWords(toGo) }}
-        </button>
-        <div v-for="w in [1, -1] as const" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1">
-          <p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p>
-          <div class="grid grid-cols-4 gap-1">
-            <button
-              v-for="a in AMOUNTS"
-              :key="a"
-              type="button"
-              class="also figure min-h-11! justify-center px-0!"
-              :data-test="`hub-turn-${w * a}`"
-              @click="turned(w * a)"
-            >
-              {{ hubTurnWords(w * a).replace(/ turns? \w+/, '') }}
-            </button>
+    <template #find>
+      <HubNext
+        v-if="diagnosis && parts"
+        :diagnosis="diagnosis"
+        :parts="parts"
+        :standards="standards"
+        @saw="saw"
+        @read="read"
+        @count="count"
+        @turned="turned"
+        @cured="cured"
+      />
+      <p v-else class="text-soft">{{ FIRST }}</p>
+    </template>
+    <template #gears>
+      <template v-if="parts">
+        <p class="text-2xl leading-tight font-bold">Gear {{ gear }}</p>
+        <ChoiceRow
+          v-model="gear"
+          label="Which gear"
+          :choices="gears"
+          :columns="Math.min(7, parts.ratios.length)"
+          test="gear"
+        />
+        <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
+        <p class="small">
+          Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a
+          tenth.
+        </p>
+      </template>
+      <p v-else class="text-soft">{{ FIRST }}</p>
+    </template>
+    <template #set>
+      <template v-if="parts">
+        <HubReading :parts="parts" @read="read" />
+        <div v-if="parts.way !== 'twin'" class="grid gap-1">
+          <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">
+            Turned {{ hubTurnWords(toGo) }}
+          </button>
+          <div v-for="w in [1, -1] as const" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1">
+            <p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p>
+            <div class="grid grid-cols-4 gap-1">
+              <button
+                v-for="a in AMOUNTS"
+                :key="a"
+                type="button"
+                class="also figure min-h-11! justify-center px-0!"
+                :data-test="`hub-turn-${w * a}`"
+                @click="turned(w * a)"
+              >
+                {{ hubAmountWords(a) }}
+              </button>
+            </div>
           </div>
         </div>
-      </div>
-      <ol class="grid border-t border-rule">
-        <li v-for="s in steps" :key="s.id" class="border-b border-rule">
-          <button
-            type="button"
-            class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left"
-            :data-test="`hub-step-${s.id}`"
-            @click="put({ kind: 'hubStep', step: s.id })"
-          >
-            <span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'"
-              >{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span
-            ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span
-            ><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{
-              s.caution
-            }}</span>
-          </button>
-        </li>
-      </ol>
-    </template>
-    <template #below>
-      <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
+        <ol class="grid border-t border-rule">
+          <li v-for="s in steps" :key="s.id" class="border-b border-rule">
+            <button
+              type="button"
+              class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left"
+              :data-test="`hub-step-${s.id}`"
+              @click="put({ kind: 'hubStep', step: s.id })"
+            >
+              <span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'"
+                >{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span
+              ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span
+              ><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{
+                s.caution
+              }}</span>
+            </button>
+          </li>
+        </ol>
+        <button
+          type="button"
+          class="also"
+          data-test="hub-wheel-out"
+          @click="put({ kind: 'wheelOut', wheel: 'rear' }, 'Wheel was out: prove it anew')"
+        >
+          Its wheel was out
+        </button>
+      </template>
+      <p v-else class="text-soft">{{ FIRST }}</p>
     </template>
   </JobBench>
 </template>

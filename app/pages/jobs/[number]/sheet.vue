@@ -1,94 +1,109 @@
 <script setup lang="ts">
 import { Download, Printer } from '@lucide/vue'
-import type { Sheet } from '#core/ledger/sheet'
-import { staysBecause } from '#core/ledger/reduce'
-import type { BenchKeys } from '~/composables/benchKeys'
+import { BRAKE_WORDS } from '#core/brake/chapter'
+import { curesOf } from '#core/brake/checks'
+import { BRAKES, type Brake } from '#core/brake/kinds'
+import { Done } from '#core/http/answers'
+import { DECLINABLE, type Declinable } from '#core/job/declined'
+import type { Leaves } from '#core/job/events'
+import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
+import { headOfSheet, Sheet } from '#core/ledger/sheet'
 
-const route = useRoute()
-const number = Number(route.params.number)
-const ledger = useLedger()
+const bench = useBench(
+  () => 'Setup sheet',
+  () => keys(),
+)
+const { number, state, record, ledger, closed, put } = bench
 const session = useSession()
-const { state, record, waiting, trouble, loaded } = storeToRefs(ledger)
-useHead({ title: () => `Tag ${record.value?.tag ?? ''} · Setup sheet · Ocho` })
-useLive(number)
-void ledger.open(number)
-
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const stays = computed(() => staysBecause(state.value))
-const closed = computed(() => record.value?.closedAt !== null && record.value?.closedAt !== undefined)
-const draft = shallowRef<Sheet | null>(null)
-const draftTrouble = ref('')
-const sheet = computed(() => (closed.value ? (record.value?.sheet ?? null) : draft.value))
+const people = computed(() => record.value?.people ?? {})
 
 /** The sheet as it would be frozen now: asked anew when the log has grown. */
+const draft = shallowRef<Sheet | null>(null)
+const draftTrouble = ref('')
 watch(
-  () => [loaded.value, ledger.lastSeq, closed.value] as const,
-  async ([ready, , isClosed]) => {
+  () => [bench.loaded.value, ledger.lastSeq, closed.value] as const,
+  async ([ready, , isClosed], _was, onCleanup) => {
     if (ready !== 'ready' || isClosed) return
-    const asked = await ask<Sheet>(`/api/jobs/${number}/draft`)
+    let overtaken = false
+    onCleanup(() => {
+      overtaken = true
+    })
+    const asked = await ask(Sheet, `/api/jobs/${number}/draft`)
+    if (overtaken) return
     if (asked.is === 'done') draft.value = asked.value
-    draftTrouble.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+    draftTrouble.value = sayTrouble(asked)
   },
   { immediate: true },
 )
+const sheet = computed(() => (closed.value ? (record.value?.sheet ?? null) : draft.value))
 
-const { signing, words, gate, signed } = useGate(ledger)
-const prove = (brake: 'front' | 'rear', holds: boolean) =>
-  gate({ kind: 'proof', brake, holds }, `${brake === 'front' ? 'Front' : 'Rear'} brake ${holds ? 'holds' : 'failed'}`)
+const prove = (brake: Brake, holds: boolean) => put({ kind: 'proof', brake, holds }, holds ? 'Holds' : 'Failed')
+const KEYS: Record<Brake, string> = { front: 'F', rear: 'R' }
+const proofs = computed(() =>
+  BRAKES.map(brake => {
+    const { parts, failed } = state.value.brake[brake]
+    return { brake, none: parts?.none !== undefined, cures: failed ? curesOf(parts?.kind) : [], key: KEYS[brake] }
+  }),
+)
 
+// --- how it leaves
+const words = ref('')
 const busy = ref(false)
-const unridable = ref(false)
+/** Which other way of leaving is being said: each asks once more. */
+const other = ref<'declined' | 'unridable' | null>(null)
+const fault = ref<Declinable | null>(null)
+const stays = computed(() => mayLeave(state.value, 'proven'))
+const faults = computed(() => declinableOn(state.value).map(value => ({ value, words: DECLINABLE[value].words })))
+/** Why it may not leave so, by this person; null when it may. */
+function shut(how: Leaves, named: Declinable | null = null): string | null {
+  const { role } = session.now?.person ?? {}
+  if (!role) return 'Say who works: choose your name first'
+  return (mayLeave(state.value, how, named) ?? mayHandBack(role, how))?.message ?? null
+}
 // one id for one hand-back: asking twice hands back once
 let handBackId = newUuid()
-async function handBack(how: 'proven' | 'unridable') {
+async function handBack(how: Leaves) {
   if (busy.value) return
+  const named = how === 'declined' ? fault.value : null
   // what was just tapped is on its way: it goes first
   busy.value = true
   await ledger.refresh()
+  const waits = ledger.waiting.length
+  const asked = waits
+    ? null
+    : await ask(Sheet, `/api/jobs/${number}/hand-back`, {
+        method: 'POST',
+        body: { id: handBackId, basedOn: ledger.lastSeq, how, fault: named },
+      })
   busy.value = false
-  if (waiting.value.length)
-    return void (words.value = `${waiting.value.length} still waiting to be sent: hand back when all is saved`)
-  busy.value = true
-  words.value = ''
-  const asked = await ask<Sheet>(`/api/jobs/${number}/hand-back`, {
-    method: 'POST',
-    body: { id: handBackId, basedOn: ledger.lastSeq, how },
-  })
-  busy.value = false
-  if (asked.is === 'done') {
-    handBackId = newUuid()
-    unridable.value = false
-    await ledger.refresh()
-  } else words.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.message
+  if (!asked) return void (words.value = `${waits} still waiting to be sent: hand back when all is saved`)
+  words.value = sayTrouble(asked)
+  if (asked.is !== 'done') return
+  handBackId = newUuid()
+  other.value = null
+  await ledger.refresh()
 }
 async function reopen() {
-  const asked = await ask(`/api/jobs/${number}/reopen`, {
+  const asked = await ask(Done, `/api/jobs/${number}/reopen`, {
     method: 'POST',
     body: { id: newUuid(), basedOn: ledger.lastSeq },
   })
-  words.value = asked.is === 'offline' ? OFFLINE_WORDS : asked.is === 'refused' ? asked.message : ''
+  words.value = sayTrouble(asked)
   await ledger.refresh()
 }
 const print = () => window.print()
-const BRAKES = ['front', 'rear'] as const
-useBenchKeys((): BenchKeys =>
+const left = computed(() => (sheet.value ? (headOfSheet(sheet.value)?.title ?? 'Handed back') : 'Handed back'))
+const keys = (): Record<string, () => void> =>
   closed.value
     ? {}
     : {
-        f: () => {
-          void prove('front', true)
-        },
-        r: () => {
-          void prove('rear', true)
-        },
+        f: () => void prove('front', true),
+        r: () => void prove('rear', true),
         Enter: () => {
           if (!stays.value) void handBack('proven')
         },
-        z: () => {
-          void ledger.undo()
-        },
-      },
-)
+      }
 </script>
 
 <template>
@@ -96,104 +111,147 @@ useBenchKeys((): BenchKeys =>
     <PageHead :title="`Tag ${record?.tag ?? ''}`"
       ><span class="hidden sm:inline">{{ record?.bike.name }}</span></PageHead
     >
+    <JobNotHere v-if="bench.loaded.value !== 'ready' || !record" :bench="bench" />
     <main
-      v-if="loaded === 'ready' && record"
+      v-else
       class="mx-auto grid max-w-[1240px] gap-8 px-4 py-5 sm:px-6 lg:grid-cols-[340px_1fr] print:block print:p-0"
     >
-      <div class="no-print">
-        <StagePath v-if="state.setup" :state="state" :number="number" :right="sheet?.right ?? null" here="handBack" />
+      <div class="no-print grid content-start gap-3">
+        <StagePath
+          v-if="state.rear.setup"
+          :state="state"
+          :number="number"
+          :right="sheet?.right ?? null"
+          here="handBack"
+        />
+        <BenchTroubles v-if="!closed" :bench="bench" />
+        <p v-if="record.call" class="stopped text-lg" role="alert" data-test="call">
+          Call the customer: {{ record.call }}.
+        </p>
         <template v-if="!closed">
-          <h2 class="mt-4 border-t border-rule pt-3 text-lg font-bold">Both brakes, before it leaves</h2>
-          <p class="small mt-1">
+          <h2 class="border-t border-rule pt-3 text-lg font-bold">Both brakes, before it leaves</h2>
+          <p class="small -mt-2">
             Squeeze each lever hard: no slip, lever clear of the bar. Roll, then ride. In doubt a qualified mechanic
             decides; nobody rides until both pass.
           </p>
-          <div v-for="b in BRAKES" :key="b" class="mt-3">
-            <p class="flex items-baseline justify-between">
-              <b>{{ b === 'front' ? 'Front brake' : 'Rear brake' }}</b>
-              <span
-                :class="state.proofs[b] ? (state.proofs[b]!.holds ? 'text-clean' : 'text-stop') : 'text-soft'"
-                class="font-semibold"
-                :data-test="`proof-${b}`"
-                >{{
-                  state.proofs[b]
-                    ? `${state.proofs[b]!.holds ? 'holds' : 'failed'}, ${record.people[state.proofs[b]!.by] ?? ''}`
-                    : 'not proven'
-                }}</span
-              >
+          <div v-for="p in proofs" :key="p.brake" class="grid gap-1">
+            <p class="flex items-baseline justify-between gap-2">
+              <b>{{ BRAKE_WORDS[p.brake] }}</b>
+              <BrakeStands
+                class="text-right"
+                :state="state.brake[p.brake]"
+                :people="people"
+                :data-test="`proof-${p.brake}`"
+              />
             </p>
-            <div class="mt-1 grid grid-cols-[1fr_auto] gap-2">
+            <div
+              v-if="p.cures.length"
+              class="grid gap-1 border-l-[10px] border-stop pl-2"
+              :data-test="`cures-${p.brake}`"
+            >
+              <label class="label mb-0!"
+                >What was put right?<select
+                  class="field"
+                  :data-test="`cured-${p.brake}`"
+                  @change="
+                    put({ kind: 'brakeCured', brake: p.brake, fault: ($event.target as HTMLSelectElement).value })
+                  "
+                >
+                  <option value="" disabled selected>choose</option>
+                  <option v-for="c in p.cures" :key="c.id" :value="c.id">{{ c.words }}</option>
+                </select></label
+              >
+            </div>
+            <div v-if="!p.none" class="grid grid-cols-[1fr_auto] gap-2">
               <button
                 type="button"
                 class="also min-h-14! border-clean! text-clean!"
-                :data-test="`${b}-holds`"
-                @click="prove(b, true)"
+                :data-test="`${p.brake}-holds`"
+                @click="prove(p.brake, true)"
               >
-                {{ b === 'front' ? 'Front brake holds' : 'Rear brake holds' }}
-                <kbd class="key">{{ b === 'front' ? 'F' : 'R' }}</kbd>
+                {{ BRAKE_WORDS[p.brake] }} holds <kbd class="key">{{ p.key }}</kbd>
               </button>
               <button
                 type="button"
                 class="also min-h-14! border-stop! text-stop!"
-                :data-test="`${b}-fails`"
-                @click="prove(b, false)"
+                :data-test="`${p.brake}-fails`"
+                @click="prove(p.brake, false)"
               >
                 Fails
               </button>
             </div>
+            <NuxtLink class="quiet -ml-2 text-sm underline" :to="`/jobs/${number}/brakes?brake=${p.brake}`"
+              >{{ BRAKE_WORDS[p.brake] }}, test by test</NuxtLink
+            >
           </div>
-          <p v-if="trouble?.is === 'refused'" class="stopped mt-3" role="alert">{{ trouble.message }}</p>
-          <p v-if="trouble?.is === 'offline'" class="stopped mt-3" role="alert">
-            {{ OFFLINE_WORDS }}. A bike is handed back with the server in reach.
-          </p>
-          <p v-if="stays" class="stopped mt-4" data-test="stays">The bike stays: {{ stays }}.</p>
-          <p v-if="words" class="stopped mt-3" role="alert" data-test="words">{{ words }}</p>
+          <p v-if="stays" class="stopped" data-test="stays">{{ stays.message }}.</p>
+          <p v-if="words" class="stopped" role="alert" data-test="words">{{ words }}</p>
           <button
             type="button"
-            class="act mt-4 w-full"
+            class="act w-full"
             :disabled="Boolean(stays) || busy"
             data-test="hand-back"
             @click="handBack('proven')"
           >
             {{ busy ? 'Freezing the sheet' : 'Hand it back' }} <kbd class="key">Enter</kbd>
           </button>
-          <div class="mt-4 border-t border-rule pt-2">
-            <button
-              v-if="!unridable"
-              type="button"
-              class="quiet text-stop"
-              data-test="unridable"
-              @click="unridable = true"
-            >
-              It leaves unridable
-            </button>
-            <div v-else class="grid gap-2">
+          <section class="grid gap-2 border-t border-rule pt-2" aria-label="It leaves otherwise">
+            <div v-if="other === null" class="flex flex-wrap gap-x-3">
+              <button v-if="faults.length" type="button" class="quiet" data-test="declined" @click="other = 'declined'">
+                The customer declined a repair</button
+              ><button type="button" class="quiet text-stop" data-test="unridable" @click="other = 'unridable'">
+                It leaves unridable
+              </button>
+            </div>
+            <template v-else-if="other === 'declined'">
+              <p class="font-semibold">Rideable, with this fault left as it is. Brakes must be proven.</p>
+              <ChoiceRow
+                v-model="fault"
+                label="Which fault"
+                :choices="faults"
+                :columns="1"
+                :centred="false"
+                test="fault"
+              />
+              <p v-if="fault" class="small" data-test="get-home">{{ DECLINABLE[fault].getHome }}</p>
+              <p v-if="shut('declined', fault)" class="wrong" role="status" data-test="declined-shut">
+                {{ shut('declined', fault) }}.
+              </p>
+              <button
+                type="button"
+                class="also"
+                :disabled="busy || shut('declined', fault) !== null"
+                data-test="declined-sure"
+                @click="handBack('declined')"
+              >
+                The customer knows, and takes it so
+              </button>
+              <button type="button" class="quiet" @click="other = null">Keep it here</button>
+            </template>
+            <template v-else>
               <p class="font-semibold">The sheet will say on top that it must not be ridden.</p>
+              <p v-if="shut('unridable')" class="wrong" role="status">{{ shut('unridable') }}.</p>
               <button
                 type="button"
                 class="also border-stop! text-stop!"
-                :disabled="busy"
+                :disabled="busy || shut('unridable') !== null"
                 data-test="unridable-sure"
                 @click="handBack('unridable')"
               >
                 Leaves unridable, told the customer</button
-              ><button type="button" class="quiet" @click="unridable = false">Keep it here</button>
-            </div>
-          </div>
+              ><button type="button" class="quiet" @click="other = null">Keep it here</button>
+            </template>
+          </section>
         </template>
         <template v-else>
-          <p class="mt-4 border-t border-rule pt-3 text-lg font-bold" data-test="handed-back">
-            {{ sheet?.how === 'unridable' ? 'Left unridable' : 'Handed back' }}
-          </p>
-          <div class="mt-3 grid gap-2">
-            <a class="act" :href="`/api/jobs/${number}/sheet.pdf`" download data-test="pdf"
-              >Download as PDF <Download :size="20" aria-hidden="true"
-            /></a>
-            <button type="button" class="also" @click="print">Print <Printer :size="20" aria-hidden="true" /></button>
-            <NuxtLink to="/" class="also" data-test="to-floor">To the Floor</NuxtLink>
-            <button type="button" class="quiet" data-test="reopen" @click="reopen">Reopen this job</button>
-          </div>
-          <p v-if="words" class="stopped mt-3" role="alert">{{ words }}</p>
+          <p class="border-t border-rule pt-3 text-lg font-bold" data-test="handed-back">{{ left }}</p>
+          <a class="act" :href="`/api/jobs/${number}/sheet.pdf`" download data-test="pdf"
+            >Download as PDF <Download :size="20" aria-hidden="true"
+          /></a>
+          <button type="button" class="also" @click="print">Print <Printer :size="20" aria-hidden="true" /></button>
+          <NuxtLink to="/" class="also" data-test="to-floor">To the Floor</NuxtLink>
+          <button type="button" class="quiet" data-test="reopen" @click="reopen">Reopen this job</button>
+          <p v-if="words" class="stopped" role="alert">{{ words }}</p>
         </template>
       </div>
       <div>
@@ -209,12 +267,6 @@ useBenchKeys((): BenchKeys =>
         <p v-else>Working out the sheet</p>
       </div>
     </main>
-    <SignGate v-if="signing" :what="signing.words" @sign="signed" @close="signing = null" />
-    <main v-if="loaded !== 'ready'" class="p-6">
-      <p v-if="loaded === 'loading'">Reading the log</p>
-      <p v-else class="stopped" role="alert">
-        {{ loaded === 'missing' ? `There is no job ${number} here.` : OFFLINE_WORDS }}
-      </p>
-    </main>
+    <BenchSaid :bench="bench" />
   </div>
 </template>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { RECORD_RULES, recordRule, sayRecord } from '#core/records/figures'
+import { sayRecord } from '#core/chapter/records'
+import { RECORD_RULES, recordRule } from '#core/records/chapters'
 import { FRAME_WORDS, type FrameKind } from '#core/records/frames'
-import type { RecordPoint, RecordsOfStandard } from '#core/http/standards'
+import { RecordPoint, RecordsOfStandard } from '#core/http/standards'
 import type { Seen } from '#core/records/question'
 
 const standard = String(useRoute().params.standard)
 useHead({ title: `${standard} · Records · Ocho` })
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const { data: records, error } = await useFetch<RecordsOfStandard>(
+const { data: records, error } = await useRead(
+  RecordsOfStandard,
   `/api/standards/records/${encodeURIComponent(standard)}`,
 )
 const figures = computed(() =>
@@ -21,9 +23,9 @@ const wanted = useRoute().query.figure
 const chosen = ref(figures.value.find(f => f.rule.key === wanted)?.rule.key ?? figures.value[0]?.rule.key ?? '')
 const frame = ref<FrameKind | 'all' | 'none'>('all')
 const one = computed(() => figures.value.find(f => f.rule.key === chosen.value) ?? null)
-const { data: points, status } = await useFetch<RecordPoint[]>(
+const { data: points, status } = await useFetch(
   () => `/api/standards/records/${encodeURIComponent(standard)}/${encodeURIComponent(chosen.value)}`,
-  { immediate: chosen.value !== '', watch: [chosen] },
+  { immediate: chosen.value !== '', watch: [chosen], transform: (raw: unknown) => RecordPoint.array().parse(raw) },
 )
 watch(chosen, () => {
   frame.value = 'all'
@@ -159,8 +161,7 @@ const open = (p: RecordPoint) => {
               ><span class="small">job {{ p.job.number }}, {{ sayTime(p.at, zone) }}</span></NuxtLink
             >
             <div v-else class="grid min-h-11 grid-cols-[11rem_1fr_auto] items-center gap-x-3">
-              <b class="figure">{{ sayFigure(p.value) }}</b
-              ><span
+              <b class="figure">{{ sayFigure(p.value) }}</b><span
                 >{{ p.bike?.name ?? p.origin ?? ''
                 }}<span v-if="one.rule.byFrame" class="small ml-2">{{ sayFrame(p.frame) }}</span
                 ><span v-if="!p.latest" class="small">, replaced by a later one</span></span

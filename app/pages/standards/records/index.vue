@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { StandardCount } from '#core/http/standards'
-import { sayStandard } from '#core/records/words'
+import { sayStandard } from '#core/records/chapters'
+import { StandardCount } from '#core/http/standards'
 
 useHead({ title: 'Records · Standards · Ocho' })
-const { data: counts, error, refresh } = await useFetch<StandardCount[]>('/api/standards/records')
+const { data: counts, error, refresh } = await useRead(StandardCount.array(), '/api/standards/records')
 const { catalogue } = await useCatalogue()
 const most = computed(() => Math.max(1, ...(counts.value?.map(c => c.bikes) ?? [])))
 const numbers = (id: string): string =>

@@ -3,7 +3,6 @@ import { JobNumber } from '#core/http/job'
 import type { Sheet } from '#core/ledger/sheet'
 import { requireSession } from '../../../auth/actor'
 import { param, refuse } from '../../../auth/refuse'
-import { inShop } from '../../../db/connect'
 import { sheetDraft } from '../../../db/sheets'
 import { db } from '../../../db/shared'
 
@@ -11,7 +10,7 @@ import { db } from '../../../db/shared'
 export default defineEventHandler(async (event): Promise<Sheet> => {
   const actor = await requireSession(event)
   const number = param(event, 'number', JobNumber)
-  const sheet = await inShop(db(), actor.shop, tx => sheetDraft(tx, actor.shop, number, actor.person?.id ?? ''))
+  const sheet = await sheetDraft(db(), actor.shop, number, actor.person?.id ?? '')
   if (!sheet) throw refuse(404, `There is no job ${number} here: look on the Floor`)
   return sheet
 })

@@ -1,15 +1,20 @@
+import { PersonId, type Role } from '#core/chapter/ids'
 import { defineEventHandler } from 'h3'
 import { JobNumber } from '#core/http/job'
-import { AppendRequest, Entry, isGate, PersonId, type EntryAnswer } from '#core/ledger/events'
+import { AppendRequest, Entry, type EntryAnswer } from '#core/ledger/events'
+import { needsJudging } from '#core/ledger/gates'
 import { issuesOf } from '#core/http/words'
-import { requirePerson, tapped, type Actor } from '../../../auth/actor'
+import { isFresh, requirePerson, tapped, type Actor } from '../../../auth/actor'
+import { answering } from '../../../auth/answering'
+import { handFor } from '../../../auth/hand'
 import { personByPin } from '../../../auth/pin'
 import { body, param, refuse } from '../../../auth/refuse'
-import { inShop } from '../../../db/connect'
-import { followParts, placeJob } from '../../../db/jobs'
-import { append, NoSuchJob, type Outcome, type Signed } from '../../../db/ledger'
+import { append, appendJudged, type Judged, type Signed } from '../../../db/ledger'
 import { db } from '../../../db/shared'
 import { tellJob } from '../../../live/hub'
+
+type Working = Actor & { person: NonNullable<Actor['person']> }
+type Signer = { id: PersonId; role: Role }
 
 /** Appends what a tablet tapped. Each entry is answered by itself: one refused never blocks the others. */
 export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[] }> => {
@@ -20,53 +25,55 @@ export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[
   const answers: EntryAnswer[] = new Array(entries.length)
   const good: { at: number; entry: Signed }[] = []
   entries.forEach((raw, at) => {
-    const read = judge(raw, actor, signer)
+    const read = readEntry(raw, actor, signer)
     if ('is' in read) answers[at] = read
     else good.push({ at, entry: read })
   })
   if (good.length) {
-    const outcomes = await append(
-      db(),
-      actor.shop,
-      number,
-      actor.session,
-      good.map(g => g.entry),
-    ).catch((error: unknown) => {
-      if (error instanceof NoSuchJob) throw refuse(404, `There is no job ${number} here: look on the Floor`)
-      throw error
-    })
+    const outcomes = await answering(number, () =>
+      keep(
+        actor,
+        signer,
+        number,
+        good.map(g => g.entry),
+      ),
+    )
     outcomes.forEach((outcome, i) => {
       answers[good[i].at] = answerOf(good[i].entry, outcome)
     })
-    const moved = good.findLast(({ at, entry }) => answers[at].is === 'stored' && entry.event.kind === 'placed')?.entry
-      .event
-    if (moved?.kind === 'placed')
-      await inShop(db(), actor.shop, tx => placeJob(tx, actor.shop, number, moved.where, moved.stand))
-    const drivetrainMoved = good.some(
-      ({ at, entry }) => answers[at].is === 'stored' && (entry.event.kind === 'parts' || entry.event.kind === 'undo'),
-    )
-    if (drivetrainMoved) await inShop(db(), actor.shop, tx => followParts(tx, actor.shop, number))
-    if (outcomes.some(o => o.outcome === 'stored')) tellJob(actor.shop, number)
+    if (outcomes.some(o => o.outcome === 'stored')) tellJob(actor.shop, number, actor.session)
     tapped(actor, actor.person.id)
   }
   return { answers }
 })
 
-async function signerOf(actor: Actor, sign: { person: string; pin: string }): Promise<PersonId> {
+/** Plain taps go in as they come; what is a gate, or comes to a closed job, is judged on the log under the job's lock. */
+async function keep(
+  actor: Working,
+  signer: Signer | null,
+  number: number,
+  entries: readonly Signed[],
+): Promise<Judged[]> {
+  const judged = () => appendJudged(db(), actor.shop, number, actor.session, entries, handFor(actor, signer))
+  if (entries.some(e => needsJudging(e.event))) return judged()
+  const outcomes = await append(db(), actor.shop, number, actor.session, entries)
+  return outcomes.some(o => o.outcome === 'closed') ? judged() : outcomes
+}
+
+async function signerOf(actor: Actor, sign: { person: string; pin: string }): Promise<Signer> {
   const person = await personByPin(actor, sign.person, sign.pin)
   if (person.role === 'trainee')
     throw refuse(403, 'A mechanic or the owner signs a gate, not a trainee', [
       { field: 'sign', message: 'Choose a mechanic' },
     ])
-  return PersonId.parse(person.id)
+  return { id: PersonId.parse(person.id), role: person.role }
 }
 
-/** An entry with its person settled, or why it is refused. Who tapped is a claim until the session bears it out. */
-function judge(
-  raw: unknown,
-  actor: Actor & { person: NonNullable<Actor['person']> },
-  signer: PersonId | null,
-): Signed | EntryAnswer {
+/**
+ * An entry with its person settled, or why it is refused. Who tapped is a claim until the session bears it out: another
+ * name counts only while that person is unlocked on this device now, and never at a gate, which is judged on the log.
+ */
+function readEntry(raw: unknown, actor: Working, signer: Signer | null): Signed | EntryAnswer {
   const refused = (field: string, message: string): EntryAnswer => ({ is: 'refused', id: idOf(raw), field, message })
   const read = Entry.safeParse(raw)
   if (!read.success) {
@@ -78,21 +85,12 @@ function judge(
     )
   }
   const entry = read.data
-  if (['arrived', 'handedBack', 'reopened'].includes(entry.event.kind))
-    return refused('event.kind', 'A bike is taken in, handed back and reopened by its own request')
-  const unlockedHere = actor.unlocked.has(entry.by)
-  const by = unlockedHere ? entry.by : actor.person.id
-  if (isGate(entry.event)) {
-    if (!unlockedHere) return refused('by', 'A gate is signed by the person who is unlocked here')
-    if (actor.person.role === 'trainee' && !signer)
-      return refused('sign', 'A mechanic signs this: choose a name and type the PIN')
-  }
-  return {
-    ...entry,
-    by: PersonId.parse(by),
-    verified: unlockedHere,
-    signedBy: isGate(entry.event) && actor.person.role === 'trainee' ? signer : null,
-  }
+  const own = entry.by === actor.person.id
+  const verified = own || isFresh(actor.unlocked.get(entry.by))
+  const by = verified ? entry.by : PersonId.parse(actor.person.id)
+  // who signed by PIN answers for the gate; tapping it oneself needs no second name
+  const signedBy = signer && signer.id !== by && needsJudging(entry.event) ? signer.id : null
+  return { ...entry, by, verified, signedBy }
 }
 
 const idOf = (raw: unknown): string | null => {
@@ -100,25 +98,20 @@ const idOf = (raw: unknown): string | null => {
   return typeof id === 'string' ? id.slice(0, 80) : null
 }
 
-function answerOf(entry: Signed, { outcome, seq, receivedAt }: Outcome): EntryAnswer {
-  switch (outcome) {
+function answerOf(entry: Signed, told: Judged): EntryAnswer {
+  const refused = (field: string, message: string): EntryAnswer => ({ is: 'refused', id: entry.id, field, message })
+  switch (told.outcome) {
     case 'stored':
-      return { is: 'stored', stored: { ...entry, seq: seq!, receivedAt: receivedAt!.toISOString() } }
+      return { is: 'stored', stored: { ...entry, seq: told.seq!, receivedAt: told.receivedAt!.toISOString() } }
     case 'held':
-      return { is: 'held', id: entry.id, seq: seq! }
+      return { is: 'held', id: entry.id, seq: told.seq! }
     case 'conflict':
-      return {
-        is: 'refused',
-        id: entry.id,
-        field: 'id',
-        message: 'That id was used for something else: record it again',
-      }
+      return refused('id', 'That id was used for something else: record it again')
     case 'outside':
-      return {
-        is: 'refused',
-        id: entry.id,
-        field: 'event',
-        message: `This bike has ${seq} gears: sprockets count from 0 to ${seq! - 1}`,
-      }
+      return refused('event', `This bike has ${told.seq} gears: sprockets count from 0 to ${told.seq! - 1}`)
+    case 'closed':
+      return refused('job', 'This job is closed: reopen it first')
+    case 'refused':
+      return refused(told.refusal.field, told.refusal.message)
   }
 }

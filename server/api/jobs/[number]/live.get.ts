@@ -12,8 +12,10 @@ export default defineEventHandler(async event => {
   const { shop, session } = await requireSession(event)
   const number = param(event, 'number', JobNumber)
   const stream = createEventStream(event)
-  const push = (data: string) => stream.push(data).catch(() => undefined)
-  const stop = onNews(shop, number, () => {
+  let news = 0
+  const push = (data: string) =>
+    stream.push(data === 'news' ? { id: String(++news), data } : { data }).catch(() => undefined)
+  const stop = onNews(shop, number, session, () => {
     push('news')
   })
   const ended = onSessionEnd(session, () => {

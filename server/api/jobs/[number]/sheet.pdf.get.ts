@@ -15,16 +15,12 @@ export default defineEventHandler(async event => {
   const number = param(event, 'number', JobNumber)
   const found = await inShop(db(), actor.shop, async tx => {
     const job = await jobView(tx, actor.shop, number)
-    if (!job) return null
-    const sheet = job.sheet ?? (await sheetDraft(tx, actor.shop, number, actor.person?.id ?? ''))
-    return sheet && { job, sheet, shop: await shopRow(tx, actor.shop) }
+    return job && { job, shop: await shopRow(tx, actor.shop) }
   })
-  if (!found) throw refuse(404, `There is no job ${number} here: look on the Floor`)
-  const pdf = await sheetPdf({
-    ...found,
-    shop: { name: found.shop.name, zone: found.shop.zone },
-    draft: found.job.sheet === null,
-  })
+  const sheet = found && (found.job.sheet ?? (await sheetDraft(db(), actor.shop, number, actor.person?.id ?? '')))
+  if (!found || !sheet) throw refuse(404, `There is no job ${number} here: look on the Floor`)
+  const { job, shop } = found
+  const pdf = await sheetPdf({ job, sheet, shop: { name: shop.name, zone: shop.zone }, draft: job.sheet === null })
   setResponseHeaders(event, {
     'content-type': 'application/pdf',
     'content-disposition': `attachment; filename="setup-sheet-${number}.pdf"`,

@@ -2,10 +2,11 @@ import { defineEventHandler } from 'h3'
 import { JobNumber } from '#core/http/job'
 import { MAX_PHOTO_BYTES, photoKind, PhotoAsk, type PhotoView } from '#core/http/photos'
 import { requirePerson, tapped } from '../../../../auth/actor'
+import { answering } from '../../../../auth/answering'
 import { bytesBody, param, query, refuse } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'
-import { jobByNumber } from '../../../../db/jobs'
-import { addPhoto, photosOf, TooManyPhotos } from '../../../../db/photos'
+import { lockOpenJob } from '../../../../db/ledger'
+import { addPhoto, photosOf } from '../../../../db/photos'
 import { db } from '../../../../db/shared'
 
 /** Adds a photograph of a run as it was found; the body is the picture itself. */
@@ -16,17 +17,13 @@ export default defineEventHandler(async (event): Promise<PhotoView[]> => {
   const bytes = await bytesBody(event, MAX_PHOTO_BYTES, 'make it smaller')
   const mime = photoKind(bytes)
   if (!mime) throw refuse(400, 'That is not a JPEG or PNG picture: take it again with the camera')
-  try {
-    const now = await inShop(db(), actor.shop, async tx => {
-      const job = await jobByNumber(tx, actor.shop, number)
-      if (!job) throw refuse(404, `There is no job ${number} here: look on the Floor`)
-      await addPhoto(tx, actor.shop, job.id, actor.person.id, { run, mime, bytes })
-      return photosOf(tx, actor.shop, job.id)
-    })
-    tapped(actor, actor.person.id)
-    return now
-  } catch (error) {
-    if (error instanceof TooManyPhotos) throw refuse(409, error.message)
-    throw error
-  }
+  const now = await answering(number, () =>
+    inShop(db(), actor.shop, async tx => {
+      const job = await lockOpenJob(tx, actor.shop, number)
+      await addPhoto(tx, actor.shop, job, actor.person.id, { run, mime, bytes })
+      return photosOf(tx, actor.shop, job)
+    }),
+  )
+  tapped(actor, actor.person.id)
+  return now
 })

@@ -1,0 +1,23 @@
+<!-- Which of a few at the side of a bench: a radio group down the left edge. -->
+<script setup lang="ts" generic="V extends string">
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
+import type { Choice } from './ChoiceRow.vue'
+
+defineProps<{ label: string; choices: readonly Choice<V>[]; test: string }>()
+const chosen = defineModel<V>({ required: true })
+</script>
+
+<template>
+  <RadioGroup v-model="chosen" :aria-label="label">
+    <RadioGroupOption v-for="c in choices" :key="c.value" v-slot="{ checked }" as="template" :value="c.value">
+      <button
+        type="button"
+        class="block min-h-13 w-full border-l-[6px] py-1 pl-2 text-left"
+        :class="checked ? 'border-ink font-bold' : 'border-transparent'"
+        :data-test="`${test}-${c.value}`"
+      >
+        <slot :choice="c" :checked="checked">{{ c.words }}</slot>
+      </button>
+    </RadioGroupOption>
+  </RadioGroup>
+</template>

@@ -1,0 +1,17 @@
+<!-- What happened last, for who cannot see it; and the hand that a gate waits for. -->
+<script setup lang="ts">
+import type { Bench } from '~/composables/bench'
+
+defineProps<{ bench: Bench }>()
+</script>
+
+<template>
+  <p class="sr-only" aria-live="polite">{{ bench.said.value }}</p>
+  <SignGate
+    v-if="bench.signing.value"
+    :what="bench.signing.value.what"
+    :own="bench.signing.value.own"
+    @sign="bench.signed"
+    @close="bench.leaveGate"
+  />
+</template>

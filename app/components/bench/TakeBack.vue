@@ -1,0 +1,27 @@
+<!-- The last touch taken back; it says which. -->
+<script setup lang="ts">
+import { Undo2 } from '@lucide/vue'
+import type { Bench } from '~/composables/bench'
+
+defineProps<{ bench: Bench }>()
+</script>
+
+<template>
+  <button
+    type="button"
+    class="quiet w-full justify-between border-t border-rule px-0!"
+    :disabled="bench.undoes.value === null"
+    data-test="undo"
+    @click="bench.undo"
+  >
+    <span class="flex min-w-0 items-center gap-2"
+      ><Undo2 :size="18" class="shrink-0" aria-hidden="true" /><span class="min-w-0"
+        ><span class="block">Take back</span
+        ><span v-if="bench.undoes.value" class="small block truncate font-normal" data-test="undoes">{{
+          bench.undoes.value
+        }}</span></span
+      ></span
+    >
+    <kbd class="key">Z</kbd>
+  </button>
+</template>

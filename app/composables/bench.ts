@@ -1,0 +1,126 @@
+import { useLocalStorage } from '@vueuse/core'
+import type { LedgerEvent } from '#core/ledger/events'
+import { signsFor } from '#core/ledger/gates'
+import { sayEvent } from '#core/ledger/say'
+import type { BenchKeys } from './benchKeys'
+import type { Sign } from '~/stores/outbox'
+
+/** Something a mechanic answers for, waiting for a hand: what is signed, and who must sign. */
+export type Signing = { event: LedgerEvent; what: string; own: boolean }
+/** A figure far from all others of such bikes: kept only when a person says so. */
+export type Doubtful = { event: LedgerEvent; words: string; question: string }
+
+/**
+ * What every bench of a job does alike: its log opened from this device and then the server and followed live; entries
+ * put down by a touch with a quiet tick; figures that are doubted, gates that are signed, the last touch taken back;
+ * and the keys that mean the same everywhere.
+ * @param title how the bench is called in the browser's own head
+ * @param keys the bench's own keys, beside those that all have
+ */
+export function useBench(title: () => string, keys: () => BenchKeys = () => ({})) {
+  const number = Number(useRoute().params.number)
+  const ledger = useLedger()
+  const session = useSession()
+  const { state, record, loaded, log, trouble, standards, closed } = storeToRefs(ledger)
+  useHead({ title: () => `Tag ${record.value?.tag ?? ''} · ${title()} · Ocho` })
+  useLive(number)
+  useAwake()
+  void ledger.open(number)
+
+  /** The last thing that happened, for who cannot see it. */
+  const said = ref('')
+  /** Why something cannot be done just now. */
+  const hint = ref('')
+  const signing = shallowRef<Signing | null>(null)
+  const doubtful = shallowRef<Doubtful | null>(null)
+  const outlier = useOutlier(state, record)
+  const offline = computed(() => session.offline || trouble.value?.is === 'offline')
+
+  /** Notes something: what is seen comes before what is heard. A gate waits for its hand, a doubtful figure for a word. */
+  async function put(event: LedgerEvent, words = 'Noted', sure = false): Promise<void> {
+    hint.value = ''
+    const question = sure ? null : outlier(event)
+    if (question) return void (doubtful.value = { event, words, question })
+    doubtful.value = null
+    const what = signsFor(log.value, state.value, { event, ...stampOf() })
+    if (what !== null) {
+      if (offline.value) return void (hint.value = 'A gate is signed with the server in reach')
+      if (session.now?.person?.role === 'trainee')
+        return void (signing.value = { event, what: `${what}: a mechanic looks too and signs`, own: false })
+    }
+    await record_(event, words)
+  }
+  async function record_(event: LedgerEvent, words: string, sign?: Sign): Promise<void> {
+    said.value = words
+    requestAnimationFrame(() => setTimeout(tick))
+    await ledger.append(event, sign)
+  }
+  async function signed(sign: Sign): Promise<void> {
+    const now = signing.value
+    signing.value = null
+    if (now) await record_(now.event, 'Signed', sign)
+  }
+  // whoever works here has not tapped for long: the server asks for their PIN before it takes a gate
+  watch(trouble, told => {
+    if (told?.is !== 'refused' || told.field !== 'sign' || !told.entry || signing.value) return
+    signing.value = { event: told.entry.event, what: told.message, own: session.now?.person?.role !== 'trainee' }
+    useOutbox().clearTrouble()
+  })
+
+  const leaveGate = () => {
+    signing.value = null
+  }
+
+  function keepDoubtful(): void {
+    const d = doubtful.value
+    if (d) void put(d.event, d.words, true)
+  }
+  const leaveDoubtful = () => {
+    doubtful.value = null
+  }
+
+  /** What the next Take back takes back, in words; null when there is nothing. */
+  const undoes = computed(() =>
+    ledger.canUndo ? sayEvent(ledger.canUndo.event, state.value.rear.setup?.teeth ?? []) : null,
+  )
+  async function undo(): Promise<void> {
+    const last = ledger.canUndo
+    if (!last) return void (said.value = 'Nothing to take back')
+    await put({ kind: 'undo', undoes: last.id }, `Taken back: ${undoes.value}`)
+  }
+
+  useBenchKeys(() => ({
+    ...keys(),
+    ...(doubtful.value ? { Enter: keepDoubtful, Escape: leaveDoubtful } : {}),
+    z: () => void undo(),
+  }))
+
+  return {
+    number,
+    ledger,
+    state,
+    record,
+    loaded,
+    standards,
+    closed,
+    offline,
+    said,
+    hint,
+    put,
+    signing,
+    signed,
+    leaveGate,
+    doubtful,
+    keepDoubtful,
+    leaveDoubtful,
+    undoes,
+    undo,
+  }
+}
+export type Bench = ReturnType<typeof useBench>
+
+/** What `signsFor` asks of an entry that is not made yet. */
+const stampOf = () => ({ id: newUuid() as never, at: '', by: '' as never })
+
+/** A choice this device keeps for a bench: which panel was open last. */
+export const usePanel = <P extends string>(bench: string, usual: P) => useLocalStorage<P>(`ocho-panel-${bench}`, usual)

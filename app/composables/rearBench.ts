@@ -1,0 +1,231 @@
+import type { ScrewName } from '#core/chapter/screws'
+import { useTimeoutFn } from '@vueuse/core'
+import { advisedBy } from '#core/advice/picture'
+import { priorFor } from '#core/ledger/belief'
+import type { LedgerEvent } from '#core/ledger/events'
+import { sayTurns, toSixteenths } from '#core/quantity/turns'
+import { nextShift } from '#core/rear/aim'
+import type { Advised } from '#core/rear/events'
+import { L_FIRST, lastReachable, mayReachLargest } from '#core/rear/gates'
+import type { HangerFit } from '#core/rear/hanger'
+import { barrelLeft, edgeLimitTurns } from '#core/rear/state'
+import type { Heard } from '#core/response/heard'
+import { geometryOf } from '#core/response/setup'
+import { useAdvice, type Question } from '~/workers/useAdvice'
+import type { Bench } from './bench'
+
+/** A second contact must not accept a move nobody has seen: touches do not count for so long after one is drawn, ms. */
+const DEAD_MS = 400
+
+/** The rear bench's own doings: its advice, the gear aimed at, the screw at hand, and every touch as an entry. */
+export function useRearBench(bench: Bench) {
+  const { state, record } = bench
+  const rear = computed(() => state.value.rear)
+  const setup = computed(() => rear.value.setup)
+  const geometry = computed(() => setup.value && geometryOf(setup.value))
+  /** A lever without clicks: only stops, gap and slack are set, and there is no index to advise on. */
+  const friction = computed(() => rear.value.parts?.shifter.friction === true)
+  const question = computed<Question | null>(() =>
+    setup.value && record.value && !friction.value
+      ? {
+          job: bench.number,
+          setup: setup.value,
+          log: rear.value.bench,
+          prior: priorFor(state.value, record.value.known),
+        }
+      : null,
+  )
+  const { picture, stale, failed, again } = useAdvice(question)
+  const move = computed(() => picture.value?.move ?? null)
+  const schools = useSchools()
+
+  // --- the dead time
+  const dead = ref(false)
+  const startDead = () => {
+    dead.value = true
+  }
+  const { start: comeAlive, stop: stayDead } = useTimeoutFn(() => (dead.value = false), DEAD_MS, { immediate: false })
+  watch([dead, stale, failed], async ([isDead, isStale, hasFailed]) => {
+    stayDead()
+    if (!isDead || (isStale && !hasFailed)) return
+    await nextTick()
+    comeAlive()
+  })
+
+  // --- the gear shifted into next
+  const wanted = ref<number | null>(null)
+  const n = computed(() => geometry.value?.n ?? 1)
+  const last = computed(() => n.value - 1)
+  const aim = computed(() =>
+    rear.value.trace
+      ? nextShift(rear.value.trace, n.value, wanted.value ?? (move.value?.do === 'shift' ? move.value.to : null))
+      : { to: 0, inward: true },
+  )
+  const lever = computed(() => rear.value.trace?.lever ?? 0)
+  const mayLargest = computed(() => mayReachLargest(rear.value.trace))
+  const aimBy = (by: number) => {
+    wanted.value = Math.max(0, Math.min(lastReachable(rear.value.trace, n.value), aim.value.to + by))
+  }
+  const aimAt = (sprocket: number) => {
+    wanted.value = sprocket
+  }
+  const exceptions = ref(new Set<number>())
+  const toggle = (sprocket: number) => {
+    const next = new Set(exceptions.value)
+    if (!next.delete(sprocket)) next.add(sprocket)
+    exceptions.value = next
+  }
+
+  // --- the screw at hand, and how far it was wound with the bracket keys, in eighths, not yet noted
+  const screw = ref<ScrewName>('barrel')
+  const pending = ref(0)
+  const edgeChosen = ref<number | null>(null)
+
+  const advised = (taken: boolean): { advised?: Advised } =>
+    picture.value && !stale.value ? { advised: advisedBy(picture.value, taken) } : {}
+  async function put(event: LedgerEvent, words: string) {
+    wanted.value = null
+    pending.value = 0
+    edgeChosen.value = null
+    await bench.put(event, words)
+  }
+  /** Done as advised: the move just done must not be accepted twice. */
+  function taken(event: LedgerEvent, words: string) {
+    startDead()
+    void put({ ...event, ...advised(true) } as LedgerEvent, words)
+  }
+
+  function heard(what: Heard) {
+    const { to } = aim.value
+    if (what === 'off' && to !== 0 && to !== last.value) return
+    const isAdvised = move.value?.do === 'shift' && move.value.to === to
+    void put({ kind: 'shift', from: lever.value, to, heard: what, ...advised(isAdvised) }, `Noted ${what}`)
+  }
+  function pass() {
+    if (!mayLargest.value) return void (bench.hint.value = L_FIRST)
+    const list = [...exceptions.value].map(sprocket => ({ sprocket, way: null, heard: null }))
+    exceptions.value = new Set()
+    void put(
+      { kind: 'pass', exceptions: list, ...advised(false) },
+      list.length ? `Noted a pass with ${list.length} not clean` : 'Noted a clean pass',
+    )
+  }
+  function sight(offsetMm: number, words?: string) {
+    const m = move.value
+    if (m?.do === 'sight') taken({ kind: 'sight', at: m.at, offsetMm }, words ?? `${m.at} seen`)
+  }
+  function edge(turns: number, found: boolean) {
+    const m = move.value
+    if (m?.do !== 'edge') return
+    const sixteenths = toSixteenths(turns) * (m.way === 'out' ? 1 : -1)
+    taken({ kind: 'edge', click: m.click, way: m.way, sixteenths, found }, 'Noted the edge')
+  }
+  const edgeFound = () => {
+    if (edgeChosen.value !== null) edge(edgeChosen.value, true)
+  }
+  const noEdge = () => {
+    if (move.value?.do === 'edge') edge(edgeLimitTurns(rear.value, move.value.way), false)
+  }
+  function offset(offsetMm: number) {
+    const m = move.value
+    if (m?.do === 'offset') taken({ kind: 'offset', click: m.click, offsetMm }, 'Noted the offset')
+  }
+  const gauge = ({ camberDeg, toeDeg, acrossMm }: HangerFit) =>
+    taken({ kind: 'gauge', camberDeg, toeDeg, acrossMm }, 'Noted the hanger')
+
+  /** Done as advised. Dead while the move is still the old one, or has only just appeared. */
+  function accept() {
+    if (pending.value !== 0) return logPending()
+    const m = move.value
+    if (!m || stale.value || dead.value) return
+    switch (m.do) {
+      case 'turn':
+        return taken({ kind: 'turn', screw: m.screw, sixteenths: toSixteenths(m.turns) }, `Logged ${sayTurns(m.turns)}`)
+      case 'sight':
+        return sight(0, `${m.at} seen in line`)
+      case 'edge':
+        return edgeFound()
+      case 'reclamp':
+        return taken({ kind: 'reclamp', barrelSixteenthsOut: toSixteenths(m.barrelTurnsOut) }, 'Clamped again')
+      case 'replace':
+        return taken({ kind: 'replace', part: m.part }, `New ${m.part}`)
+      case 'done':
+        return void navigateTo(`/jobs/${bench.number}/sheet`)
+    }
+  }
+
+  /** A press of a bracket key: the rub that is looked for, else the screw at hand, as far as it goes. */
+  function bracket(by: 1 | -1) {
+    const m = move.value
+    if (m?.do === 'edge' && pending.value === 0) {
+      const most = edgeLimitTurns(rear.value, m.way)
+      edgeChosen.value = Math.max(0, Math.min(most, (edgeChosen.value ?? 0) + by / 8))
+      return
+    }
+    const left = screw.value === 'barrel' ? barrelLeft(rear.value) : null
+    const most = { in: left?.inTurns ?? MOST_TURNS, out: left?.outTurns ?? MOST_TURNS }
+    const eighths = Math.round(schools.value.step.turns * 8)
+    pending.value = Math.max(
+      -Math.floor(most.in * 8 + 1e-6),
+      Math.min(Math.floor(most.out * 8 + 1e-6), pending.value + by * eighths),
+    )
+  }
+  function logPending() {
+    const sixteenths = pending.value * 2 * (screw.value === 'barrel' ? 1 : -1)
+    if (sixteenths)
+      void put(
+        { kind: 'turn', screw: screw.value, sixteenths, ...advised(false) },
+        `Logged ${sayTurns(pending.value / 8)}`,
+      )
+  }
+  /** Something other than was advised. */
+  const other = (event: LedgerEvent) => put({ ...event, ...advised(false) } as LedgerEvent, 'Noted')
+
+  function clear() {
+    pending.value = 0
+    wanted.value = null
+    exceptions.value = new Set()
+  }
+
+  return {
+    setup,
+    geometry,
+    friction,
+    picture,
+    stale,
+    failed,
+    again,
+    move,
+    schools,
+    dead,
+    startDead,
+    aim,
+    aimAt,
+    aimBy,
+    lever,
+    last,
+    mayLargest,
+    exceptions,
+    toggle,
+    screw,
+    pending,
+    edgeChosen,
+    heard,
+    pass,
+    sight,
+    edge,
+    edgeFound,
+    noEdge,
+    offset,
+    gauge,
+    accept,
+    bracket,
+    logPending,
+    other,
+    clear,
+  }
+}
+export type RearBench = ReturnType<typeof useRearBench>
+
+/** More than any screw is turned at once. */
+const MOST_TURNS = 12

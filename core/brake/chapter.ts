@@ -1,0 +1,128 @@
+import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
+import { listed } from '../quantity/words'
+import { checkOf, faultOf } from './checks'
+import { BRAKE_EVENTS, type BrakeEvent } from './events'
+import { BRAKE_STEPS } from './fitting'
+import { BRAKE_KIND_WORDS, BRAKES, END_KINDS, LEVER_WORDS, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
+import { PROOF_WORDS } from './proof'
+import { beforeProof, brakesAfter, brakesStay, noBrakes, type BrakeHeard, type BrakesState } from './state'
+
+type Job = { brake: BrakesState }
+
+export const BRAKE_WORDS: Record<Brake, string> = { front: 'Front brake', rear: 'Rear brake' }
+
+function sayPartsOf({ brake, kind, lever, leverSide, none }: BrakeParts): string {
+  if (none) return `${BRAKE_WORDS[brake]}: none, ${NO_BRAKE[none]}`
+  return [
+    `${BRAKE_WORDS[brake]}: ${BRAKE_KIND_WORDS[kind].toLowerCase()}`,
+    ...(lever ? [`${LEVER_WORDS[lever].toLowerCase()} lever`] : []),
+    ...(leverSide ? [`lever on the ${leverSide}`] : []),
+  ].join(', ')
+}
+
+function say(e: BrakeEvent): string {
+  if (e.kind === 'brakeParts') return sayPartsOf(e.parts)
+  const which = BRAKE_WORDS[e.brake]
+  switch (e.kind) {
+    case 'brakeSeen':
+      return `${which}: ${listed([checkOf(e.check)?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome])}`
+    case 'brakeStep': {
+      const step = Object.values(BRAKE_STEPS)
+        .flat()
+        .find(s => s.id === e.step)
+      return `${which}: ${listed([step?.what ?? e.step])}`
+    }
+    case 'brakeNearer':
+      return `${which}: ${e.nearer === 'even' ? 'both pads stand alike' : `${e.nearer} pad stands nearer`}`
+    case 'brakeScrew':
+      return `${which}, ${e.side} screw ${sayTurns(fromSixteenths(Math.abs(e.sixteenths)))} ${e.sixteenths > 0 ? 'in' : 'out'}`
+    case 'brakeClose':
+      return `${which}: ${sayClose(e)}`
+    case 'brakeCured':
+      return `${which}, put right: ${listed([faultOf(undefined, e.fault)?.words ?? e.fault])}`
+    case 'proof':
+      return e.test
+        ? `${which}, ${PROOF_WORDS[e.test].name}: ${e.holds ? 'passed' : 'failed'}`
+        : `${which} ${e.holds ? 'holds' : 'failed'}`
+  }
+}
+
+const sayClose = (c: { barrelSixteenthsOut: number; letOutMm: number | null }): string =>
+  `barrel ${sayTurns(fromSixteenths(c.barrelSixteenthsOut))} turns out${c.letOutMm === null ? '' : `, ${c.letOutMm} mm let out`}`
+
+function facts({ brake: brakes }: Job): Facts {
+  const done: Fact[] = []
+  for (const brake of BRAKES) {
+    const { parts, cured, close, centring } = brakes[brake]
+    for (const id of cured)
+      done.push({
+        what: `${BRAKE_WORDS[brake]}, put right`,
+        figure: (faultOf(parts?.kind, id)?.words ?? id).toLowerCase(),
+      })
+    if (close) done.push({ what: BRAKE_WORDS[brake], figure: sayClose(close) })
+    if (centring.some(c => c.kind === 'turned')) done.push({ what: BRAKE_WORDS[brake], figure: 'centred' })
+  }
+  const left = BRAKES.flatMap((brake): Fact[] => {
+    const { parts } = brakes[brake]
+    return parts?.none ? [{ what: BRAKE_WORDS[brake], figure: `none: ${NO_BRAKE[parts.none]}` }] : []
+  })
+  return { found: [], done, left, tell: [] }
+}
+
+export const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
+const STANDARDS = new Map<string, string>(END_KINDS.map(k => [`brake ${k}`, BRAKE_KIND_WORDS[k].toLowerCase()]))
+
+function figures({ brake: brakes }: Job): RecordFigure[] {
+  const { keep, kept } = keeping()
+  for (const brake of BRAKES) {
+    const { parts, close } = brakes[brake]
+    if (!parts || !close) continue
+    keep(brakeStandard(parts), `brake-barrel ${brake}`, fromSixteenths(close.barrelSixteenthsOut))
+    keep(brakeStandard(parts), `brake-let-out ${brake}`, close.letOutMm)
+  }
+  return kept
+}
+
+/** What somebody answers for: that a brake holds or failed, or that there is none at an end. */
+function signs(e: BrakeEvent): string | null {
+  if (e.kind === 'brakeParts')
+    return e.parts.none ? `No brake at the ${e.parts.brake}: ${NO_BRAKE[e.parts.none]}` : null
+  if (e.kind !== 'proof') return null
+  const what = e.test ? `${BRAKE_WORDS[e.brake]}, ${PROOF_WORDS[e.test].name}` : BRAKE_WORDS[e.brake]
+  return `${what} ${e.holds ? (e.test ? 'passed' : 'holds') : 'failed'}`
+}
+
+/** Both brakes: what is at each end, what is wrong with it, how it was fitted, its proof. */
+export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
+  events: BRAKE_EVENTS,
+  hears: ['cabled', 'wheelOut', 'replace', 'reopened'],
+  start: () => noBrakes,
+  after: brakesAfter,
+  say,
+  facts,
+  records: {
+    rules: BRAKES.flatMap(b => [
+      turnsRule(`brake-barrel ${b}`, `${BRAKE_WORDS[b]}, barrel as it left`, 1, 'out'),
+      figureRule(`brake-let-out ${b}`, `${BRAKE_WORDS[b]}, cable let out`, 'mm', 1, 2),
+    ]),
+    // a bike counts once, however many of its brakes are of that kind
+    standards: ({ brake: brakes }) => [
+      ...new Set(
+        BRAKES.flatMap(b => {
+          const { parts, close } = brakes[b]
+          return parts && close ? [brakeStandard(parts)] : []
+        }),
+      ),
+    ],
+    figures,
+    named: id => STANDARDS.get(id) ?? null,
+  },
+  gates: {
+    signs,
+    refuses: (e, { brake: brakes }) => (e.kind === 'proof' && e.holds ? beforeProof(brakes[e.brake], e) : null),
+    fails: e => (e.kind === 'proof' && !e.holds ? `${BRAKE_WORDS[e.brake].toLowerCase()} failed its proof` : null),
+  },
+  stays: ({ brake: brakes }) => brakesStay(brakes),
+})

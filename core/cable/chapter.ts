@@ -1,0 +1,39 @@
+import { chapter, type Fact } from '../chapter/chapter'
+import { listed } from '../quantity/words'
+import { CABLE_EVENTS, type CableEvent } from './events'
+import { RUN_WORDS } from './housing'
+import { LENGTH_READ, type Run } from './run'
+import { cablesAfter, noCables, type CableState } from './state'
+import { CABLE_STEPS_OF, type CableStep } from './steps'
+
+type Job = { cable: CableState }
+
+/** A run's pieces with their lengths, and how each was read: "lever loop 420 mm (old piece), last loop 290 mm". */
+const sayPieces = (run: Run): string =>
+  run.pieces
+    .filter(p => p.kind === 'housing')
+    .map(p => `${p.name} ${p.lengthMm} mm${p.read ? ` (${LENGTH_READ[p.read.by].short})` : ''}`)
+    .join(', ')
+
+const factOf = (run: Run, done: readonly CableStep[]): Fact => ({
+  what: `${RUN_WORDS[run.run]} run`,
+  figure: `${sayPieces(run)}${done.includes('clamped') ? ', renewed' : ', planned'}`,
+})
+
+/** The cable bench. What its steps mean for a derailleur, a brake or a hub is followed there. */
+export const cable = chapter<CableEvent, never, CableState, Job>({
+  events: CABLE_EVENTS,
+  hears: [],
+  start: () => noCables,
+  after: (was, told) => cablesAfter(was, told.event),
+  say: e =>
+    e.kind === 'run'
+      ? `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
+      : `${RUN_WORDS[e.run]}: ${listed([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`,
+  facts: job => ({
+    found: [],
+    done: job.cable.runs.map(run => factOf(run, job.cable.cabled[run.run] ?? [])),
+    left: [],
+    tell: [],
+  }),
+})

@@ -1,0 +1,128 @@
+import type { Cabled } from '../cable/events'
+import type { CableState } from '../cable/state'
+import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
+import { sayNet, SCREW_WORDS } from '../chapter/screws'
+import { sayChance } from '../quantity/chance'
+import { fromSixteenths } from '../quantity/turns'
+import { listed } from '../quantity/words'
+import { FRONT_CAUSES, type FrontCause } from './advise'
+import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
+import { FRONT_SCREWS, FRONT_SEEN_WORDS } from './moves'
+import { FRONT_STEPS } from './orders'
+import { CAGES, type FrontParts } from './parts'
+import { frontAfter, frontCabled, noFront, type FrontState } from './state'
+import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS, HAND_WORDS } from './words'
+
+type Job = { front: FrontState; cable: CableState }
+/** What a belief says of a front as it leaves. */
+export type FrontOpinion = { right: number; causes: Record<FrontCause, number> }
+
+/** From this chance a cause is named as still there. */
+const NAMED = 0.5
+
+function sayFront(e: FrontEvent, teeth: readonly number[]): string {
+  switch (e.kind) {
+    case 'frontParts':
+      return `Front: ${e.parts.rings.join('/')}, chain line ${e.parts.chainLineMm} mm, ${e.parts.cage} cage`
+    case 'frontShift':
+      return `Front, ring ${e.from + 1} to ${e.to + 1}${e.sprocket === undefined ? '' : ` on the ${teeth[e.sprocket] ?? e.sprocket}`}: ${listed([FRONT_SEEN_WORDS[e.seen]])}`
+    case 'frontTurn':
+      return `Front ${e.screw === 'barrel' ? 'barrel' : e.screw} ${sayNet(e.screw, e.sixteenths)}`
+    case 'frontGap':
+      return `Front, ${e.plate} gap ${e.gapMm.toFixed(1)} mm`
+    case 'frontPosition': {
+      const height = e.heightMm === null ? [] : [`${e.heightMm.toFixed(1)} mm over the teeth`]
+      const angle = e.angleDeg === null ? [] : [`turned ${e.angleDeg.toFixed(1)}°`]
+      return `Front cage: ${[...height, ...angle].join(', ')}`
+    }
+    case 'frontHand':
+      return `Front wire pulled by hand: ${HAND_WORDS[e.reach].toLowerCase()}`
+    case 'frontUndone':
+      return `Front cable undone: ${e.drops ? 'drops by itself' : 'does not drop'}; clamped again`
+    case 'frontSet':
+      return FRONT_SET_WORDS[e.what]
+    case 'frontStep':
+      return `Front: ${listed([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
+  }
+}
+
+const screwWords = (screw: 'barrel' | 'H' | 'L'): string => (screw === 'barrel' ? 'barrel' : SCREW_WORDS[screw])
+
+function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
+  const first = front.log.find(e => e.kind === 'frontPosition' && e.heightMm !== null)
+  const shifts = front.log.filter(e => e.kind === 'frontShift')
+  const blamed = opinion ? FRONT_CAUSES.filter(c => opinion.causes[c] >= NAMED) : []
+  const found: Fact[] = []
+  if (first?.kind === 'frontPosition')
+    found.push({ what: 'Front cage as found', figure: `${first.heightMm!.toFixed(1)} mm over the teeth` })
+  if (shifts.length) {
+    const bad = shifts.filter(e => e.seen !== 'clean').length
+    found.push({ what: 'Front shifts seen', figure: `${shifts.length}, of them ${bad} not clean` })
+  }
+  if (blamed.length)
+    found.push({
+      what: 'Front, still likely',
+      figure: blamed.map(c => `${FRONT_CAUSE_WORDS[c].toLowerCase()} ${sayChance(opinion!.causes[c])}`).join(', '),
+    })
+  const done: Fact[] = []
+  for (const screw of FRONT_SCREWS) {
+    const net = sayNet(screw, front.net[screw])
+    if (front.net[screw] !== 0) done.push({ what: `Front ${screwWords(screw)}`, figure: `${net}, net`, brief: net })
+  }
+  for (const plate of ['inner', 'outer'] as const)
+    if (front.gaps.measured[plate])
+      done.push({ what: `Front ${plate} gap`, figure: `${front.gaps[`${plate}Mm`].toFixed(1)} mm` })
+  for (const e of front.log) if (e.kind === 'frontSet') done.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
+  if (front.open) done.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
+  const left = opinion ? [{ what: 'Front, every shift clean', figure: `${sayChance(opinion.right)} sure` }] : []
+  return { found, done, left, tell: [] }
+}
+
+/** A front is recorded by what its numbers share: how many rings, and how its cage swings. */
+export const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
+const RINGS = { 2: 'double', 3: 'triple' } as const
+const STANDARDS = new Map<string, string>(
+  ([2, 3] as const).flatMap(n => CAGES.map(cage => [`front ${n} ${cage}`, `${RINGS[n]}, ${cage} cage`] as const)),
+)
+
+function figures({ front }: Job): RecordFigure[] {
+  const { keep: keepUnder, kept } = keeping()
+  if (!front.parts) return kept
+  const under = frontStandard(front.parts)
+  const keep = (figure: string, value: number | null) => keepUnder(under, figure, value)
+  keep('front-height', front.position.heightMm)
+  keep('front-inner', front.gaps.measured.inner ? front.gaps.innerMm : null)
+  keep('front-outer', front.gaps.measured.outer ? front.gaps.outerMm : null)
+  for (const screw of FRONT_SCREWS) {
+    const turned = front.log.some(e => e.kind === 'frontTurn' && e.screw === screw)
+    keep(`front-${screw}`, turned ? fromSixteenths(front.net[screw]) : null)
+  }
+  return kept
+}
+
+/** The front derailleur: position, stops, tension, rub. */
+export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>({
+  events: FRONT_EVENTS,
+  hears: ['cabled'],
+  start: () => noFront,
+  after: (was, { event }, job) =>
+    event.kind === 'cabled' ? frontCabled(was, event, job.cable) : frontAfter(was, event),
+  say: sayFront,
+  sprockets: sprocketsNeeded,
+  facts,
+  records: {
+    rules: [
+      figureRule('front-height', 'Front cage over the teeth', 'mm', 1, 1),
+      figureRule('front-inner', 'Front inner gap', 'mm', 1, 0.5),
+      figureRule('front-outer', 'Front outer gap', 'mm', 1, 0.5),
+      turnsRule('front-barrel', 'Front barrel, net', 0.5, 'out'),
+      turnsRule('front-H', 'Front H screw, net', 0.25, 'in'),
+      turnsRule('front-L', 'Front L screw, net', 0.25, 'in'),
+    ],
+    standards: ({ front }) => (front.parts && front.log.length ? [frontStandard(front.parts)] : []),
+    figures,
+    typed: e => (e.kind === 'frontGap' ? { figure: `front-${e.plate}`, value: e.gapMm } : null),
+    named: id => STANDARDS.get(id) ?? null,
+  },
+})

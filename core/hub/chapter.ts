@@ -1,0 +1,99 @@
+import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { figureRule, keeping, type RecordFigure } from '../chapter/records'
+import { fromSixteenths } from '../quantity/turns'
+import type { Standards } from '../standards/inForce'
+import { HUB_ENTRIES } from '../standards/tables/hubs'
+import { hubFault } from './checks'
+import { HUB_EVENTS, type HubEvent } from './events'
+import { HUB_WAYS, type HubParts, type HubWay } from './kinds'
+import { beforeProof, hubAfter, hubStays, noHub, type HubHeard, type HubState } from './state'
+import { hubTurnWords, READING_WORDS, sayHub } from './words'
+
+type Job = { hub: HubState }
+
+/** What a rider of a hub gear is told. `practice` */
+export const TELL_RIDER_HUB =
+  'Hub gear: should it slip or find no gear, stop riding and come by; ease off the pedals as you change.'
+
+const inOrder = (gears: readonly number[]): string => [...new Set(gears)].sort((a, b) => a - b).join(', ')
+
+function facts({ hub }: Job, _: null, __: Standards): Facts {
+  const { parts, asFound } = hub
+  const found: Fact[] = []
+  if (parts && asFound.mm !== null)
+    found.push({
+      what: 'Hub as found',
+      figure: `${READING_WORDS[parts.way].toLowerCase()} ${asFound.mm.toFixed(1)} mm`,
+    })
+  if (asFound.slipped.length) found.push({ what: 'Hub slipped in gear', figure: inOrder(asFound.slipped) })
+  const done: Fact[] = []
+  if (parts) {
+    const read = hub.readings.at(-1)
+    if (read) done.push({ what: READING_WORDS[parts.way], figure: `${read.mm.toFixed(1)} mm` })
+    if (hub.net !== 0)
+      done.push({ what: 'Hub cable', figure: `${hubTurnWords(hub.net)}, net`, brief: hubTurnWords(hub.net) })
+    for (const id of hub.cured) done.push({ what: 'Hub, put right', figure: (hubFault(id)?.words ?? id).toLowerCase() })
+    if (hub.counts.length) done.push({ what: 'Hub gears counted', figure: inOrder(hub.counts.map(c => c.gear)) })
+    if (hub.proof) done.push({ what: 'Hub gear', figure: hub.proof.holds ? 'holds in every gear' : 'failed its proof' })
+  }
+  return { found, done, left: [], tell: parts ? [TELL_RIDER_HUB] : [] }
+}
+
+const FIGURE_OF_WAY: Record<HubWay, string> = { rod: 'hub-rod', marks: 'hub-marks', twin: 'hub-play' }
+
+/** Hubs that are in no table are kept together by how they are set and how many gears they have. */
+const ownStandard = (way: HubWay, gears: number): string => `hub ${way}-${gears}-own`
+/** A hub by its row of the table, or by how it is set and its number of gears. */
+export const hubStandard = (p: HubParts): string =>
+  p.standard === null ? ownStandard(p.way, p.ratios.length) : `hub ${p.standard}`
+
+function named(id: string): string | null {
+  const listed = HUB_ENTRIES.find(e => id === `hub ${e.id}`)
+  if (listed) return listed.title
+  for (const way of HUB_WAYS)
+    for (let gears = 2; gears <= 20; gears++)
+      if (id === ownStandard(way, gears)) return `hub gear by its own ratios, ${way}, ${gears} gears`
+  return null
+}
+
+function figures({ hub }: Job): RecordFigure[] {
+  const { keep, kept } = keeping()
+  if (!hub.parts) return kept
+  keep(hubStandard(hub.parts), FIGURE_OF_WAY[hub.parts.way], hub.readings.at(-1)?.mm)
+  keep(hubStandard(hub.parts), 'hub-turns', hub.net === 0 ? null : fromSixteenths(hub.net))
+  return kept
+}
+
+/** The hub gear: rod, marks or grip, which gear it is really in, its lock nut, its proof. */
+export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
+  events: HUB_EVENTS,
+  hears: ['cabled', 'wheelOut', 'replace', 'reopened'],
+  start: () => noHub,
+  after: hubAfter,
+  say: sayHub,
+  facts,
+  records: {
+    rules: [
+      figureRule('hub-rod', 'Rod past the axle', 'mm', 1, 1),
+      figureRule('hub-marks', 'Marks apart, + too tight', 'mm', 1, 1),
+      figureRule('hub-play', 'Play at the grip', 'mm', 1, 2),
+      figureRule('hub-turns', 'Hub cable made tighter, net', 'turns', 2, 0.5),
+    ],
+    standards: ({ hub }) => (hub.parts && (hub.worked || hub.readings.length > 0) ? [hubStandard(hub.parts)] : []),
+    figures,
+    named,
+  },
+  gates: {
+    signs: e => (e.kind === 'hubProof' ? `Hub gear ${e.holds ? 'holds in every gear' : 'failed'}` : null),
+    refuses: (e, { hub }) => {
+      const before = e.kind === 'hubProof' && e.holds ? beforeProof(hub) : null
+      return before ? { field: 'holds', message: before } : null
+    },
+    fails: e => {
+      if (e.kind === 'hubProof' && !e.holds) return 'hub gear failed its proof'
+      if (e.kind === 'hubCount' && e.wheelTurns === null) return `hub slips or finds no gear in ${e.gear}`
+      return e.kind === 'hubSeen' && e.check === 'lock' && e.outcome === 'loose' ? 'hub’s lock nut is loose' : null
+    },
+  },
+  stays: ({ hub }) => hubStays(hub),
+})

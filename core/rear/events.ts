@@ -1,0 +1,174 @@
+import { HOUSING_PLACES } from '../cable/places'
+import { z } from 'zod'
+import { EventId } from '../chapter/ids'
+import { SCREWS } from '../chapter/screws'
+import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { SENSE_IDS } from '../procedure/senseCheck'
+import { TORQUE_IDS } from '../procedure/torques'
+import { CAUSES } from '../response/causes'
+import { HEARD } from '../response/heard'
+import { MAX_SPROCKETS } from '../standards/drivetrains'
+import { PARTS } from './benchEvents'
+import { HOUSING_ENDS, HOUSING_KINDS } from './clamp'
+import { HANGER_KINDS } from './hanger'
+import { RearParts } from './parts'
+
+const Click = z
+  .int('click must be a whole number')
+  .min(0, 'click counts from 0, the smallest sprocket')
+  .max(MAX_SPROCKETS - 1, `click must be below ${MAX_SPROCKETS}`)
+const OffsetMm = z.number().min(-15, 'offsetMm must be within 15 mm').max(15, 'offsetMm must be within 15 mm')
+/** Turns are whole sixteenths: barrel + out, other screws + in. */
+const Sixteenths = z
+  .int('turns are whole sixteenths')
+  .min(-16 * 12, 'more than 12 turns at once is not a turn')
+  .max(16 * 12, 'more than 12 turns at once is not a turn')
+
+/** What Ocho advised when this was done, and its odds, so that advice can be judged later. */
+export const Advised = z.strictObject({
+  move: z.string().max(80),
+  right: z.number().min(0).max(1),
+  after: z.number().min(0).max(1).nullable(),
+  cause: z.enum(CAUSES).nullable(),
+  taken: z.boolean(),
+})
+export type Advised = z.infer<typeof Advised>
+const advised = Advised.optional()
+
+/** One gear of a pass that was not clean; `way` or `heard` are null when not said. */
+const PassException = z.strictObject({
+  sprocket: Click,
+  way: z.enum(['spokes', 'frame']).nullable(),
+  heard: z.enum(HEARD).exclude(['clean', 'off']).nullable(),
+})
+
+/** A gauge reading: which place of the clock, and the gap from gauge tip to rim. */
+const HangerReadingIn = z.strictObject({
+  hour: z.int('hour must be a whole number').min(1, 'hour must be from 1 to 12').max(12, 'hour must be from 1 to 12'),
+  gapMm: z.number().min(0, 'a gap cannot be negative').max(150, 'a gap over 150 mm is not one: check the figure'),
+})
+const BarrelOut = z
+  .int()
+  .min(0, 'a barrel cannot be further in than fully in')
+  .max(16 * 12, 'more than 12 turns out is not a barrel')
+
+/** The rear bench's kinds of ledger entries. No names and no free text in any of them. */
+export const REAR_EVENTS = [
+  z.strictObject({ kind: z.literal('arrived'), parts: RearParts.nullable() }),
+  z.strictObject({ kind: z.literal('parts'), parts: RearParts }),
+  z.strictObject({ kind: z.literal('shift'), to: Click, from: Click, heard: z.enum(HEARD), advised }),
+  z.strictObject({ kind: z.literal('pass'), exceptions: z.array(PassException).max(2 * MAX_SPROCKETS), advised }),
+  z.strictObject({
+    kind: z.literal('turn'),
+    screw: z.enum(SCREWS),
+    sixteenths: Sixteenths.refine(t => t !== 0, 'a turn of 0 is none'),
+    advised,
+  }),
+  z
+    .strictObject({
+      kind: z.literal('edge'),
+      click: Click,
+      way: z.enum(['out', 'in']),
+      sixteenths: z
+        .int()
+        .min(-32, 'an edge is looked for over 2 turns at most')
+        .max(32, 'an edge is looked for over 2 turns at most'),
+      found: z.boolean(),
+      advised,
+    })
+    .refine(e => (e.way === 'out' ? e.sixteenths >= 0 : e.sixteenths <= 0), {
+      path: ['sixteenths'],
+      message: 'winding out is counted +, winding in −',
+    }),
+  z.strictObject({ kind: z.literal('sight'), at: z.enum(['H', 'L']), offsetMm: OffsetMm, advised }),
+  z.strictObject({ kind: z.literal('offset'), click: Click, offsetMm: OffsetMm, advised }),
+  z.strictObject({
+    kind: z.literal('gauge'),
+    camberDeg: z.number().min(-20).max(20),
+    toeDeg: z.number().min(-20).max(20),
+    acrossMm: z.number().min(0).max(200),
+    readings: z.array(HangerReadingIn).min(3).max(12).optional(),
+    radiusMm: z.number().min(50).max(500).optional(),
+    hanger: z.enum(HANGER_KINDS).optional(),
+    advised,
+  }),
+  z.strictObject({
+    kind: z.literal('bend'),
+    hour: z.int().min(1).max(12),
+    tipMm: z.number().min(0.1, 'a bend of nothing is none').max(30, 'more than 30 mm at the tip is not a small step'),
+  }),
+  z.strictObject({ kind: z.literal('reclamp'), barrelSixteenthsOut: BarrelOut, advised }),
+  z.strictObject({ kind: z.literal('recount'), barrelSixteenthsOut: BarrelOut }),
+  z.strictObject({ kind: z.literal('replace'), part: z.enum(PARTS), advised }),
+  z.strictObject({
+    kind: z.literal('said'),
+    complaint: z.string().refine(id => REAR_COMPLAINTS.some(c => c.id === id), 'that complaint is not in the list'),
+    answer: z.string().max(20).nullable(),
+  }),
+  z.strictObject({
+    kind: z.literal('sensed'),
+    exceptions: z.array(z.enum(SENSE_IDS)).max(SENSE_IDS.length),
+    chainWearPercent: z
+      .number()
+      .min(0, 'chain wear cannot be negative')
+      .max(3, 'chain wear over 3 % is not a chain any more: check the figure')
+      .nullable(),
+  }),
+  z.strictObject({
+    kind: z.literal('housing'),
+    place: z.enum(HOUSING_PLACES),
+    lengthMm: z
+      .int('a length in whole mm')
+      .min(20, 'a piece is at least 20 mm')
+      .max(3500, 'a piece is at most 3500 mm'),
+    of: z.enum(HOUSING_KINDS),
+    ends: z.enum(HOUSING_ENDS),
+  }),
+  z.strictObject({
+    kind: z.literal('inner'),
+    lengthMm: z
+      .int('a length in whole mm')
+      .min(300, 'an inner is at least 300 mm')
+      .max(4000, 'an inner is at most 4000 mm'),
+  }),
+  z.strictObject({
+    kind: z.literal('gap'),
+    gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'),
+    how: z.enum(['measured', 'centres']),
+    at: z.enum(['stand', 'sagged']),
+  }),
+  z.strictObject({
+    kind: z.literal('proved'),
+    what: z.enum(['several', 'ring', 'road']),
+    ring: z.enum(['small', 'middle', 'big']).nullable(),
+    exceptions: z.array(Click).max(MAX_SPROCKETS),
+  }),
+  z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),
+  z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
+  z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
+  z.strictObject({ kind: z.literal('wrong'), about: EventId }),
+] as const
+export type RearEvent = z.infer<(typeof REAR_EVENTS)[number]>
+export type RearOf<K extends RearEvent['kind']> = Extract<RearEvent, { kind: K }>
+
+/** More sprockets than any cassette has: an entry that asks for so many can be on none. */
+const NONE_HAS = MAX_SPROCKETS + 1
+
+/** How many sprockets the parts must have for this entry to be possible. */
+export function sprocketsNeeded(event: RearEvent): number {
+  switch (event.kind) {
+    case 'shift':
+      return Math.max(event.from, event.to) + 1
+    // an edge has a neighbour on both sides
+    case 'edge':
+      return event.click === 0 ? NONE_HAS : event.click + 2
+    case 'offset':
+      return event.click + 1
+    case 'proved':
+      return Math.max(0, ...event.exceptions.map(k => k + 1))
+    case 'pass':
+      return Math.max(0, ...event.exceptions.map(e => e.sprocket + 1))
+    default:
+      return 0
+  }
+}

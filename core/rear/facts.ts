@@ -1,0 +1,154 @@
+import type { Fact, Facts } from '../chapter/chapter'
+import { SCREWS, SCREW_WORDS, sayNet } from '../chapter/screws'
+import { sayChance } from '../quantity/chance'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
+import { CAUSES, CAUSE_WORDS, type Cause } from '../response/causes'
+import type { Standards } from '../standards/inForce'
+import type { Part } from './benchEvents'
+import { gapNow, learntGapPerTurn } from './gap'
+import { sayComplaint, sayOffset, saySensed } from './say'
+import { SETTLE, settleForecast, TELL_RIDER } from './settle'
+import { barrelLeft, type RearState } from './state'
+
+/** What a belief says of a rear: before the barrel was first turned, and as it leaves. */
+export type RearOpinion = {
+  asFound: Record<Cause, number>
+  right: number
+  causes: Record<Cause, number>
+  windowTurns: { from: number; to: number } | null
+}
+
+/** From this chance a cause is named. */
+const NAMED = 0.5
+
+/** What the sheet says of a rear derailleur. */
+export const rearFacts = ({ rear }: { rear: RearState }, opinion: RearOpinion | null, s: Standards): Facts => ({
+  found: found(rear, opinion),
+  done: done(rear),
+  left: left(rear, opinion),
+  tell: tell(rear, s),
+})
+
+function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
+  const out: Fact[] = []
+  const { said, sensed, gaps, bench } = rear
+  if (said) out.push({ what: 'Complaint', figure: sayComplaint(said).toLowerCase() })
+  if (sensed) out.push({ what: 'Sense check', figure: saySensed(sensed) })
+  if (gaps.length)
+    out.push({
+      what: 'B gap as found',
+      figure: `${gaps[0].event.gapMm.toFixed(1)} mm${gaps[0].event.at === 'sagged' ? ' with sag' : ''}`,
+    })
+  for (const e of rear.found)
+    out.push(
+      e.kind === 'sight'
+        ? { what: `${e.at} stop seen`, figure: sayOffset(e.offsetMm) }
+        : {
+            what: 'Hanger',
+            figure: `${e.acrossMm.toFixed(1)} mm across the wheel, camber ${e.camberDeg.toFixed(1)}°`,
+          },
+    )
+  const heard = bench.filter(e => e.kind === 'shift')
+  const bad = heard.filter(e => e.heard !== 'clean').length
+  if (heard.length) out.push({ what: 'Shifts heard', figure: `${heard.length}, of them ${bad} not clean` })
+  if (opinion && bench.some(e => e.kind !== 'sight')) {
+    const causes = CAUSES.filter(c => opinion.asFound[c] >= NAMED)
+    const words = causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${sayChance(opinion.asFound[c])}`)
+    if (causes.length) out.push({ what: 'Judged to be', figure: words.join(', ') })
+  }
+  return out
+}
+
+const RENEWED: Record<Part, string> = {
+  cable: 'Cable and housing renewed',
+  hanger: 'Hanger renewed',
+  shifter: 'Shifter renewed',
+  derailleur: 'Derailleur renewed',
+  cassette: 'Cassette renewed',
+}
+
+function done(rear: RearState): Fact[] {
+  const out: Fact[] = []
+  for (const screw of SCREWS) {
+    if (!rear.turned.has(screw)) continue
+    const since = rear.restarted.has(screw) ? ' since it was renewed' : ''
+    out.push({
+      what: SCREW_WORDS[screw],
+      figure: `${sayNet(screw, rear.net[screw])}, net${since}`,
+      brief: sayNet(screw, rear.net[screw]),
+    })
+  }
+  for (const c of rear.clamps)
+    out.push({ what: 'Clamped again', figure: `barrel ${sayTurns(fromSixteenths(c.barrelSixteenthsOut))} out` })
+  for (const b of rear.bends)
+    out.push({ what: 'Hanger levered', figure: `${b.tipMm.toFixed(1)} mm at ${b.hour} o’clock` })
+  for (const part of rear.renewed) out.push({ what: RENEWED[part], figure: '' })
+  for (const h of rear.housing)
+    out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm of ${h.of}, ${h.ends}` })
+  if (rear.inner) out.push({ what: 'Inner', figure: `${rear.inner.lengthMm} mm` })
+  if (rear.cut) out.push({ what: 'Cut and capped', figure: `${rear.cut.tailMm} mm left` })
+  if (rear.beddedShifts) out.push({ what: 'Bedded', figure: `${rear.beddedShifts} shifts` })
+  for (const p of rear.proved)
+    out.push({
+      what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks',
+      figure: p.exceptions.length
+        ? `not clean ${p.exceptions.map(k => rear.parts?.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}`
+        : 'clean',
+    })
+  if (rear.torqued)
+    out.push({
+      what: 'Torques',
+      figure: rear.torqued.exceptions.length ? `to sheet but ${rear.torqued.exceptions.length}` : 'all to sheet',
+    })
+  return out
+}
+
+function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
+  const out: Fact[] = []
+  const travel = barrelLeft(rear)
+  if (rear.parts && travel)
+    out.push(
+      {
+        what: 'Barrel',
+        figure: `${sayTurns(fromSixteenths(rear.barrelSixteenths))} turns out${barrelAssumed(rear) ? ' (counted from an assumed start)' : ''}`,
+      },
+      {
+        what: 'Barrel left',
+        figure: `${sayTurns(travel.inTurns)} to slacken, ${sayTurns(travel.outTurns)} to tighten`,
+      },
+    )
+  for (const at of ['stand', 'sagged'] as const) {
+    const now = gapLeft(rear, at)
+    if (now !== null) out.push({ what: at === 'stand' ? 'B gap' : 'B gap with sag', figure: `${now.toFixed(1)} mm` })
+  }
+  if (opinion) out.push({ what: 'Every gear clean', figure: `${sayChance(opinion.right)} sure` })
+  if (opinion?.windowTurns) {
+    const { from, to } = opinion.windowTurns
+    out.push({ what: 'Clean between', figure: `${sayTurns(from)} and ${sayTurns(to)} turns out` })
+  }
+  return out
+}
+
+/** Is how far out the barrel stands only counted from an assumed start? A clamp makes it known. */
+export const barrelAssumed = (rear: RearState): boolean =>
+  (rear.parts?.barrel.assumed ?? true) && !rear.restarted.has('barrel')
+
+/** The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none was. */
+export function gapLeft(rear: RearState, at: 'stand' | 'sagged'): number | null {
+  const seen = (where: 'stand' | 'sagged') =>
+    rear.gaps
+      .filter(g => g.event.at === where)
+      .map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm }))
+  return gapNow(seen(at), fromSixteenths(rear.net.B), learntGapPerTurn(seen('stand')).mmPerTurn)
+}
+
+function tell(rear: RearState, s: Standards): string[] {
+  if (!rear.parts) return []
+  const settle = settleForecast({ renewed: rear.renewed.includes('cable'), beddingShifts: rear.beddedShifts }, s)
+  if (!settle) return [TELL_RIDER]
+  const less = rear.beddedShifts ? ', less for the bedding shifts done' : ''
+  return [
+    `A new run beds in: expect the barrel ${sayTurns(settle.fromTurns)} to ${sayTurns(settle.toTurns)} turn out after ${SETTLE.rides} or ${SETTLE.weeks}${less}.`,
+    TELL_RIDER,
+  ]
+}

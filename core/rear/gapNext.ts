@@ -1,0 +1,54 @@
+import type { GAPS } from '../procedure/schools'
+import { fromSixteenths } from '../quantity/turns'
+import { gapInStandFor, gapNow, gapTurn, learntGapPerTurn } from './gap'
+import type { RearState } from './state'
+
+type Span = { from: number; to: number }
+/** How near the maker's own figure counts as met, mm. `practice` */
+const MAKER_WITHIN_MM = 0.5
+/** What is aimed at in the stand until the gap was measured with sag as well, mm. `practice` */
+const BEFORE_SAG_MM: Span = { from: 4, to: 5 }
+
+/** A B gap as it stands, what it is to be, and the turn between. */
+export type GapNext = {
+  /** Last measured, carried on by the turns since; null when it was not. */
+  standMm: number | null
+  saggedMm: number | null
+  targetMm: Span
+  /** Turns of the B screw, in eighths, + in; 0 where nothing is to be turned. */
+  turns: number
+  learnt: { mmPerTurn: number; sdMm: number }
+  /** How many gaps that was learnt from. */
+  measured: number
+}
+
+/**
+ * What to do about the B gap by this shop's school.
+ * @param makerMm the maker's own figure where that school is followed, mm; NaN where it was not typed
+ */
+export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targetMm: Span }, makerMm: number): GapNext {
+  const seenAt = (at: 'stand' | 'sagged') =>
+    rear.gaps
+      .filter(x => x.event.at === at)
+      .map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm }))
+  const stood = seenAt('stand')
+  const turnsIn = fromSixteenths(rear.net.B)
+  const learnt = learntGapPerTurn(stood)
+  const standMm = gapNow(stood, turnsIn, learnt.mmPerTurn)
+  const saggedMm = gapNow(seenAt('sagged'), turnsIn, learnt.mmPerTurn)
+  const wanted =
+    school.id === 'maker' && makerMm > 0 && makerMm < 30
+      ? { from: makerMm - MAKER_WITHIN_MM, to: makerMm + MAKER_WITHIN_MM }
+      : school.targetMm
+  const targetMm = school.sagged ? inStand(standMm, saggedMm, wanted) : wanted
+  const turns = standMm === null ? 0 : gapTurn(standMm, targetMm, learnt.mmPerTurn)
+  return { standMm, saggedMm, targetMm, turns, learnt, measured: stood.length }
+}
+
+/** With sag, what is wanted in the stand follows from the two measurements. */
+function inStand(standMm: number | null, saggedMm: number | null, wanted: Span): Span {
+  if (standMm === null || saggedMm === null) return BEFORE_SAG_MM
+  const at = (wantedMm: number) =>
+    gapInStandFor({ standMm: Math.max(0, standMm), saggedMm: Math.max(0, saggedMm), wantedMm })
+  return { from: at(wanted.from), to: at(wanted.to) }
+}

@@ -1,0 +1,182 @@
+import { MAX_SPROCKETS } from '../standards/drivetrains'
+import { z } from 'zod'
+import type { RearSetup } from '../response/setup'
+import { sharedNumbers } from './fit'
+
+const within = (least: number, most: number, what: string, unit: string) =>
+  z
+    .number({ error: `${what}: type a number` })
+    .min(least, `${what} must be from ${least} to ${most} ${unit}`)
+    .max(most, `${what} must be from ${least} to ${most} ${unit}`)
+
+/** Id of a row of the standards table or of a part of the shop's own, or null when typed in. */
+const StandardId = z.string().trim().min(1).max(40).nullable()
+
+/**
+ * How a part's numbers are known: measured on this bike, the shop's own measurement of such parts, the table's, or
+ * typed in without saying. Older entries do not say: a standard counts as the table's, the rest as typed.
+ */
+export const KNOWN_BY = ['measured', 'shop', 'table', 'typed'] as const
+const KnownBy = z.enum(KNOWN_BY).optional()
+export type KnownBy = (typeof KNOWN_BY)[number]
+export const KNOWN_BY_WORDS: Record<KnownBy, string> = {
+  measured: 'measured on this bike',
+  shop: 'as measured in this shop',
+  table: 'assumed from the table',
+  typed: 'as typed in',
+}
+
+const Ratio = within(0.5, 3, 'Pull ratio', '')
+
+/** Shifter, derailleur and cassette are three records, mixed freely. Lists run from the smallest sprocket. */
+export const RearParts = z
+  .strictObject({
+    shifter: z.strictObject({
+      standard: StandardId,
+      known: KnownBy,
+      friction: z.literal(true).optional(),
+      pullMm: z
+        .array(within(1, 6, 'Pull per click', 'mm'))
+        .min(1, 'The shifter needs at least 2 speeds')
+        .max(MAX_SPROCKETS - 1, `At most ${MAX_SPROCKETS} speeds`),
+    }),
+    derailleur: z.strictObject({
+      standard: StandardId,
+      known: KnownBy,
+      /** As listed or typed. */
+      pullRatio: Ratio,
+      /** What sums go by, when it is known better than the listed one: fitted or measured; a list runs along the travel, click by click. */
+      ratio: z
+        .union([
+          Ratio,
+          z
+            .array(Ratio)
+            .min(1)
+            .max(MAX_SPROCKETS - 1),
+        ])
+        .optional(),
+      spring: z.enum(['high', 'low']).optional(),
+    }),
+    cassette: z.strictObject({
+      standard: StandardId,
+      known: KnownBy,
+      teeth: z
+        .array(
+          z
+            .int('Teeth are whole numbers')
+            .min(9, 'A sprocket has at least 9 teeth')
+            .max(60, 'A sprocket has at most 60 teeth'),
+        )
+        .min(2, 'A cassette has at least 2 sprockets')
+        .max(MAX_SPROCKETS, `At most ${MAX_SPROCKETS} sprockets`),
+      pitchMm: z
+        .array(within(2.5, 8, 'Sprocket pitch', 'mm'))
+        .min(1)
+        .max(MAX_SPROCKETS - 1),
+    }),
+    barrel: z.strictObject({
+      threadMm: within(0.5, 1.5, 'Barrel thread', 'mm per turn'),
+      turnsOut: within(0, 12, 'Barrel turns out', 'turns'),
+      rangeTurns: within(1, 12, 'Barrel travel', 'turns'),
+      /** True when the turns at arrival were not counted. */
+      assumed: z.boolean(),
+    }),
+  })
+  .superRefine((p, ctx) => {
+    const say = (path: (string | number)[], message: string) => ctx.addIssue({ code: 'custom', path, message })
+    const n = p.cassette.teeth.length
+    if (p.cassette.pitchMm.length !== n - 1)
+      say(['cassette', 'pitchMm'], `${n} sprockets have ${n - 1} gaps, not ${p.cassette.pitchMm.length}`)
+    p.cassette.teeth.forEach((t, i) => {
+      if (i === 0) return
+      const step = t - p.cassette.teeth[i - 1]
+      if (step <= 0) say(['cassette', 'teeth', i], 'Give the teeth from the smallest sprocket to the largest')
+      else if (step > 20)
+        say(['cassette', 'teeth', i], `A step of ${step} teeth between neighbours is not a cassette: check the figures`)
+    })
+    const { ratio } = p.derailleur
+    if (Array.isArray(ratio) && ratio.length < Math.min(n - 1, p.shifter.pullMm.length))
+      say(
+        ['derailleur', 'ratio'],
+        `Pull ratio: one number, or one for each of ${Math.min(n - 1, p.shifter.pullMm.length)} clicks`,
+      )
+    if (p.barrel.turnsOut > p.barrel.rangeTurns)
+      say(['barrel', 'turnsOut'], `The barrel cannot be further out than its travel of ${p.barrel.rangeTurns} turns`)
+  })
+export type RearParts = z.infer<typeof RearParts>
+
+/** Gears that both shifter and cassette have; the rest cannot be used together. */
+export const sharedGears = (parts: RearParts): number =>
+  Math.min(parts.shifter.pullMm.length + 1, parts.cassette.teeth.length)
+
+/** The contract's setup of these parts, the shared gears only; the barrel as the log begins. */
+export const setupOf = (parts: RearParts): RearSetup => ({
+  teeth: parts.cassette.teeth.slice(0, sharedGears(parts)),
+  pitchMm: parts.cassette.pitchMm.slice(0, sharedGears(parts) - 1),
+  ...pullAndRatio(parts),
+  barrelPitchMm: parts.barrel.threadMm,
+  barrelTurnsOut: parts.barrel.turnsOut,
+  barrelTurnsRange: parts.barrel.rangeTurns,
+  ...(parts.derailleur.spring === 'low' ? { spring: 'low' as const } : {}),
+})
+
+/** An uneven ratio is folded into the pulls, so that the contract's one ratio is left: the mean along the travel. */
+function pullAndRatio(parts: RearParts): { pullMm: number[]; pullRatio: number } {
+  const { pullMm, ratio } = sharedNumbers({
+    pullMm: parts.shifter.pullMm,
+    ratio: parts.derailleur.ratio ?? parts.derailleur.pullRatio,
+    pitchMm: parts.cassette.pitchMm,
+  })
+  return { pullMm, pullRatio: typeof parts.derailleur.ratio === 'object' ? ratio : parts.derailleur.pullRatio }
+}
+
+/** How each part's numbers are known. */
+export const knownBy = (part: { standard: string | null; known?: KnownBy }): KnownBy =>
+  part.known ?? (part.standard === null ? 'typed' : 'table')
+
+const mean = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0) / values.length
+
+/** "11-speed · 3.6 mm × 1.1 → 3.96 · pitch 3.90": a drivetrain by its numbers. */
+export function sayParts(parts: RearParts): string {
+  const pull = mean(parts.shifter.pullMm)
+  return `${parts.cassette.teeth.length}-speed · ${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${(pull * parts.derailleur.pullRatio).toFixed(2)} · pitch ${mean(parts.cassette.pitchMm).toFixed(2)}${parts.derailleur.spring === 'low' ? ' · low-normal' : ''}${parts.shifter.friction ? ' · friction lever' : ''}`
+}
+
+const trim = (value: number): string => String(Math.round(value * 1000) / 1000)
+
+/** How the three numbers are known, in a line: once where it is the same for all. */
+export function sayKnown(parts: RearParts): string {
+  const [pull, ratio, pitch] = [parts.shifter, parts.derailleur, parts.cassette].map(p => KNOWN_BY_WORDS[knownBy(p)])
+  return pull === ratio && ratio === pitch
+    ? `Pull, ratio and pitch ${pull}`
+    : `Pull ${pull}, ratio ${ratio}, pitch ${pitch}`
+}
+
+/** Pull, ratio and pitch of a drivetrain, each with how it is known: for the sheet. */
+export function sayNumbers(parts: RearParts): { what: string; figure: string }[] {
+  const uneven = (values: readonly number[]) =>
+    values.every(v => v === values[0])
+      ? trim(values[0])
+      : `${trim(Math.min(...values))} to ${trim(Math.max(...values))}`
+  const ratio = [parts.derailleur.ratio ?? parts.derailleur.pullRatio].flat()
+  return [
+    { what: 'Pull per click', figure: `${uneven(parts.shifter.pullMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.shifter)]}` },
+    { what: 'Pull ratio', figure: `${uneven(ratio)}, ${KNOWN_BY_WORDS[knownBy(parts.derailleur)]}` },
+    {
+      what: 'Sprocket pitch',
+      figure: `${uneven(parts.cassette.pitchMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.cassette)]}`,
+    },
+  ]
+}
+
+/** What shifter and cassette leave unused of each other, in words; null when they have the same number of gears. */
+export function unusedGears(parts: RearParts): string | null {
+  const clicks = parts.shifter.pullMm.length + 1
+  const sprockets = parts.cassette.teeth.length
+  if (clicks > sprockets) return `The shifter's last ${count(clicks - sprockets, 'click')} find no sprocket`
+  if (sprockets > clicks)
+    return `The largest ${count(sprockets - clicks, 'sprocket')} cannot be reached by this shifter`
+  return null
+}
+
+const count = (n: number, what: string): string => (n === 1 ? what : `${n} ${what}s`)

@@ -1,0 +1,61 @@
+import type { BenchEvent } from './benchEvents'
+import type { Trace } from './trace'
+import { fromSixteenths } from '../quantity/turns'
+import type { RearSetup } from '../response/setup'
+import type { RearEvent, RearOf } from './events'
+
+/**
+ * The one projection from the shop's ledger to the contract's bench events. Where the lever stood is taken from the
+ * log, never from the entry: after an undo it may be elsewhere.
+ */
+export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup): BenchEvent[] {
+  switch (event.kind) {
+    case 'shift':
+      return [{ kind: 'shift', from: trace.lever, to: event.to, heard: event.heard }]
+    case 'pass':
+      return passOf(event.exceptions, setup.teeth.length)
+    case 'turn':
+      return event.screw === 'B' ? [] : [{ kind: 'turn', screw: event.screw, turns: fromSixteenths(event.sixteenths) }]
+    case 'edge':
+      return [
+        {
+          kind: 'edge',
+          click: event.click,
+          way: event.way,
+          turns: fromSixteenths(event.sixteenths),
+          found: event.found,
+        },
+      ]
+    case 'sight':
+      return [{ kind: 'sight', at: event.at, offsetMm: event.offsetMm }]
+    case 'offset':
+      return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm }]
+    case 'bend':
+      return [{ kind: 'bend' }]
+    case 'gauge':
+      return [{ kind: 'hanger', camberDeg: event.camberDeg, toeDeg: event.toeDeg }]
+    case 'reclamp':
+      return [{ kind: 'reclamp', barrelTurnsOut: fromSixteenths(event.barrelSixteenthsOut) }]
+    case 'replace':
+      return [{ kind: 'replace', part: event.part }]
+    default:
+      return []
+  }
+}
+
+/** A whole pass from the smallest sprocket in and back, one click at a time; what was not said to be wrong was clean. */
+function passOf(exceptions: RearOf<'pass'>['exceptions'], n: number): BenchEvent[] {
+  const out: BenchEvent[] = []
+  const arrive = (from: number, to: number, way: 'spokes' | 'frame') => {
+    const said = exceptions.find(e => e.sprocket === to && (e.way === way || e.way === null))
+    if (!said) out.push({ kind: 'shift', from, to, heard: 'clean' })
+    else if (said.heard) out.push({ kind: 'shift', from, to, heard: said.heard })
+    else if (said.way) out.push({ kind: 'unclean', to, ways: [way] })
+    // told of a gear, not of a side: at least one of the two was not clean, said once
+    else if (way === 'spokes' || to === 0)
+      out.push({ kind: 'unclean', to, ways: to === 0 ? ['frame'] : to === n - 1 ? ['spokes'] : ['spokes', 'frame'] })
+  }
+  for (let k = 1; k < n; k++) arrive(k - 1, k, 'spokes')
+  for (let k = n - 2; k >= 0; k--) arrive(k + 1, k, 'frame')
+  return out
+}

@@ -1,0 +1,96 @@
+import { sayNet, SCREW_WORDS } from '../chapter/screws'
+import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { SENSE_CHECK } from '../procedure/senseCheck'
+import { TORQUE_WORDS } from '../procedure/torques'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
+import { listed } from '../quantity/words'
+import type { Part } from './benchEvents'
+import type { RearEvent, RearOf } from './events'
+import { sayParts } from './parts'
+
+export const PROVED_WORDS = {
+  several: 'Several clicks at a stroke',
+  ring: 'Every gear both ways',
+  road: 'Under load on the road',
+} as const
+
+/** A part as it was renewed. */
+export const RENEWED_WORDS: Record<Part, string> = {
+  cable: 'New cable and housing',
+  hanger: 'New hanger',
+  shifter: 'New shifter',
+  derailleur: 'New derailleur',
+  cassette: 'New cassette',
+}
+
+/** What the customer says, in the words of the list. */
+export const sayComplaint = (e: RearOf<'said'>): string =>
+  REAR_COMPLAINTS.find(c => c.id === e.complaint)?.says ?? e.complaint
+
+/** What a sense check found: "all fine, chain 0.3 %". */
+export function saySensed(e: RearOf<'sensed'>): string {
+  const found = SENSE_CHECK.filter(i => e.exceptions.includes(i.id)).map(i => i.otherwise)
+  return [
+    found.length ? listed(found) : 'all fine',
+    ...(e.chainWearPercent === null ? [] : [`chain ${e.chainWearPercent} %`]),
+  ].join(', ')
+}
+
+/** A place from its plane, + inboard: "in line", "0.4 mm outboard". */
+export const sayOffset = (mm: number): string =>
+  Math.abs(mm) < 0.05 ? 'in line' : `${Math.abs(mm).toFixed(1)} mm ${mm > 0 ? 'inboard' : 'outboard'}`
+
+/** An entry of the rear bench in a line of words. */
+export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
+  const teeth = (k: number) => teethOf[k] ?? k
+  switch (e.kind) {
+    case 'arrived':
+      return 'Taken in'
+    case 'parts':
+      return `Drivetrain put right: ${sayParts(e.parts)}`
+    case 'shift':
+      return `To the ${teeth(e.to)}: ${e.heard}`
+    case 'pass':
+      return e.exceptions.length
+        ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}`
+        : 'Whole pass, clean'
+    case 'turn':
+      return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
+    case 'edge':
+      return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(fromSixteenths(e.sixteenths))} ${e.way}`
+    case 'sight':
+      return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
+    case 'offset':
+      return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
+    case 'gauge':
+      return `Hanger ${e.acrossMm.toFixed(1)} mm across${e.readings ? `, ${e.readings.length} readings` : ''}`
+    case 'bend':
+      return `Hanger levered, tip ${e.tipMm.toFixed(1)} mm towards the rim at ${e.hour} o’clock`
+    case 'reclamp':
+      return `Clamped again, barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
+    case 'recount':
+      return `Counted again: barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
+    case 'replace':
+      return RENEWED_WORDS[e.part]
+    case 'said':
+      return `Customer says: ${sayComplaint(e)}`
+    case 'sensed':
+      return `Sense check: ${saySensed(e)}`
+    case 'housing':
+      return `Housing, ${e.place}: ${e.lengthMm} mm of ${e.of}, ${e.ends} ends`
+    case 'inner':
+      return `Inner ${e.lengthMm} mm`
+    case 'gap':
+      return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
+    case 'proved':
+      return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`
+    case 'torqued':
+      return `Torques to sheet${e.exceptions.length ? `, but not ${listed(e.exceptions.map(id => TORQUE_WORDS[id]))}` : ''}`
+    case 'cut':
+      return `Inner cut, ${e.tailMm} mm left, capped`
+    case 'bedded':
+      return `Bedded by ${e.shifts} firm shifts`
+    case 'wrong':
+      return 'The advice before this was wrong'
+  }
+}

@@ -1,0 +1,314 @@
+import type { Cabled } from '../cable/events'
+import { usualTailMm } from '../cable/housing'
+import type { CableState } from '../cable/state'
+import type { Flag, Told } from '../chapter/chapter'
+import { SCREWS, type ScrewName } from '../chapter/screws'
+import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
+import { EDGE } from '../response/parameters'
+import { checkSetup, type RearSetup } from '../response/setup'
+import { costOf, type BenchEvent, type Part } from './benchEvents'
+import type { RearEvent, RearOf } from './events'
+import { L_UNSEEN, mayReachLargest, reachesLargest } from './gates'
+import { setupOf, type RearParts } from './parts'
+import { benchEventsOf } from './project'
+import { BEDDING_SHIFTS } from './settle'
+import { startOf, step, type Trace } from './trace'
+
+/** Where the rear derailleur of a job stands after its log; the latest word on each thing that is not a screw. */
+export type RearState = {
+  /** Null on a bike without a derailleur. */
+  parts: RearParts | null
+  /** The drivetrain as it was put right later, if it was: the whole log is read with it, as if it had arrived so. */
+  corrected: RearParts | null
+  /** The contract's view: what the advice is asked with. */
+  setup: RearSetup | null
+  bench: readonly BenchEvent[]
+  trace: Trace | null
+  /** Net since arrival, or since the clamp or part was renewed, in sixteenths: barrel + out, others + in. */
+  net: Readonly<Record<ScrewName, number>>
+  /** Screws whose count was restarted since arrival, and so cannot be put back "as it came in". */
+  restarted: ReadonlySet<ScrewName>
+  /** Screws that were turned at all. */
+  turned: ReadonlySet<ScrewName>
+  barrelSixteenths: number
+  /** Place in the log of each screw's last turn. */
+  lastTurnSeq: Readonly<Partial<Record<ScrewName, number>>>
+  said: RearOf<'said'> | null
+  sensed: RearOf<'sensed'> | null
+  gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
+  /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
+  found: readonly (RearOf<'sight'> | RearOf<'gauge'>)[]
+  gaps: readonly { event: RearOf<'gap'>; bSixteenths: number }[]
+  sights: readonly { event: RearOf<'sight'>; sixteenths: number }[]
+  housing: readonly RearOf<'housing'>[]
+  inner: RearOf<'inner'> | null
+  proved: readonly RearOf<'proved'>[]
+  torqued: RearOf<'torqued'> | null
+  cut: RearOf<'cut'> | null
+  beddedShifts: number
+  /** Barrel sixteenths since the inner was last clamped here; null when it was not. */
+  sinceClamp: number | null
+  renewed: readonly Part[]
+  clamps: readonly RearOf<'reclamp'>[]
+  bends: readonly RearOf<'bend'>[]
+  /** Entries whose advice, once done, was said to have been wrong. */
+  wrong: readonly string[]
+  flagged: readonly Flag[]
+}
+
+const NONE: Omit<RearState, 'corrected'> = {
+  parts: null,
+  setup: null,
+  bench: [],
+  trace: null,
+  net: { barrel: 0, H: 0, L: 0, B: 0 },
+  restarted: new Set(),
+  turned: new Set(),
+  barrelSixteenths: 0,
+  lastTurnSeq: {},
+  said: null,
+  sensed: null,
+  gauges: [],
+  found: [],
+  gaps: [],
+  sights: [],
+  housing: [],
+  inner: null,
+  proved: [],
+  torqued: null,
+  cut: null,
+  beddedShifts: 0,
+  sinceClamp: null,
+  renewed: [],
+  clamps: [],
+  bends: [],
+  wrong: [],
+  flagged: [],
+}
+
+type Heard = RearEvent | Cabled
+
+/** Before the first entry; a drivetrain put right later counts from the start. */
+export function rearAtStart(log: readonly Told<Heard>[]): RearState {
+  const last = log.findLast(t => t.event.kind === 'parts')?.event
+  return { ...NONE, corrected: last?.kind === 'parts' ? last.parts : null }
+}
+
+/** The rear after one more entry. */
+export function rearAfter(was: RearState, told: Told<Heard>, job: { cable: CableState }): RearState {
+  if (told.event.kind !== 'cabled') return after(was, told as Told<RearEvent>)
+  const means = meantByCable(told.event, was, job.cable)
+  return means ? after(was, { ...told, event: means }) : was
+}
+
+/**
+ * What a step on the cable bench means for a derailleur besides being done, so that one touch is one entry and one undo:
+ * a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
+ */
+function meantByCable(
+  { run, step: done }: Cabled,
+  { setup }: RearState,
+  { runs, cabled }: CableState,
+): RearEvent | null {
+  if (run !== 'rear' || !setup) return null
+  if (done === 'clamped') return cabled.rear?.includes('fed') ? { kind: 'replace', part: 'cable' } : null
+  if (done === 'bedded') return { kind: 'bedded', shifts: BEDDING_SHIFTS }
+  if (done === 'capped') return { kind: 'cut', tailMm: runs.find(r => r.run === 'rear')?.tailMm ?? usualTailMm() }
+  return null
+}
+
+function after(was: RearState, told: Told<RearEvent>): RearState {
+  const { event, at } = told
+  switch (event.kind) {
+    case 'arrived': {
+      const parts = was.corrected ?? event.parts
+      if (!parts) return was
+      const setup = setupOf(parts)
+      return { ...was, parts, setup, trace: startOf(setup), barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
+    }
+    case 'parts':
+      return was
+    case 'turn':
+      return onBench(sinceClamp(screwed(was, told, event.screw, event.sixteenths), event.screw, event.sixteenths), told)
+    case 'edge':
+      return onBench(sinceClamp(screwed(was, told, 'barrel', event.sixteenths), 'barrel', event.sixteenths), told)
+    case 'reclamp':
+      return {
+        ...onBench(restart(was, ['barrel']), told),
+        sinceClamp: 0,
+        cut: null,
+        clamps: [...was.clamps, event],
+      }
+    case 'replace':
+      return replaced(onBench(restart(was, SCREWS_OF[event.part]), told), event.part)
+    case 'recount':
+      return recounted(was, told, fromSixteenths(event.barrelSixteenthsOut))
+    case 'bend': {
+      const last = was.gauges.at(-1)
+      return {
+        ...onBench(was, told),
+        gauges: last ? [...was.gauges.slice(0, -1), { ...last, bentBefore: event }] : was.gauges,
+        sights: [],
+        gaps: [],
+        bends: [...was.bends, event],
+      }
+    }
+    case 'gauge':
+      return {
+        ...onBench(was, told),
+        gauges: [...was.gauges, { event, at, bentBefore: null }],
+        found: [...was.found, event],
+      }
+    case 'sight':
+      return {
+        ...onBench(was, told),
+        sights: [...was.sights, { event, sixteenths: was.net[event.at] }],
+        found: [...was.found, event],
+      }
+    case 'shift':
+    case 'pass':
+    case 'offset':
+      return onBench(was, told)
+    case 'said':
+      return { ...was, said: event }
+    case 'sensed':
+      return { ...was, sensed: event }
+    case 'gap':
+      return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }] }
+    case 'housing':
+      return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
+    case 'inner':
+      return { ...was, inner: event }
+    case 'proved':
+      return {
+        ...was,
+        proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event],
+      }
+    case 'torqued':
+      return { ...was, torqued: event }
+    case 'cut':
+      return { ...was, cut: event }
+    case 'bedded':
+      return { ...was, beddedShifts: was.beddedShifts + event.shifts }
+    case 'wrong':
+      return { ...was, wrong: [...was.wrong, event.about] }
+  }
+}
+
+/** Screws whose count begins anew with a part. */
+const SCREWS_OF: Record<Part, readonly ScrewName[]> = {
+  cable: ['barrel'],
+  shifter: ['barrel'],
+  derailleur: SCREWS,
+  hanger: [],
+  cassette: [],
+}
+
+function replaced(was: RearState, part: Part): RearState {
+  const cable = part === 'cable' ? { sinceClamp: 0, cut: null } : {}
+  const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
+  const places = moved ? { sights: [], gaps: [], gauges: part === 'hanger' ? [] : was.gauges } : {}
+  return { ...was, renewed: [...was.renewed, part], ...cable, ...places }
+}
+
+const sinceClamp = (was: RearState, screw: ScrewName, sixteenths: number): RearState =>
+  screw === 'barrel' && was.sinceClamp !== null ? { ...was, sinceClamp: was.sinceClamp + sixteenths } : was
+
+/** A screw turned. Two tablets may accept one move: a turn as advised, based on a log without the last turn of that screw, is asked about. */
+function screwed(
+  was: RearState,
+  { id, event, seq, basedOn }: Told<RearEvent>,
+  screw: ScrewName,
+  by: number,
+): RearState {
+  const last = was.lastTurnSeq[screw]
+  const taken = 'advised' in event && event.advised?.taken === true
+  const stale = taken && last !== undefined && basedOn !== undefined && basedOn < last
+  return {
+    ...was,
+    net: { ...was.net, [screw]: was.net[screw] + by },
+    turned: new Set([...was.turned, screw]),
+    lastTurnSeq: seq === undefined ? was.lastTurnSeq : { ...was.lastTurnSeq, [screw]: seq },
+    flagged: stale
+      ? [...was.flagged, { id, why: 'Another tablet had just turned this screw. Was that the same turn, or another?' }]
+      : was.flagged,
+  }
+}
+
+function restart(was: RearState, screws: readonly ScrewName[]): RearState {
+  const net = { ...was.net }
+  for (const screw of screws) net[screw] = 0
+  return { ...was, net, restarted: new Set([...was.restarted, ...screws]) }
+}
+
+/**
+ * Follows an entry on the bench. One that the thread forbids is kept and flagged: the count of turns at arrival must
+ * have been wrong, and the screen asks.
+ */
+function onBench(was: RearState, { id, event }: Told<RearEvent>): RearState {
+  if (!was.setup || !was.trace)
+    return { ...was, flagged: [...was.flagged, { id, why: 'noted before the drivetrain was known' }] }
+  const { setup } = was
+  let { trace } = was
+  const bench = [...was.bench]
+  const flagged = [...was.flagged]
+  if (reachesLargest(event, setup.teeth.length) && !mayReachLargest(trace)) flagged.push({ id, why: L_UNSEEN })
+  for (const made of benchEventsOf(event, trace, setup)) {
+    try {
+      trace = step(trace, made, setup)
+      bench.push(made)
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error
+      const past = made.kind === 'turn' || made.kind === 'edge'
+      flagged.push({ id, why: past ? 'past the assumed thread: count the turns out again' : error.message })
+    }
+  }
+  return { ...was, trace, bench, flagged, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+}
+
+/**
+ * The count of the barrel was lost and taken anew: the turns noted stay, where they began is corrected, at arrival or
+ * at the last clamp. A count that cannot be, with the turns noted since, is kept and asked about.
+ */
+function recounted(was: RearState, { id }: Told<RearEvent>, counted: number): RearState {
+  if (!was.setup || !was.trace) return was
+  const by = counted - was.trace.barrelTurns
+  const clampedAt = was.bench.findLastIndex(e => e.kind === 'reclamp')
+  const bench = was.bench.map((e, i): BenchEvent =>
+    i === clampedAt && e.kind === 'reclamp' ? { ...e, barrelTurnsOut: e.barrelTurnsOut + by } : e,
+  )
+  const setup = clampedAt < 0 ? { ...was.setup, barrelTurnsOut: was.setup.barrelTurnsOut + by } : was.setup
+  try {
+    checkSetup(setup)
+    const trace = bench.reduce((t, e) => step(t, e, setup), startOf(setup))
+    return { ...was, setup, bench, trace, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    const why = `${sayTurns(counted)} turns out does not go with the turns noted since: count once more, or take one back`
+    return { ...was, flagged: [...was.flagged, { id, why }] }
+  }
+}
+
+/** What is left of the barrel each way, in turns. */
+export const barrelLeft = (rear: RearState): { inTurns: number; outTurns: number } | null =>
+  rear.setup && {
+    inTurns: fromSixteenths(rear.barrelSixteenths),
+    outTurns: rear.setup.barrelTurnsRange - fromSixteenths(rear.barrelSixteenths),
+  }
+
+/** How far a rub is looked for that way, in whole eighths of a turn: as far as the barrel goes, two turns at most. */
+export function edgeLimitTurns(rear: RearState, way: 'out' | 'in'): number {
+  const left = barrelLeft(rear)
+  const room = left === null ? 0 : way === 'out' ? left.outTurns : left.inTurns
+  return Math.min(EDGE.limitTurns, Math.floor(8 * room + 1e-6) / 8)
+}
+
+/** Turns that put a screw back as it came in; none where a part or clamp was renewed and there is nothing to go back to. */
+export function asItCameIn(rear: RearState): Partial<Record<ScrewName, number>> {
+  const out: Partial<Record<ScrewName, number>> = {}
+  for (const screw of SCREWS) if (!rear.restarted.has(screw) && rear.net[screw] !== 0) out[screw] = -rear.net[screw]
+  return out
+}
+
+/** What the work so far has cost, in shifts listened to. */
+export const workOf = (rear: RearState): number => rear.bench.reduce((sum, e) => sum + costOf(e), 0)

@@ -1,0 +1,17 @@
+import { JobClosed, NoSuchJob } from '../db/ledger'
+import { TooManyPhotos } from '../db/photos'
+import { MustStay } from '../db/sheets'
+import { refuse } from './refuse'
+
+/** Does work on a job, and says in its words what it could not be done for. Throws 404 or 409. */
+export async function answering<T>(number: number, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    if (error instanceof NoSuchJob) throw refuse(404, `There is no job ${number} here: look on the Floor`)
+    if (error instanceof JobClosed || error instanceof MustStay)
+      throw refuse(409, error.message, [{ field: error.field, message: error.message }])
+    if (error instanceof TooManyPhotos) throw refuse(409, error.message)
+    throw error
+  }
+}
