@@ -48,6 +48,14 @@ const typed = ref<TypedParts>(
 const before = JSON.stringify(typed.value)
 /** A hub gear, a single speed, or only brakes to see to: no derailleur at the back. */
 const without = ref(lastSheet.value !== null && lastSheet.value.parts === null)
+function withOrWithout() {
+  without.value = !without.value
+  measuring.value = false
+}
+function measured(change: Partial<TypedParts>) {
+  typed.value = withMeasured(typed.value, change)
+  measuring.value = false
+}
 const sameParts = computed(() =>
   without.value
     ? lastSheet.value?.parts === null
@@ -199,10 +207,7 @@ const tried = form.useStore(s => s.submissionAttempts > 0)
               :class="{ chosen: without }"
               :aria-pressed="without"
               data-test="no-derailleur"
-              @click="
-                without = !without
-                measuring = false
-              "
+              @click="withOrWithout"
             >
               No derailleur at the back</button
             ><button
@@ -230,17 +235,7 @@ const tried = form.useStore(s => s.submissionAttempts > 0)
           />
         </section>
         <section v-if="measuring" class="border-t-2 border-ink pt-4 lg:col-span-2" aria-label="Measure the parts">
-          <MeasuringAid
-            :parts="partsHere"
-            :catalogue="catalogue"
-            use-words="These are its parts"
-            @use="
-              change => {
-                typed = withMeasured(typed, change)
-                measuring = false
-              }
-            "
-          />
+          <MeasuringAid :parts="partsHere" :catalogue="catalogue" use-words="These are its parts" @use="measured" />
         </section>
         <div class="flex flex-wrap items-center gap-4 border-t border-rule pt-4 lg:col-span-2">
           <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>

@@ -25,34 +25,40 @@ const PICKS = [
   ['pullWay', 'Wire comes', PULL_WAYS],
   ['swing', 'Swings', SWINGS],
 ] as const
-const text = (p: FrontParts) =>
-  ({
-    rings: p.rings.join(' '),
-    spacingMm: p.spacingMm.join(' '),
-    cage: p.cage as string,
-    ...Object.fromEntries([...FIELDS, ...MORE, ...PICKS].map(([k]) => [k, String(p[k] ?? '')])),
-  }) as Record<string, string>
-const typed = ref<Record<string, string>>(text(props.parts ?? USUAL_FRONT.double))
-const errors = shallowRef<Record<string, string>>({})
-function save() {
-  const more = Object.fromEntries([
-    ...MORE.map(([k]) => [k, typed.value[k].trim() ? typedNumber(typed.value[k]) : undefined]),
-    ...PICKS.map(([k]) => [k, typed.value[k] || undefined]),
-  ])
-  const read = FrontParts.safeParse({
-    ...more,
-    rings: typedNumbers(typed.value.rings),
-    spacingMm: typedNumbers(typed.value.spacingMm),
-    cage: typed.value.cage,
-    ...Object.fromEntries(FIELDS.map(([k]) => [k, typedNumber(typed.value[k])])),
-  })
-  errors.value = read.success ? {} : Object.fromEntries(read.error.issues.map(i => [String(i.path[0]), i.message]))
-  if (read.success) emit('keep', read.data)
+type Typed = Record<string, string>
+const text = (p: FrontParts): Typed => ({
+  rings: p.rings.join(' '),
+  spacingMm: p.spacingMm.join(' '),
+  cage: p.cage,
+  ...Object.fromEntries([...FIELDS, ...MORE, ...PICKS].map(([k]) => [k, String(p[k] ?? '')])),
+})
+const front = useEntryForm({
+  initial: text(props.parts ?? USUAL_FRONT.double),
+  schema: FrontParts,
+  read: typed => ({
+    ...Object.fromEntries([
+      ...FIELDS.map(([k]) => [k, typedNumber(typed[k]!)]),
+      ...MORE.map(([k]) => [k, typed[k]!.trim() ? typedNumber(typed[k]!) : undefined]),
+      ...PICKS.map(([k]) => [k, typed[k] || undefined]),
+    ]),
+    rings: typedNumbers(typed.rings!),
+    spacingMm: typedNumbers(typed.spacingMm!),
+    cage: typed.cage,
+  }),
+  line: field => field.split('.')[0]!,
+  done: parts => emit('keep', parts),
+})
+const { form } = front
+const typed = form.useStore(s => s.values)
+function usual(k: 'double' | 'triple') {
+  form.reset(text(USUAL_FRONT[k]))
+  void form.handleSubmit()
 }
+const chose = (field: string, event: Event) => form.setFieldValue(field, (event.target as HTMLSelectElement).value)
 </script>
 
 <template>
-  <form class="grid gap-2" novalidate @submit.prevent="save">
+  <form class="grid gap-2" novalidate @submit.prevent="form.handleSubmit()">
     <div class="grid grid-cols-2 gap-1">
       <button
         v-for="k in ['double', 'triple'] as const"
@@ -60,29 +66,17 @@ function save() {
         type="button"
         class="also min-h-11! justify-center"
         :data-test="`usual-${k}`"
-        @click="
-          typed = text(USUAL_FRONT[k])
-          save()
-        "
+        @click="usual(k)"
       >
         Usual {{ k }}
       </button>
     </div>
     <div class="grid grid-cols-2 gap-2">
-      <TextField v-model="typed.rings" label="Rings, teeth" mono :error="errors.rings" />
-      <TextField v-model="typed.spacingMm" label="Ring to ring, mm" mono :error="errors.spacingMm" />
-      <TextField
-        v-for="[k, words] in FIELDS"
-        :key="k"
-        :model-value="typed[k]"
-        :label="words"
-        mono
-        inputmode="decimal"
-        :error="errors[k]"
-        @update:model-value="typed[k] = $event"
-      />
+      <FormLine :of="front" name="rings" label="Rings, teeth" mono />
+      <FormLine :of="front" name="spacingMm" label="Ring to ring, mm" mono />
+      <FormLine v-for="[k, words] in FIELDS" :key="k" :of="front" :name="k" :label="words" mono inputmode="decimal" />
       <label class="label"
-        >Cage<select v-model="typed.cage" class="field" data-test="cage">
+        >Cage<select class="field" :value="typed.cage" data-test="cage" @change="chose('cage', $event)">
           <option v-for="c in CAGES" :key="c" :value="c">{{ c }}</option>
         </select></label
       >
@@ -94,27 +88,19 @@ function save() {
       <div class="grid grid-cols-2 gap-2">
         <label v-for="[k, words, options] in PICKS" :key="k" class="label"
           >{{ words
-          }}<select v-model="typed[k]" class="field" :data-test="`front-${k}`">
+          }}<select class="field" :value="typed[k]" :data-test="`front-${k}`" @change="chose(k, $event)">
             <option value="">not noted</option>
             <option v-for="o in options" :key="o" :value="o">{{ o }}</option>
           </select></label
         >
-        <TextField
-          v-for="[k, words] in MORE"
-          :key="k"
-          :model-value="typed[k]"
-          :label="words"
-          mono
-          inputmode="decimal"
-          :error="errors[k]"
-          @update:model-value="typed[k] = $event"
-        />
+        <FormLine v-for="[k, words] in MORE" :key="k" :of="front" :name="k" :label="words" mono inputmode="decimal" />
       </div>
       <p class="small">
         Cable from ring to ring is 6 to 12 mm by family, and families do not mix: measure both at the wire. With both
         known, the advice starts from them.
       </p>
     </details>
+    <p v-if="front.trouble.value" class="wrong" role="alert">{{ front.trouble.value }}</p>
     <button class="act justify-center" data-test="keep-front">Keep it</button>
     <p class="small">
       Spacing, chain line and trim of a usual bike are from memory, the cage is our model’s: measure them.

@@ -22,8 +22,14 @@ const way = computed(() => (here.value.turns > 0 ? 'in' : 'out'))
 const sight = (mm: number) => emit('record', { kind: 'sight', at: at.value, offsetMm: mm }, `${at.value} seen`)
 const turn = (turns: number) =>
   emit('record', { kind: 'turn', screw: at.value, sixteenths: toSixteenths(turns) }, `Logged ${sayTurns(turns)}`)
-/** L in two turns at once, and it is to be seen again. */
+/** L in two turns at once, and it is to be seen again. `practice` */
+const PAST_TURNS = 2
 const past = ref(false)
+function wentPast() {
+  at.value = 'L'
+  turn(PAST_TURNS)
+  past.value = false
+}
 const TROUBLES = [
   [
     'Which screw is which',
@@ -127,18 +133,7 @@ const TROUBLES = [
           <li>Come back out from there, and see L again.</li>
           <li>Look at spokes and cage: damaged, the bike does not leave.</li>
         </ol>
-        <button
-          type="button"
-          class="act"
-          data-test="past-l"
-          @click="
-            at = 'L'
-            turn(2)
-            past = false
-          "
-        >
-          L is in two turns
-        </button>
+        <button type="button" class="act" data-test="past-l" @click="wentPast">L is in two turns</button>
         <button type="button" class="quiet" @click="past = false">Back</button>
       </template>
       <div class="mt-auto grid gap-2"><slot /></div>

@@ -91,6 +91,18 @@ function goTo(k: Kind) {
   table.resetSorting(true)
 }
 const adding = ref(false)
+function addOwn() {
+  adding.value = true
+  chosen.value = ''
+}
+function added(id: string) {
+  adding.value = false
+  chosen.value = id
+}
+function stopComparing() {
+  other.value = ''
+  comparing.value = false
+}
 /** A long list shows its ends; the detail beside has it whole. */
 const short = (f: FigureInForce) =>
   typeof f.value === 'object' && f.value.length > 3 ? `${f.value[0]} … ${f.value.at(-1)}` : sayValue(f.value, f.rule)
@@ -137,18 +149,7 @@ watch(chosen, async id => {
             autocomplete="off"
             data-test="filter"
           />
-          <button
-            v-if="own"
-            type="button"
-            class="also"
-            data-test="add-own"
-            @click="
-              adding = true
-              chosen = ''
-            "
-          >
-            Add your own
-          </button>
+          <button v-if="own" type="button" class="also" data-test="add-own" @click="addOwn">Add your own</button>
         </div>
         <div class="overflow-x-auto border-t-2 border-ink bg-panel">
           <table class="w-full border-collapse text-[0.9375rem]">
@@ -237,22 +238,9 @@ watch(chosen, async id => {
           :taken="entries.map(e => e.id)"
           @set="set"
           @close="adding = false"
-          @added="
-            id => {
-              adding = false
-              chosen = id
-            }
-          "
+          @added="added"
         />
-        <CompareEntries
-          v-else-if="entry && against"
-          :one="entry"
-          :other="against"
-          @close="
-            other = ''
-            comparing = false
-          "
-        />
+        <CompareEntries v-else-if="entry && against" :one="entry" :other="against" @close="stopComparing" />
         <template v-else-if="entry">
           <EntryDetail :key="`${entry.kind}/${entry.id}`" :entry="entry" @set="set" />
           <button

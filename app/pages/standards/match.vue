@@ -101,6 +101,10 @@ function sayFix(fix: Fix): string {
   return `Another ${fix.by}: ${fix.name}`
 }
 const window = (turns: number) => `${sayTurns(toEighth(turns))} turn clean`
+function pick(shifterId: string, cassetteId: string) {
+  chosen.shifter = shifterId
+  chosen.cassette = cassetteId
+}
 const take = (by: 'shifter' | 'derailleur' | 'cassette', id: string) => {
   chosen[by] = id
 }
@@ -121,12 +125,7 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
             :cells="cells"
             :row="inGroup(shifters, chosen.shifter)"
             :column="inGroup(cassettes, chosen.cassette)"
-            @pick="
-              (r, c) => {
-                chosen.shifter = r
-                chosen.cassette = c
-              }
-            "
+            @pick="pick"
           />
           <p v-else class="p-6 text-mat-soft">
             {{

@@ -86,6 +86,10 @@ function count(g: number, crankTurns: number, wheelTurns: number | null) {
 const turned = (sixteenths: number) => put({ kind: 'hubTurn', sixteenths }, `Logged ${hubTurnWords(sixteenths)}`)
 const cured = (fault: string) => put({ kind: 'hubCured', fault }, 'Put right')
 const AMOUNTS = [4, 8, 16, 32]
+function choose(g: number) {
+  gear.value = g
+  panel.value = 'gears'
+}
 const FIRST = 'Say first, under Parts, which hub it is.'
 const gears = computed(() => (parts.value?.ratios ?? []).map((_, i) => ({ value: i + 1, words: String(i + 1) })))
 function keepParts(now: NonNullable<typeof parts.value>) {
@@ -207,10 +211,7 @@ const keys = (): Record<string, () => void> => ({
             :chosen="
               panel === 'gears' ? gear : diagnosis?.next?.do === 'count' ? diagnosis.next.gear : parts.referenceGear
             "
-            @choose="
-              gear = $event
-              panel = 'gears'
-            "
+            @choose="choose"
           />
         </div>
         <ul v-if="counts.length">
