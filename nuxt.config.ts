@@ -1,4 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
+import { benchInOneFile, leanZod } from './ops/lean'
 
 const self = "'self'"
 
@@ -26,7 +27,13 @@ export default defineNuxtConfig({
   experimental: { appManifest: false, payloadExtraction: false, defaults: { nuxtLink: { prefetch: false } } },
   // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false } },
-  vite: { plugins: [tailwindcss()], worker: { format: 'es' } },
+  vite: {
+    plugins: [tailwindcss(), leanZod(), benchInOneFile()],
+    worker: { format: 'es' },
+    // every component is written with setup
+    define: { __VUE_OPTIONS_API__: 'false' },
+    build: { modulePreload: { polyfill: false } },
+  },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
@@ -81,7 +88,9 @@ export default defineNuxtConfig({
     filename: 'sw.ts',
     registerType: 'autoUpdate',
     injectManifest: { globPatterns: ['**/*.{js,css,woff2,svg}'], maximumFileSizeToCacheInBytes: 4_000_000 },
-    client: { registerPlugin: true, installPrompt: false },
+    // plugins/serviceWorker.client.ts does it in a few lines
+    injectRegister: null,
+    client: { registerPlugin: false, installPrompt: false },
     manifest: {
       name: 'Ocho',
       short_name: 'Ocho',

@@ -1,4 +1,4 @@
-import { GAUGE_RADIUS_MM } from '#core/rear/hanger'
+import { GAUGE_RADIUS_MM } from '#core/rear/hangerLimit'
 import { randomFrom } from '#core/quantity/random'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { FrameKind } from '#core/records/frames'

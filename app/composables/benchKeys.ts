@@ -61,3 +61,7 @@ export function useBenchKeys(keys: () => BenchKeys): void {
     }
   })
 }
+
+/** A caliper types its figure into the line that waits for one. */
+export const useFigureTyped = (take: (text: string) => void) =>
+  useEventListener(FIGURE_TYPED, typed => take(String(typed.detail)))

@@ -2,8 +2,6 @@ import { useForm } from '@tanstack/vue-form'
 import type { Component } from 'vue'
 import type { z } from 'zod'
 import { issuesOf } from '#core/http/words'
-import { FIGURE_TYPED } from './benchKeys'
-import { useEventListener } from '@vueuse/core'
 import type { Asked } from './ask'
 
 /** Words of a field's first error. */
@@ -77,10 +75,6 @@ export const useEntryForm = <V extends Record<string, unknown>, S extends z.ZodT
     ...options,
     send: value => Promise.resolve({ is: 'done', value }),
   })
-
-/** A caliper types its figure into the line that waits for one. */
-export const useFigureTyped = (take: (text: string) => void) =>
-  useEventListener(FIGURE_TYPED, typed => take(String(typed.detail)))
 
 const byLine = (issues: readonly { field: string; message: string }[], line: (field: string) => string) =>
   Object.fromEntries([...issues].reverse().map(i => [line(i.field), i.message]))

@@ -1,5 +1,5 @@
+import { RecordsOfStandard } from '#core/http/records'
 import type { JobView } from '#core/http/job'
-import { RecordsOfStandard } from '#core/http/standards'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { JobState } from '#core/ledger/reduce'
 import { standardOf } from '#core/rear/records'

@@ -1,6 +1,6 @@
 <!-- What to do: the barrel's whole travel as a steel rule in eighths. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 import { sayTurns } from '#core/quantity/turns'
 
 const props = defineProps<{
@@ -17,7 +17,7 @@ const props = defineProps<{
 }>()
 
 const PAD = 26
-const x = computed(() => scaleLinear([0, props.rangeTurns], [PAD, props.width - PAD]))
+const x = computed(() => along([0, props.rangeTurns], [PAD, props.width - PAD]))
 const tight = computed(() => props.height < 150)
 const ruleTop = computed(() => (tight.value ? 46 : Math.round(props.height * 0.4)))
 const ruleHeight = computed(() => (tight.value ? 44 : 58))

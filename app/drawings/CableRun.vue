@@ -1,6 +1,6 @@
 <!-- A run from lever to clamp, lengths to scale along one line; each bend with its loss, and below it what is left of the pull. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 import type { BendLoss, Run } from '#core/cable/run'
 
 const props = defineProps<{ run: Run; losses: readonly BendLoss[]; chosen: string | null }>()
@@ -14,7 +14,7 @@ const laid = computed(() => {
     p.kind === 'guide' ? Math.max(40, ((p.bend.deg * Math.PI) / 180) * p.bend.radiusMm) : p.lengthMm,
   )
   const whole = lengths.reduce((s, l) => s + l, 0)
-  const x = scaleLinear([0, whole], [44, W - 44])
+  const x = along([0, whole], [44, W - 44])
   return {
     whole,
     pieces: props.run.pieces.map((p, i) => {
@@ -34,7 +34,7 @@ const laid = computed(() => {
 })
 /** Bends in the order of the run, each with its loss. */
 const bends = computed(() => laid.value.pieces.flatMap(l => l.bends).map((b, i) => ({ ...b, loss: props.losses[i] })))
-const y = scaleLinear([1, 0], [150, 232])
+const y = along([1, 0], [150, 232])
 const steps = computed(() => {
   let path = `M44 ${y(1)}`
   for (const b of bends.value) path += `H${b.x}V${y(b.loss?.after ?? 1)}`

@@ -1,6 +1,6 @@
 <!-- Where the cage comes to rest on each ring's click, in mm from where it should stand; belief with its spread. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 import type { Spread } from '#core/front/advise'
 
 const props = defineProps<{
@@ -13,7 +13,7 @@ const ROW = 44
 const TOP = 30
 const H = computed(() => TOP + ROW * props.rows.length + 6)
 const REACH = 4
-const x = scaleLinear([-REACH, REACH], [200, W - 24]).clamp(true)
+const x = along([-REACH, REACH], [200, W - 24], true)
 const middle = (i: number) => TOP + ROW * i + ROW / 2
 /** The big ring lies uppermost, as it is outermost in the plan above. */
 const rows = computed(() => [...props.rows].reverse())

@@ -1,6 +1,6 @@
 <!-- Rings, sprockets and cage from above, true across; the chosen pair's chain between them. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 
 const props = defineProps<{
   ringMm: readonly number[]
@@ -16,9 +16,9 @@ const H = 250
 /** Across is true; along is shortened, so that a chain's slant is seen: the scale says so. */
 const y = computed(() => {
   const all = [...props.ringMm, ...props.sprocketMm]
-  return scaleLinear([Math.min(...all) - 8, Math.max(...all) + 8], [H - 30, 40])
+  return along([Math.min(...all) - 8, Math.max(...all) + 8], [H - 30, 40])
 })
-const x = computed(() => scaleLinear([0, props.chainstayMm], [120, W - 110]))
+const x = computed(() => along([0, props.chainstayMm], [120, W - 110]))
 const ringHalf = (t: number) => 18 + t * 0.55
 </script>
 

@@ -1,6 +1,6 @@
 <!-- Misfit of parts that are to go together, gear by gear, after the best offset, over the band where each gear is clean. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 
 const props = defineProps<{
   labels: readonly (string | number)[]
@@ -13,7 +13,7 @@ const TOP = 48
 const step = computed(() => (W - 80) / Math.max(1, props.labels.length - 1))
 const x = (k: number) => W - 40 - k * step.value
 const reach = computed(() => Math.max(0.6, ...props.errorMm.map(Math.abs)) * 1.15)
-const y = computed(() => scaleLinear([reach.value, -reach.value], [TOP, H - 40]).clamp(true))
+const y = computed(() => along([reach.value, -reach.value], [TOP, H - 40], true))
 const half = computed(() => Math.min(19, step.value / 2))
 const outside = (k: number) =>
   props.errorMm[k] < props.cleanMm[k].from - 1e-9 || props.errorMm[k] > props.cleanMm[k].to + 1e-9

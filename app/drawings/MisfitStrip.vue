@@ -1,6 +1,6 @@
 <!-- What is wrong: each gear's error in mm, by the way of arriving, over the band that is clean. No store, no physics. -->
 <script setup lang="ts">
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 import type { GearBelief, Spread } from '#core/advice/know'
 import { columnsAcross } from './columns'
 
@@ -30,7 +30,7 @@ const reach = computed(() => {
 })
 const top = computed(() => (props.small ? 6 : 30))
 const bottom = computed(() => props.height - (props.small ? 6 : 8))
-const y = computed(() => scaleLinear([reach.value, -reach.value], [top.value, bottom.value]).clamp(true))
+const y = computed(() => along([reach.value, -reach.value], [top.value, bottom.value], true))
 const half = computed(() => Math.min(30, columns.value.stepPx / 2))
 const size = computed(() => Math.min(9, half.value * 0.52))
 const spoke = (x: number, at: number) =>

@@ -1,9 +1,9 @@
-import { scaleLinear } from 'd3-scale'
+import { along } from './along'
 
 /** Where each sprocket stands across a drawing seen from behind: spokes left, frame right, true to scale. */
 export function columnsAcross(placeMm: readonly number[], from: number, to: number) {
   const last = placeMm.at(-1) ?? 1
-  const x = scaleLinear([last, 0], [from, to])
+  const x = along([last, 0], [from, to])
   const mmPx = (to - from) / last
   return {
     at: placeMm.map(p => x(p)),

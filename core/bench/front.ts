@@ -1,3 +1,4 @@
+import type { FrontFault } from '../front/causes'
 import { randomFrom } from '../quantity/random'
 import type { FrontMoveTo } from '../front/advise'
 import { endGapMm, FRONT_MEASURE, handChances } from '../front/belief'
@@ -5,18 +6,7 @@ import type { FrontSet, FrontSight } from '../front/events'
 import { FRONT_SEEN, type FrontSeen } from '../front/moves'
 import { USUAL_FRONT, type FrontParts } from '../front/parts'
 import { frontSetupOf, type FrontSetup } from '../front/setup'
-import {
-  dropsUndone,
-  FRONT,
-  frontFaults,
-  frontGeometry,
-  frontIsRight,
-  frontWindow,
-  shiftChances,
-  type FrontBike,
-  type FrontFault,
-  type FrontGeometry,
-} from '../front/response'
+import { dropsUndone, FRONT, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, type FrontBike, type FrontGeometry } from '../front/response'
 
 /** A simulated front on the stand; its hidden state is never given to the advice. */
 export type HiddenFront = FrontBike & { perL: number; perH: number; perBarrel: number }

@@ -1,8 +1,9 @@
+import { END_GAP_MM } from '../front/endGaps'
+import type { FrontFault } from '../front/causes'
 import { adviseFront, frontCost, type FrontMoveTo } from '../front/advise'
 import type { FrontSet, FrontSight } from '../front/events'
 import { frontMove, type FrontSeen } from '../front/moves'
-import { END_GAP_MM } from '../front/rub'
-import { FRONT, type FrontFault } from '../front/response'
+import { FRONT } from '../front/response'
 import { FRONT_AS_MODELLED, seededFront, simulatedFront, type FrontPhysics } from './front'
 
 /** The mechanic's patience at the front, in units of a shift looked at. */

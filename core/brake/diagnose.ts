@@ -1,3 +1,5 @@
+import { isDiagnosed } from './kinds'
+import type { BrakeState } from './state'
 import { mutualInformation, normalised } from '../inference/information'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, type BrakeCheck, type BrakeFault } from './checks'
 import type { BrakeKind } from './kinds'
@@ -76,4 +78,15 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
     next: found ? null : next,
     checks: rated.filter(r => !seen.some(s => s.check === r.check.id)).map(r => r.check),
   }
+}
+
+/** What a brake's looks say of its fault; null where it is not named, or of a kind that is not diagnosed here. */
+export function diagnosisOf({ parts, seen, cured }: Pick<BrakeState, 'parts' | 'seen' | 'cured'>): Diagnosis | null {
+  if (!parts || !isDiagnosed(parts.kind)) return null
+  const asked = new Set(checksFor(parts.kind).map(c => c.id))
+  return diagnose(
+    parts.kind,
+    seen.filter(s => asked.has(s.check)),
+    cured,
+  )
 }

@@ -4,11 +4,11 @@ import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapte
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
 import type { Centring } from './centring'
-import { checkOf, checksFor, looksRight, stopsRiding } from './checks'
-import { diagnose, type BrakeSeen, type Diagnosis } from './diagnose'
+import { checkOf, looksRight, stopsRiding } from './checks'
+import type { BrakeSeen } from './diagnose'
 import type { BrakeEvent, BrakeOf } from './events'
 import { lookAnswered, stepsAfter, stepsOf, touches, type BrakeStep } from './fitting'
-import { BRAKES, isDiagnosed, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
+import { BRAKES, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
 import { marksAfter, PROOF_WORDS, proofOf, testsOf, type Proof, type ProofMarks, type ProofTest } from './proof'
 
 /** What brakes follow besides their own entries: their wires, their wheels, and the job being opened again. */
@@ -160,17 +160,6 @@ export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): R
   if (b.failed) return { field: 'cured', message: 'It failed: say what was put right, then try all of it again' }
   const [danger] = dangers(b)
   return danger ? { field: 'seen', message: `Seen before: ${danger}. Put it right, or look again` } : null
-}
-
-/** What a brake's looks say of its fault; null where it is not named, or of a kind that is not diagnosed here. */
-export function diagnosisOf({ parts, seen, cured }: BrakeState): Diagnosis | null {
-  if (!parts || !isDiagnosed(parts.kind)) return null
-  const asked = new Set(checksFor(parts.kind).map(c => c.id))
-  return diagnose(
-    parts.kind,
-    seen.filter(s => asked.has(s.check)),
-    cured,
-  )
 }
 
 /** The step of its order of fitting that comes next; null when all are done, or there is none. */

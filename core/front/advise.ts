@@ -1,3 +1,5 @@
+import type { FrontCause, FrontFault } from './causes'
+import { FRONT_FAULTS } from './causes'
 import { positiveList } from '../quantity/check'
 import { normalBelow } from '../quantity/normal'
 import {
@@ -14,24 +16,8 @@ import {
 } from './belief'
 import type { FrontSet, FrontSight } from './events'
 import { FRONT_SEEN, type FrontScrew } from './moves'
-import {
-  cageOffMm,
-  dropsUndone,
-  frontFaults,
-  frontGeometry,
-  frontIsRight,
-  frontWindow,
-  shiftChances,
-  FRONT_FAULTS,
-  type FrontFault,
-  type FrontGeometry,
-  type FrontWindow,
-  type Span,
-} from './response'
+import { cageOffMm, dropsUndone, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, type FrontGeometry, type FrontWindow, type Span } from './response'
 import type { FrontSetup } from './setup'
-
-export const FRONT_CAUSES = ['tension', 'L', 'H', ...FRONT_FAULTS] as const
-export type FrontCause = (typeof FRONT_CAUSES)[number]
 
 export type FrontMoveTo =
   | { do: 'turn'; screw: FrontScrew; sixteenths: number }

@@ -1,3 +1,4 @@
+import { FRONT_CAUSES, FRONT_CAUSE_WORDS, type FrontCause } from './causes'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
 import { chapter, type Fact, type Facts } from '../chapter/chapter'
@@ -6,13 +7,12 @@ import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths } from '../quantity/turns'
 import { listed } from '../quantity/words'
-import { FRONT_CAUSES, type FrontCause } from './advise'
 import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
 import { FRONT_SCREWS, FRONT_SEEN_WORDS } from './moves'
 import { FRONT_STEPS } from './orders'
 import { CAGES, type FrontParts } from './parts'
 import { frontAfter, frontCabled, noFront, type FrontState } from './state'
-import { FRONT_CAUSE_WORDS, FRONT_SET_WORDS, HAND_WORDS } from './words'
+import { FRONT_SET_WORDS, HAND_WORDS } from './words'
 
 type Job = { front: FrontState; cable: CableState }
 /** What a belief says of a front as it leaves. */

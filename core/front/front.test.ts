@@ -1,3 +1,4 @@
+import { END_GAP_MM } from './endGaps'
 import { Matrix } from 'ml-matrix'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
@@ -8,7 +9,7 @@ import { FrontParts, USUAL_FRONT } from './parts'
 import type { FrontEvent } from './events'
 import { frontAfter, noFront, writtenMove } from './state'
 import { adviseFront } from './advise'
-import { cageClicks, END_GAP_MM, frontTroubles, rubMap } from './rub'
+import { cageClicks, frontTroubles, rubMap } from './rub'
 
 const pitch = new Array<number>(9).fill(3.95)
 const gaps = { innerMm: END_GAP_MM, outerMm: END_GAP_MM }

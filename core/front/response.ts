@@ -1,10 +1,11 @@
+import { FRONT_FAULTS, type FrontFault } from './causes'
+import { END_GAP_MM } from './endGaps'
 import { radians } from '../quantity/angle'
 import { logistic } from '../response/heard'
 import { chainAtCageMm, ringLines, sprocketLines } from './chainLine'
 import type { FrontSeen } from './moves'
 import type { FrontParts } from './parts'
 import type { FrontSetup } from './setup'
-import { END_GAP_MM } from './rub'
 
 /**
  * How a front derailleur answers. All `model` but the gap of about 1 mm and the height, which are practice; lengths at
@@ -236,9 +237,6 @@ export function frontIsRight(g: FrontGeometry, b: FrontBike, w = frontWindow(g, 
 export const narrowestMm = (w: FrontWindow): number =>
   Math.max(0, Math.min(w.slack.to - w.slack.from, w.L.to - w.L.from, w.H.to - w.H.from))
 
-/** What can be at fault beyond where the screws stand. */
-export const FRONT_FAULTS = ['height', 'angle', 'friction', 'pull'] as const
-export type FrontFault = (typeof FRONT_FAULTS)[number]
 /** As a new cable, a lever that fits or a cage set anew would leave it. */
 export const CURED: Record<FrontFault, Partial<FrontBike>> = {
   height: { heightMm: 2 },

@@ -1,17 +1,14 @@
+import type { EndGaps } from './endGaps'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
 import type { FrontParts } from './parts'
 import type { FrontSetup } from './setup'
 
-/** About what is left between plate and chain in the end pairs when both stops stand right, mm. `practice` */
-export const END_GAP_MM = 1
 /** Nearer than this a plate may touch as the frame flexes, mm. `model` */
 export const NEAR_MM = 0.3
 
 /** A click of the lever: which ring it serves, and where the middle of the cage stands, mm from the middle plane. */
 export type CageClick = { ring: number; name: string; placeMm: number }
 
-/** The gaps as measured or judged: inner plate in small–largest, outer plate in big–smallest, mm. */
-export type EndGaps = { innerMm: number; outerMm: number }
 
 /**
  * Where the cage stands on each click: the end clicks by their gaps, trims beside them, a middle ring midway of its own

@@ -1,10 +1,10 @@
+import { END_GAP_MM, type EndGaps } from './endGaps'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
 import type { FrontEvent, FrontSight } from './events'
 import { frontMove, type FrontMove, type FrontScrew, type FrontSeen } from './moves'
 import type { FrontOrder } from './orders'
 import type { FrontParts } from './parts'
-import { END_GAP_MM, type EndGaps } from './rub'
 
 /** Where the front derailleur of a job stands after its log. */
 export type FrontState = {

@@ -1,20 +1,13 @@
+import { FRONT_CAUSE_WORDS } from './causes'
+import type { FrontCause } from './causes'
 import { sayChance } from '../quantity/chance'
 import { sayTurnsOf } from '../quantity/turns'
-import type { FrontAdvice, FrontCause, FrontMoveTo } from './advise'
+import type { FrontAdvice, FrontMoveTo } from './advise'
 import type { FrontSet, HandReach } from './events'
 import { FRONT_TURN_DOES, type FrontScrew } from './moves'
-import { wayOf } from '../chapter/screws'
+import { SCREW_WORDS, wayOf } from '../chapter/screws'
 import { ringName, type FrontParts } from './parts'
 
-export const FRONT_CAUSE_WORDS: Record<FrontCause, string> = {
-  tension: 'Tension',
-  L: 'L stop',
-  H: 'H stop',
-  height: 'Height',
-  angle: 'Angle',
-  friction: 'Friction',
-  pull: 'Lever of another pull',
-}
 export const HAND_WORDS: Record<HandReach, string> = {
   short: 'Does not reach the big ring',
   there: 'Stands over the big ring',
@@ -27,14 +20,13 @@ export const FRONT_SET_WORDS: Record<FrontSet, string> = {
   lever: 'Front lever renewed',
 }
 
-const screwWords = (s: FrontScrew): string => (s === 'barrel' ? 'Barrel' : `${s} screw`)
 export const frontWay = (m: { screw: FrontScrew; sixteenths: number }): 'in' | 'out' => wayOf(m.screw, m.sixteenths)
 
 /** A move in the trade's words. */
 export function sayFrontMove(m: FrontMoveTo, parts: FrontParts): string {
   switch (m.do) {
     case 'turn':
-      return `${screwWords(m.screw)} ${frontWay(m)} ${sayTurnsOf(m.sixteenths / 16)}`
+      return `${SCREW_WORDS[m.screw]} ${frontWay(m)} ${sayTurnsOf(m.sixteenths / 16)}`
     case 'shift':
       return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)} and look`
     case 'gap':

@@ -1,6 +1,4 @@
 import { z } from 'zod'
-import { Seen } from '../records/question'
-import { FrameKind } from '../records/frames'
 import { listTrouble, ShopClaim, ShopValue } from '../standards/shopValues'
 
 /** What a shop says of the catalogue, oldest first; the table itself ships with the app. */
@@ -16,62 +14,6 @@ export const ClaimRequest = z
     const trouble = listTrouble(claims)
     if (trouble) ctx.addIssue({ code: 'custom', path: ['claims', trouble.index, 'value'], message: trouble.message })
   })
-
-export const StandardId = z.string().trim().min(1, 'Name the standard').max(40, 'No standard has so long a name')
-
-export const StandardCount = z.object({ standard: z.string(), bikes: z.int() })
-export type StandardCount = z.infer<typeof StandardCount>
-
-export const RecordsOfStandard = z.object({
-  standard: z.string(),
-  bikes: z.int(),
-  figures: z.array(
-    z.object({
-      figure: z.string(),
-      seen: Seen,
-      frames: z.array(z.object({ frame: FrameKind.nullable(), seen: Seen })),
-    }),
-  ),
-})
-export type RecordsOfStandard = z.infer<typeof RecordsOfStandard>
-
-export const RecordPoint = z.object({
-  id: z.string(),
-  value: z.number(),
-  at: z.string(),
-  frame: FrameKind.nullable(),
-  latest: z.boolean(),
-  origin: z.string().nullable(),
-  job: z.object({ number: z.int(), tag: z.string() }).nullable(),
-  bike: z.object({ id: z.string(), name: z.string() }).nullable(),
-})
-export type RecordPoint = z.infer<typeof RecordPoint>
-
-export const BikeRecord = z.object({
-  standard: z.string(),
-  figure: z.string(),
-  value: z.number(),
-  at: z.string(),
-  job: z.object({ number: z.int(), tag: z.string() }),
-})
-export const BikeView = z.object({
-  id: z.string(),
-  name: z.string(),
-  frameNumber: z.string(),
-  frame: FrameKind.nullable(),
-  customer: z.string(),
-  records: z.array(BikeRecord),
-  visits: z.array(
-    z.object({
-      number: z.int(),
-      tag: z.string(),
-      closedAt: z.string().nullable(),
-      createdAt: z.string(),
-      complaint: z.string(),
-    }),
-  ),
-})
-export type BikeView = z.infer<typeof BikeView>
 
 /** What an import would do, or has done. At most so many changes and refusals are listed; the counts are whole. */
 export const LISTED = 200

@@ -1,3 +1,4 @@
+import { HANGER_KINDS } from './hangerLimit'
 import { HOUSING_PLACES } from '../cable/places'
 import { z } from 'zod'
 import { EventId } from '../chapter/ids'
@@ -10,7 +11,6 @@ import { HEARD } from '../response/heard'
 import { MAX_SPROCKETS } from '../standards/drivetrains'
 import { PARTS } from './benchEvents'
 import { HOUSING_ENDS, HOUSING_KINDS } from './clamp'
-import { HANGER_KINDS } from './hanger'
 import { RearParts } from './parts'
 
 const Click = z

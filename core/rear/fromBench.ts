@@ -1,9 +1,9 @@
+import { GAUGE_RADIUS_MM } from './hangerLimit'
 import type { BenchEvent } from './benchEvents'
 import { degrees } from '../quantity/angle'
 import { toSixteenths } from '../quantity/turns'
 import type { Advised, RearEvent } from './events'
 
-import { GAUGE_RADIUS_MM } from './hanger'
 
 /** How a bench event is written in the shop's ledger: the reverse of the projection. `unclean` has no entry of its own. */
 export function ledgerEventOf(event: Exclude<BenchEvent, { kind: 'unclean' }>, advised?: Advised): RearEvent {

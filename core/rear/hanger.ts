@@ -1,7 +1,8 @@
+import { acrossTolerance, GAUGE_RADIUS_MM, type HangerKind } from './hangerLimit'
 import { pitchDiameterMm } from '../standards/sprockets'
 import { degrees } from '../quantity/angle'
 import { finite, notNegative, positive } from '../quantity/check'
-import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
+import { TABLE_ONLY, type Standards } from '../standards/inForce'
 
 export type HangerReading = { hour: number; gapMm: number }
 export type HangerFit = { camberDeg: number; toeDeg: number; tiltDeg: number; acrossMm: number; residualMm: number }
@@ -73,27 +74,11 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
   return [mg - b * mc - c * ms, b, c]
 }
 
-/** Difference across a 622 mm rim that a hanger may show, mm, by speeds; as it counts in this shop. */
-export const acrossTolerance = (speeds: number, s: Standards = TABLE_ONLY): number =>
-  targetIn(s, speeds <= 8 ? 'hanger-8' : speeds <= 10 ? 'hanger-10' : 'hanger-12').to
-
 /** The same as an angle of camber, degrees. */
 export const camberTolerance = (speeds: number): number =>
   degrees(Math.atan(acrossTolerance(speeds) / 2 / GAUGE_RADIUS_MM))
 
-/** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
-export const GAUGE_RADIUS_MM = 311
 
-/** What hangs the derailleur decides between bending, renewing and refusing. */
-export const HANGER_KINDS = ['steel', 'replaceable', 'direct', 'titanium', 'carbon'] as const
-export type HangerKind = (typeof HANGER_KINDS)[number]
-export const HANGER_KIND_WORDS: Record<HangerKind, string> = {
-  steel: 'Steel dropout',
-  replaceable: 'Replaceable hanger',
-  direct: 'Universal direct hanger',
-  titanium: 'Titanium',
-  carbon: 'Carbon or cast',
-}
 
 /** Spread of one reading, mm: with a caliper at the tip, by eye. `practice` */
 export const READING_SD_MM = { caliper: 0.3, eye: 1 } as const

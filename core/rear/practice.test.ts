@@ -1,3 +1,4 @@
+import { HANGER_KINDS, acrossTolerance } from './hangerLimit'
 import { Matrix, inverse } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { tailMm } from '../cable/housing'
@@ -5,16 +6,7 @@ import { TABLE_ONLY } from '../standards/inForce'
 import { barrelStartTurns, clampJudged, lastLoopMm, reclampRecipe } from './clamp'
 import { capacityNeeded, chainLinks, chainWearLimitPercent } from './chain'
 import { B_SCREW, gapInStandFor, gapTurn, learntGapPerTurn } from './gap'
-import {
-  acrossTolerance,
-  badReading,
-  fitHanger,
-  HANGER_KINDS,
-  hangerMisfitMm,
-  hangerPlan,
-  hangerSpreadDeg,
-  READING_SD_MM,
-} from './hanger'
+import { badReading, fitHanger, hangerMisfitMm, hangerPlan, hangerSpreadDeg, READING_SD_MM } from './hanger'
 import { BEDDING_SHIFTS, settleForecast } from './settle'
 import { lTargetMm, learntMmPerTurn, stopTurn } from './stops'
 import { GAPS, PLACINGS, STEPS } from '../procedure/schools'

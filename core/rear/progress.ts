@@ -1,10 +1,10 @@
+import { acrossTolerance } from './hangerLimit'
 import { beforeAnyScrew } from '../procedure/senseCheck'
 import type { Schools } from '../procedure/schools'
 import type { Stage } from '../procedure/stages'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { gapNext } from './gapNext'
 import { mayReachLargest } from './gates'
-import { acrossTolerance } from './hanger'
 import type { RearState } from './state'
 
 /** From this chance of right the index stage counts as done, and a bench says so. `model` */

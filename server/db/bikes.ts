@@ -1,5 +1,5 @@
+import type { BikeView } from '#core/http/records'
 import { FrameKind } from '#core/records/frames'
-import type { BikeView } from '#core/http/standards'
 import type { ShopTx } from './connect'
 import { recordsOfBike } from './records'
 

@@ -1,6 +1,6 @@
+import type { RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/records'
 import { recordRule, recordsOf, standardsOf } from '#core/records/chapters'
 import { sql } from 'kysely'
-import type { RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/standards'
 import type { RecordRow } from '#core/exchange/recordRow'
 import { FrameKind } from '#core/records/frames'
 import { reduce, type JobState } from '#core/ledger/reduce'

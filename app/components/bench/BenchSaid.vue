@@ -7,7 +7,7 @@ defineProps<{ bench: Bench }>()
 
 <template>
   <p class="sr-only" aria-live="polite">{{ bench.said.value }}</p>
-  <SignGate
+  <LazySignGate
     v-if="bench.signing.value"
     :what="bench.signing.value.what"
     :own="bench.signing.value.own"

@@ -1,6 +1,5 @@
 <!-- One figure in mm or degrees: usual ones as touches, any other typed; a caliper that types is a keyboard. -->
 <script setup lang="ts">
-import { z } from 'zod'
 import { typedNumber } from '#core/quantity/typed'
 import { within } from '#core/quantity/within'
 
@@ -17,18 +16,23 @@ const props = defineProps<{
   signed?: boolean
 }>()
 const emit = defineEmits<{ figure: [value: number] }>()
-const figure = useEntryForm({
-  initial: { figure: '' },
-  schema: z.object({ figure: within(`${props.label}, ${props.unit}`, props.least, props.most) }),
-  read: typed => ({ figure: typedNumber(typed.figure) }),
-  done: read => {
-    emit('figure', read.figure)
-    figure.form.reset()
-  },
+/** One figure is an instrument, not a form: it is read by the same bounds, without a form's machinery on the bench page. */
+const Figure = within(`${props.label}, ${props.unit}`, props.least, props.most)
+const text = ref('')
+const trouble = ref<string | null>(null)
+watch(text, () => {
+  trouble.value = null
 })
-useFigureTyped(text => {
-  figure.form.setFieldValue('figure', text)
-  void figure.form.handleSubmit()
+function send() {
+  const read = Figure.safeParse(typedNumber(text.value))
+  trouble.value = read.success ? null : read.error.issues[0]!.message
+  if (!read.success) return
+  emit('figure', read.data)
+  text.value = ''
+}
+useFigureTyped(typed => {
+  text.value = typed
+  send()
 })
 const say = (v: number) =>
   v === 0
@@ -54,19 +58,19 @@ const say = (v: number) =>
         {{ say(v) }}
       </button>
     </div>
-    <form class="mt-2" novalidate @submit.prevent="figure.form.handleSubmit()">
-      <FormLine
-        :of="figure"
-        name="figure"
+    <form class="mt-2" novalidate @submit.prevent="send">
+      <TextField
+        v-model="text"
         :label="label"
         bare
         mono
         inputmode="decimal"
         :placeholder="hint ?? `${unit}, + inboard`"
+        :error="trouble"
         test="figure-typed"
       >
         <button class="also">Note it</button>
-      </FormLine>
+      </TextField>
     </form>
   </div>
 </template>

@@ -1,8 +1,9 @@
 <!-- Four places round the clock with the hanger gauge; the fit is core's. -->
 <script setup lang="ts">
+import { GAUGE_RADIUS_MM } from '#core/rear/hangerLimit'
 import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
-import { fitHanger, GAUGE_RADIUS_MM, sayFit, type HangerFit } from '#core/rear/hanger'
+import { fitHanger, sayFit, type HangerFit } from '#core/rear/hanger'
 
 const emit = defineEmits<{ gauge: [fit: HangerFit] }>()
 const HOURS = [12, 3, 6, 9]

@@ -78,7 +78,7 @@ const acceptWords = computed(() => {
         out-word="outboard"
         @figure="offset"
       />
-      <GaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
+      <LazyGaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
       <p v-if="move.do === 'shift'" class="font-semibold" data-test="how">
         {{ how }} Then touch what you heard, below.
       </p>

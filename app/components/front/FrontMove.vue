@@ -1,10 +1,10 @@
 <!-- The one best next move at the front, its answer one touch where it can be. -->
 <script setup lang="ts">
+import { FRONT_CAUSES, FRONT_CAUSE_WORDS } from '#core/front/causes'
 import type { FrontAdvice } from '#core/front/advise'
-import { FRONT_CAUSES } from '#core/front/advise'
 import { HAND_REACH, type FrontSight } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
-import { explainFront, FRONT_CAUSE_WORDS, frontWay, HAND_WORDS, sayFrontMove } from '#core/front/words'
+import { explainFront, frontWay, HAND_WORDS, sayFrontMove } from '#core/front/words'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurnsOf } from '#core/quantity/turns'
 

@@ -1,5 +1,6 @@
 <!-- One figure over time, a dot a visit, the middle half as a band; a dot leads to its job. -->
 <script setup lang="ts">
+import type { RecordPoint } from '#core/http/records'
 import {
   Chart as ChartJs,
   LinearScale,
@@ -13,7 +14,6 @@ import {
 import { Scatter } from 'vue-chartjs'
 import { format } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
-import type { RecordPoint } from '#core/http/standards'
 import type { Seen } from '#core/records/question'
 
 ChartJs.register(LinearScale, PointElement, LineElement, ScatterController, Tooltip)

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { BikeView } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { RECORD_RULES } from '#core/records/chapters'
 import { FRAME_WORDS } from '#core/records/frames'
-import { BikeView } from '#core/http/standards'
 
 const id = String(useRoute().params.id)
 const session = useSession()

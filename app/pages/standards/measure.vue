@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { RecordsOfStandard } from '#core/http/records'
 import { recordRule } from '#core/records/chapters'
 import { FloorView, JobNumber } from '#core/http/job'
 import { readTypedParts, typedFromParts, withMeasured, type TypedParts } from '#core/rear/typedParts'
 import { reduce } from '#core/ledger/reduce'
-import { RecordsOfStandard } from '#core/http/standards'
 import { questionFor } from '#core/records/question'
 import { EntriesAnswer } from '#core/ledger/events'
 

@@ -1,6 +1,6 @@
+import type { BikeView } from '#core/http/records'
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import type { BikeView } from '#core/http/standards'
 import { requireSession } from '../../auth/actor'
 import { param, refuse } from '../../auth/refuse'
 import { bikeView } from '../../db/bikes'

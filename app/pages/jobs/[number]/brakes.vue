@@ -3,7 +3,8 @@ import { BRAKE_WORDS } from '#core/brake/chapter'
 import { checkOf, faultOf, HYDRAULIC_CHECKS, looksRight } from '#core/brake/checks'
 import { BRAKE_KIND_WORDS, BRAKES, isDiagnosed, isHydraulic, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import type { ProofTest } from '#core/brake/proof'
-import { diagnosisOf, nextStep } from '#core/brake/state'
+import { diagnosisOf } from '#core/brake/diagnose'
+import { nextStep } from '#core/brake/state'
 import { discFigures, mismatchOf } from '#core/brake/sums'
 
 const bench = useBench(

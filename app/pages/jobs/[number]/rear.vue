@@ -88,7 +88,7 @@ watch(() => state.value.undone.size, rear.startDead)
 
       <aside class="right" aria-label="Advice">
         <div class="inner">
-          <SomethingElse
+          <LazySomethingElse
             v-if="panel === 'else'"
             v-model:screw="screw"
             :state="state"
@@ -99,10 +99,10 @@ watch(() => state.value.undone.size, rear.startDead)
             @note="note"
             @close="panel = 'move'"
           />
-          <KeyList v-else-if="panel === 'keys'" @close="panel = 'move'" />
+          <LazyKeyList v-else-if="panel === 'keys'" @close="panel = 'move'" />
           <template v-else>
             <PendingTurn v-if="pending" :rear="rear" />
-            <FrictionLever v-if="friction" :state="state" :number="number" />
+            <LazyFrictionLever v-if="friction" :state="state" :number="number" />
             <NextMove
               v-else-if="picture"
               :rear="rear"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { RecordPoint, RecordsOfStandard } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { RECORD_RULES, recordRule } from '#core/records/chapters'
 import { FRAME_WORDS, type FrameKind } from '#core/records/frames'
-import { RecordPoint, RecordsOfStandard } from '#core/http/standards'
 import type { Seen } from '#core/records/question'
 
 const standard = String(useRoute().params.standard)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { StandardCount } from '#core/http/records'
 import { sayStandard } from '#core/records/chapters'
-import { StandardCount } from '#core/http/standards'
 
 useHead({ title: 'Records · Standards · Ocho' })
 const { data: counts, error, refresh } = await useRead(StandardCount.array(), '/api/standards/records')

@@ -1,5 +1,5 @@
+import type { StandardCount } from '#core/http/records'
 import { defineEventHandler } from 'h3'
-import type { StandardCount } from '#core/http/standards'
 import { requireSession } from '../../../auth/actor'
 import { inShop } from '../../../db/connect'
 import { countsByStandard } from '../../../db/records'

@@ -1,7 +1,7 @@
+import { type RecordPoint, StandardId } from '#core/http/records'
 import { recordRule } from '#core/records/chapters'
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import { StandardId, type RecordPoint } from '#core/http/standards'
 import { requireSession } from '../../../../auth/actor'
 import { param } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'

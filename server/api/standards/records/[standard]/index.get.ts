@@ -1,5 +1,5 @@
+import { type RecordsOfStandard, StandardId } from '#core/http/records'
 import { defineEventHandler } from 'h3'
-import { StandardId, type RecordsOfStandard } from '#core/http/standards'
 import { requireSession } from '../../../../auth/actor'
 import { param } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'

@@ -1,0 +1,12 @@
+/** Registers the worker that lets a bench reload without the server; a page whose worker was replaced takes the new files. */
+export default defineNuxtPlugin(() => {
+  if (import.meta.dev || !('serviceWorker' in navigator)) return
+  const { serviceWorker } = navigator
+  // the first worker takes over a page that already has its files
+  let known = serviceWorker.controller !== null
+  serviceWorker.addEventListener('controllerchange', () => {
+    if (known) location.reload()
+    known = true
+  })
+  window.addEventListener('load', () => void serviceWorker.register('/sw.js'))
+})

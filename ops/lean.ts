@@ -1,0 +1,30 @@
+import type { Plugin } from 'vite'
+
+/**
+ * Leaves out of the browser's Zod what no page asks: JSON Schema, which is written on the server (`ops/schema.ts`). Six
+ * kilobytes of the bench page. Should a later Zod be written otherwise, nothing is left out, and the budget's test says so.
+ */
+export const leanZod = (): Plugin => ({
+  name: 'lean-zod',
+  enforce: 'pre',
+  transform(code, id, options) {
+    if (options?.ssr || !id.includes('/zod/v4/classic/schemas.js')) return
+    const lean = code
+      .replace(/^\s*inst\._zod\.processJSONSchema = .*;$/gm, '')
+      .replace(/create(?:Standard|To)JSONSchemaMethod\(this, (?:"input"|"output"|\{\})\)/g, 'undefined')
+    return { code: lean, map: null }
+  },
+})
+
+/** What every bench shows at once comes in one file, which packs smaller than thirty. */
+const BENCH =
+  /app\/(components\/(bench|rear)\/(?!ChanceBars|FrictionLever|GaugePad|GearPick|JobBench|KeyList|NoDerailleur|OffsetPad|SchoolPick|SomethingElse)|composables\/(bench|benchKeys|habits|live|outlier|rearBench|schools|stageLink|tick|trouble)|workers\/(useAdvice|latest)|drawings\/(SprocketLanes|MisfitStrip|BarrelRule|ClockFace|along|columns)|stores\/(ledger|outbox))/
+
+/** Puts what every bench shows into one file of the browser's build. */
+export const benchInOneFile = (): Plugin => ({
+  name: 'bench-in-one-file',
+  outputOptions: options =>
+    options.dir?.includes('client')
+      ? { ...options, manualChunks: id => (BENCH.test(id) ? 'bench' : undefined), onlyExplicitManualChunks: true }
+      : null,
+})
