@@ -26,10 +26,11 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
   const done: string[] = []
   for (let round = 0; round < 70; round++) {
     await settled(page)
+    const asked = await page.evaluate(() => performance.getEntriesByName('advice').length)
     const move = await page.locator('[data-test=move]').innerText()
     const accept = async () => {
-      await page.waitForTimeout(450) // the key is dead until the move was there to be seen
-      await page.locator('[data-test=accept]').click()
+      // dead until the move was there to be seen
+      await page.locator('[data-test=accept][aria-disabled=false]').click()
     }
     if (move.includes('Stop here')) return [...done, 'done']
     if (move.includes('L stop') || move.includes('H stop')) {
@@ -92,7 +93,7 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
       done.push('reclamp')
     } else throw new Error(`a move the test does not know: ${move}`)
     if (until && done.at(-1)!.startsWith(until)) return done
-    await page.waitForTimeout(150)
+    await page.waitForFunction(n => performance.getEntriesByName('advice').length > n, asked)
   }
   throw new Error(`never ended: ${done.join(', ')}`)
 }

@@ -7,7 +7,7 @@ import { frontSetupOf } from '#core/front/setup'
 import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
 import { stockParts } from '#core/rear/typedParts'
-import { caliper, expect, press, SERVER, storedEvents, test } from './shop'
+import { caliper, expect, press, sender, SERVER, storedEvents, test } from './shop'
 import type { Page } from '@playwright/test'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
@@ -81,6 +81,7 @@ test('a double that throws its chain inboard is set right by the advice, move by
   shop,
 }) => {
   const number = await shop.takeIn('41')
+  await shop.seeL(number)
   await openFront(bench, number)
   await bench.getByLabel('Rings, teeth').fill('50 34')
   await t(bench, 'keep-front').click()
@@ -101,7 +102,7 @@ test('a double that throws its chain inboard is set right by the advice, move by
       log.some(e => e.kind === 'frontSet'),
   ).toBe(true)
   console.log(`front double, chain dropped inboard: ${touches} touches and figures, ${log.length} entries`)
-  await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 2)
+  await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 3)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'paper')).toContainText('Front, every shift clean')
   await expect(t(bench, 'paper')).toContainText('Front cage as found')
@@ -112,13 +113,14 @@ test('a fault is answered, a turn logged and taken back; H turned asks for L; ga
   shop,
 }) => {
   const number = await shop.takeIn('45')
+  await shop.seeL(number)
   await openFront(bench, number)
   await t(bench, 'usual-double').click()
   await t(bench, 'shift-0-1').click()
   await t(bench, 'seen-no-climb').click()
   await expect(t(bench, 'written-order')).toContainText('Barrel out 1/2')
   await t(bench, 'other-turn').click()
-  await bench.getByRole('button', { name: 'H', exact: true }).click()
+  await t(bench, 'hand-screw-H').click()
   await t(bench, 'turn-in-2').click()
   await expect(t(bench, 'look-again')).toBeVisible()
   await press(bench, 'z')
@@ -131,21 +133,9 @@ test('a fault is answered, a turn logged and taken back; H turned asks for L; ga
   await expect(t(bench, 'plate-outer')).toContainText('1.1 mm')
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
   // the server takes no nonsense
-  const refused = await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, {
-    data: {
-      entries: [
-        {
-          id: crypto.randomUUID(),
-          v: 1,
-          at: new Date().toISOString(),
-          basedOn: 1,
-          by: await shop.person('Ishbel'),
-          event: { kind: 'frontPosition', heightMm: 90, angleDeg: null },
-        },
-      ],
-    },
-  })
-  expect(JSON.stringify(await refused.json())).toContain('more than 25 mm')
+  const send = sender(bench, number, await shop.person('Ishbel'))
+  const refused = await send({ kind: 'frontPosition', heightMm: 90, angleDeg: null })
+  expect(refused.message).toContain('more than 25 mm')
 })
 
 test('the rub map: every pair by mm and plate, a triple with its middle, a cage too small said', async ({
@@ -179,6 +169,13 @@ test('the rub map: every pair by mm and plate, a triple with its middle, a cage 
   await t(bench, 'keep-front').click()
   await expect(bench.getByText('curved for a 46 at most')).toBeVisible()
   await expect(bench.getByText('falls short of its ring by about 33 %')).toBeVisible()
+  // the inner gap is measured on the largest sprocket: L is seen by hand first
+  await t(bench, 'panel-gaps').click()
+  await t(bench, 'plate-inner').click()
+  await expect(t(bench, 'front-barred')).toContainText('See L by hand first')
+  await expect(t(bench, 'figure-typed')).toHaveCount(0)
+  await t(bench, 'plate-outer').click()
+  await expect(t(bench, 'figure-typed')).toBeVisible()
   // the height's school is this job's own
   await t(bench, 'panel-position').click()
   await expect(bench.getByText('1 to 2 mm over the teeth, in line')).toBeVisible()
@@ -197,6 +194,7 @@ test('a rotating cage from bare: its own order, marks on the big ring, clamped t
   shop,
 }) => {
   const number = await shop.takeIn('43')
+  await shop.seeL(number)
   await openFront(bench, number)
   await t(bench, 'cage').selectOption('rotating')
   await bench.getByLabel('Trim a click, mm').fill('0')
@@ -214,6 +212,7 @@ test('a rotating cage from bare: its own order, marks on the big ring, clamped t
 
 test('a triple with its middle, slack in the cable: small to middle and middle to big', async ({ bench, shop }) => {
   const number = await shop.takeIn('44')
+  await shop.seeL(number)
   await openFront(bench, number)
   await t(bench, 'usual-triple').click()
   const { right, touches } = await follow(bench, USUAL_FRONT.triple, hiddenFront({ slackMm: -1.8 }), 6)

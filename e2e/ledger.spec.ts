@@ -2,7 +2,19 @@ import { DEMO_ENV } from '../demo/people'
 import { randomUUID } from 'node:crypto'
 import { freePort } from '../ops/cluster'
 import { startServer } from '../ops/server'
-import { caliper, expect, openBench, otherDevice, press, SERVER, settled, signIn, storedEvents, test } from './shop'
+import {
+  caliper,
+  expect,
+  openBench,
+  otherDevice,
+  press,
+  saved,
+  SERVER,
+  settled,
+  signIn,
+  storedEvents,
+  test,
+} from './shop'
 
 const net = '[data-test=net-barrel]'
 
@@ -11,7 +23,7 @@ test('a reload and another browser show the same state', async ({ bench, shop, b
   await openBench(bench, number)
   for (const key of [']', ']', ']', 'Enter', '4']) await press(bench, key)
   await expect(bench.locator(net)).toContainText('3/8 out')
-  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await saved(bench)
   await bench.reload()
   await settled(bench)
   await expect(bench.locator(net)).toContainText('3/8 out')
@@ -55,7 +67,7 @@ test('a second tablet sees each tap, and a stale acceptance is asked about', asy
       (await page.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries: [turn(by)] } })).ok(),
     ).toBe(true)
   await expect(bench.locator('[data-test=flagged]')).toContainText('the same turn')
-  await bench.getByRole('button', { name: 'It was the same: take it back' }).click()
+  await bench.locator('[data-test=flag-undo]').click()
   await expect(bench.locator('[data-test=flagged]')).toBeHidden()
   await expect(other.page.locator(net)).toContainText('1/2 out')
   await other.context.close()
@@ -79,7 +91,7 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
     await page.reload()
     await settled(page)
     await press(page, '4')
-    await expect(page.locator('[data-test=saved]')).toHaveText('saved')
+    await saved(page)
 
     await server.kill()
     await press(page, ']')
@@ -97,7 +109,7 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
 
     server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port, env: DEMO_ENV })
     expect(server.port).toBe(port)
-    await expect(page.locator('[data-test=saved]')).toHaveText('saved')
+    await saved(page)
     const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
     expect(kinds).toEqual(['arrived', 'shift', 'turn', 'shift'])
   } finally {
@@ -117,10 +129,12 @@ test('a second contact on "done as advised" does not count, nor a key before the
   await expect(bench.locator('[data-test=move]')).toContainText('H stop')
   // the new move has only just appeared
   await bench.evaluate(() => document.querySelector<HTMLButtonElement>('[data-test=accept]')!.click())
-  await bench.waitForTimeout(600)
+  await bench.locator('[data-test=accept][aria-disabled=false]').waitFor()
+  await saved(bench)
   expect(await storedEvents(shop, number)).toHaveLength(2)
   await bench.locator('[data-test=accept]').click()
   await expect(bench.locator('[data-test=move]')).not.toContainText('H stop')
+  await saved(bench)
   expect(await storedEvents(shop, number)).toHaveLength(3)
 })
 
@@ -136,7 +150,6 @@ test('an undo of anything is one key, and what a caliper types is a figure and n
   await expect
     .poll(async () => (await storedEvents(shop, number))[1]?.body)
     .toMatchObject({ kind: 'sight', at: 'L', offsetMm: -0.42 })
-  await bench.waitForTimeout(600)
   await press(bench, 'z')
   await expect(bench.locator('[data-test=move]')).toContainText('L stop')
 })
@@ -151,7 +164,7 @@ test('"that was wrong" is one tap on what was taken as advised, and is gone once
   await bench.locator('[data-test=accept]').click()
   await bench.locator('[data-test=wrong]').click()
   await expect(bench.locator('[data-test=wrong]')).toHaveCount(0)
-  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await saved(bench)
   const [, sight, wrong] = await storedEvents(shop, number)
   expect(wrong.body).toEqual({ kind: 'wrong', about: sight.id })
   await bench.locator('[data-test=heard-slow]').click()
@@ -177,7 +190,7 @@ test('a pass with two bad gears is three touches', async ({ bench, shop }) => {
   await bench.locator('[data-test=mark-3]').click()
   await bench.locator('[data-test=mark-4]').click()
   await bench.locator('[data-test=pass]').click()
-  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await saved(bench)
   const stored = await storedEvents(shop, number)
   expect(stored.at(-1)!.body).toMatchObject({
     kind: 'pass',

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, openBench, press, ready, SERVER, test } from './shop'
+import { expect, openBench, press, ready, SERVER, still, test } from './shop'
 
 /** Everything axe knows in the light theme; in the dim one only what a theme changes. */
 const THEMES = { light: (axe: AxeBuilder) => axe, dim: (axe: AxeBuilder) => axe.withRules(['color-contrast']) }
@@ -41,7 +41,7 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       ]) {
         await bench.goto(`${SERVER()}${path}`)
         await ready(bench)
-        await bench.waitForTimeout(300)
+        await still(bench)
         await noViolations(bench, path)
       }
     })
@@ -56,14 +56,14 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       for (const stage of STAGED) {
         await bench.goto(`${SERVER()}/jobs/${number}/stage/${stage}`)
         await bench.waitForSelector('.look')
-        await bench.waitForTimeout(300)
+        await still(bench)
         await noViolations(bench, stage)
       }
       await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
       await bench.waitForSelector('[data-test=paper]')
       await noViolations(bench, 'sheet')
       await bench.locator('[data-test=person]').click()
-      await bench.waitForTimeout(300)
+      await still(bench)
       await noViolations(bench, 'who works')
       await bench.context().clearCookies()
       await bench.goto(`${SERVER()}/sign-in`)
@@ -77,21 +77,21 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       await bench.locator('[data-test=template-external]').click()
       for (const panel of ['pieces', 'loop', 'friction', 'steps', 'cut']) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
-        await bench.waitForTimeout(300)
+        await still(bench)
         await noViolations(bench, `cables, ${panel}`)
       }
       await bench.goto(`${SERVER()}/jobs/${number}/front`)
       await bench.locator('[data-test=usual-double]').click()
       for (const panel of ['shift', 'gaps', 'order', 'numbers']) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
-        await bench.waitForTimeout(200)
+        await still(bench)
         await noViolations(bench, `front, ${panel}`)
       }
       await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
       for (const name of ['kind-linear-pull', 'lever-long']) await bench.locator(`[data-test=${name}]`).click()
       for (const panel of ['find', 'fit', 'sums', 'parts']) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
-        await bench.waitForTimeout(200)
+        await still(bench)
         await noViolations(bench, `brakes, ${panel}`)
       }
       await bench.goto(`${SERVER()}/jobs/${number}/hub`)
@@ -101,7 +101,7 @@ for (const [theme, rules] of Object.entries(THEMES)) {
       await bench.locator('[data-test=count-note]').click()
       for (const panel of ['find', 'gears', 'set', 'parts']) {
         await bench.locator(`[data-test=panel-${panel}]`).click()
-        await bench.waitForTimeout(200)
+        await still(bench)
         await noViolations(bench, `hub, ${panel}`)
       }
     })
@@ -155,7 +155,7 @@ test('on a phone the keys lie in two rows at the thumb, large enough, and nothin
   for (const path of ['/', '/take-in', `/jobs/${number}/sheet`]) {
     await bench.goto(`${SERVER()}${path}`)
     await ready(bench)
-    await bench.waitForTimeout(300)
+    await still(bench)
     expect(await bench.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
   }
   for (const stage of STAGED) {

@@ -1,5 +1,7 @@
-import { randomBytes } from 'node:crypto'
-import { test as base, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { randomBytes, randomUUID } from 'node:crypto'
+import { expect, test as base, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { EventId, PersonId } from '#core/chapter/ids'
+import type { LedgerEvent } from '#core/ledger/events'
 import { simulatedBench, type SimulatedBench } from '#core/bench/bench'
 import { setupOf, type RearParts } from '#core/rear/parts'
 import { buildDemo } from '../demo/build'
@@ -9,6 +11,7 @@ import type { DemoJob } from '../demo/jobs'
 import { DEMO_PEOPLE } from '../demo/people'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { takeIn } from '../server/db/jobs'
+import { append } from '../server/db/ledger'
 import { personByName } from '../server/db/people'
 
 export type TestShop = {
@@ -17,6 +20,8 @@ export type TestShop = {
   db: Db
   person(name: string): Promise<string>
   takeIn(tag: string, parts?: RearParts | null): Promise<number>
+  /** L seen by hand on that job, so that the largest sprocket is free. */
+  seeL(number: number): Promise<void>
 }
 
 export const SERVER = () => process.env.OCHO_E2E_URL!
@@ -26,11 +31,17 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<T
   const code = `t-${randomBytes(6).toString('hex')}`
   const id = await buildDemo(db, { shop: { code, name: `Bench ${code}`, zone: 'Europe/Dublin' }, jobs, demo: false })
   const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
+  const put = async (number: number, event: LedgerEvent) => {
+    const by = PersonId.parse(await person('Ishbel'))
+    const stamp = { id: EventId.parse(randomUUID()), v: 1 as const, at: new Date().toISOString(), basedOn: 1, by }
+    await append(db, id, number, null, [{ ...stamp, event, verified: true, signedBy: null }])
+  }
   return {
     code,
     id,
     db,
     person,
+    seeL: number => put(number, { kind: 'sight', at: 'L', offsetMm: 0 }),
     takeIn: async (tag, parts: RearParts | null = stockParts('r14-10')) =>
       takeIn(db, id, await person('Ishbel'), null, {
         customer: { name: 'Hob Tarrant', contact: '085 555 0100' },
@@ -80,8 +91,7 @@ export async function openBench(page: Page, number: number, url = SERVER()): Pro
 
 /** A key as a hand presses it: keys in a rush would be a caliper's figure. */
 export async function press(page: Page, key: string): Promise<void> {
-  await page.keyboard.press(key)
-  await page.waitForTimeout(80)
+  await page.keyboard.press(key, { delay: 60 })
 }
 
 /** A figure as a caliper types it: faster than any hand, however busy the machine is, and Enter at its end. */
@@ -95,8 +105,19 @@ export async function caliper(page: Page, figure: string): Promise<void> {
     },
     [...figure, 'Enter'],
   )
-  await page.waitForTimeout(100)
 }
+
+/** Does something that changes the belief, and waits until the advice for it is drawn. */
+export async function advised(page: Page, act: () => Promise<void>): Promise<void> {
+  const asked = () => performance.getEntriesByName('advice').length
+  const before = await page.evaluate(asked)
+  await act()
+  await page.waitForFunction(n => performance.getEntriesByName('advice').length > n, before)
+  await settled(page)
+}
+
+/** The move has been there long enough to be seen: a touch on it counts. */
+export const seen = (page: Page) => page.locator('[data-test=accept][aria-disabled=false]').waitFor()
 
 /** The advice is drawn and no longer stale. */
 export async function settled(page: Page): Promise<void> {
@@ -118,6 +139,36 @@ export async function otherDevice(
 export function bikeOnStand(parts: RearParts, trouble: Trouble, seed = 5): SimulatedBench {
   return simulatedBench(setupOf(parts), hiddenBike(parts, trouble), seed)
 }
+
+/** Posts entries to a job's log as a tablet does; answers what became of the one. */
+export const sender =
+  (page: Page, number: number, by: string, url = SERVER()) =>
+  (event: unknown, id: string = randomUUID()) =>
+    page.request
+      .post(`${url}/api/jobs/${number}/events`, {
+        data: { entries: [{ id, v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] },
+      })
+      .then(
+        async r => ((await r.json()) as { answers: { is: string; field?: string; message?: string }[] }).answers[0]!,
+      )
+
+/** Asks for the hand-back as the sheet's page does. */
+export const handBack = (page: Page, number: number, order: object = {}) =>
+  page.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+    data: { id: randomUUID(), basedOn: 1, how: 'proven', fault: null, ...order },
+  })
+
+/** Nothing is on its way any more that would change how the page looks. */
+export async function still(page: Page): Promise<void> {
+  await page.waitForFunction(async () => {
+    await document.fonts.ready
+    const moving = document.getAnimations().some(a => a.playState === 'running')
+    return !moving && !document.querySelector('[aria-busy=true]')
+  })
+}
+
+/** Everything tapped here is on the server. */
+export const saved = (page: Page) => expect(page.locator('[data-test=saved]')).toHaveText('saved')
 
 /** Entries in the database: what was really kept. */
 export const storedEvents = (shop: TestShop, number: number) =>

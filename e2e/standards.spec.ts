@@ -17,6 +17,12 @@ import {
 } from './shop'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
+/** Opens a page of a job once the shop's records, which it reads beside, are here. */
+async function withRecords(page: Page, path: string): Promise<void> {
+  const here = page.waitForResponse(r => r.url().includes('/api/standards/records/'))
+  await page.goto(`${SERVER()}${path}`)
+  await here
+}
 async function open(page: Page, path: string): Promise<void> {
   await page.goto(`${SERVER()}${path}`)
   await ready(page)
@@ -300,10 +306,8 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
   await expect(bench).toHaveURL(new RegExp(`/jobs/${numbers[5]}/sheet`))
 
   const number = await shop.takeIn('45')
-  await bench.goto(`${SERVER()}/jobs/${number}/stage/cable`)
-  await bench.waitForSelector('.look')
+  await withRecords(bench, `/jobs/${number}/stage/cable`)
   await t(bench, 'cable-pieces').click()
-  await bench.waitForTimeout(500) // the shop's records are read beside the page
   await t(bench, 'housing').fill('345')
   await t(bench, 'housing-note').click()
   await expect(t(bench, 'doubtful')).toContainText('40 mm longer than any such bike here (6 bikes): keep it?')
@@ -321,10 +325,9 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
     .toEqual([undefined, 346, 298])
 
   // the same on the cable bench
-  await bench.goto(`${SERVER()}/jobs/${number}/cables`)
+  await withRecords(bench, `/jobs/${number}/cables`)
   await t(bench, 'template-external').click()
   await t(bench, 'piece-last loop').click()
-  await bench.waitForTimeout(500)
   await bench.getByLabel('Length, mm').fill('360')
   await t(bench, 'save-piece').click()
   await expect(t(bench, 'doubtful')).toContainText('55 mm longer than any such bike here')

@@ -1,6 +1,19 @@
 import { stockParts } from '#core/rear/typedParts'
 import { followAdvice } from './follow'
-import { bikeOnStand, expect, openBench, press, ready, SERVER, settled, storedEvents, test } from './shop'
+import {
+  advised,
+  bikeOnStand,
+  expect,
+  openBench,
+  press,
+  ready,
+  saved,
+  seen,
+  SERVER,
+  settled,
+  storedEvents,
+  test,
+} from './shop'
 
 test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop }) => {
   // sign in through the form
@@ -37,7 +50,7 @@ test('a bike goes from the door to a setup sheet by mouse', async ({ page, shop 
 
   // hand it back: the brakes first
   await page.locator('[data-test=accept]').click()
-  await expect(page.locator('[data-test=stays]')).toContainText('brakes not proven')
+  await expect(page.locator('[data-test=stays]')).toContainText('front brake not proven, rear brake not proven')
   await expect(page.locator('[data-test=hand-back]')).toBeDisabled()
   await page.locator('[data-test=front-holds]').click()
   await expect(page.locator('[data-test=stays]')).toContainText('rear brake not proven')
@@ -92,7 +105,7 @@ test('indexing goes by keyboard alone', async ({ bench, shop }) => {
   await press(bench, '0') // a whole pass runs to the largest: shut until L is seen
   await press(bench, 'Enter')
   await expect(bench.locator('[data-test=move]')).toContainText('H stop')
-  await bench.waitForTimeout(500)
+  await seen(bench)
   await press(bench, 'Enter')
   await expect(bench.locator('[data-test=move]')).not.toContainText('stop')
   await press(bench, 'ArrowLeft')
@@ -109,7 +122,7 @@ test('indexing goes by keyboard alone', async ({ bench, shop }) => {
   await press(bench, '0')
   await press(bench, '?')
   await expect(bench.getByText('take back', { exact: true })).toBeVisible()
-  await expect(bench.locator('[data-test=saved]')).toHaveText('saved')
+  await saved(bench)
   const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
   expect(kinds).toEqual(['arrived', 'sight', 'sight', 'shift', 'shift', 'turn', 'undo', 'pass'])
 })
@@ -159,17 +172,15 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   await settled(page)
   await key('Enter') // L in line
   await expect(page.locator('[data-test=move]')).toContainText('H stop')
-  await page.waitForTimeout(500)
+  await seen(page)
   await key('Enter') // H in line
   await expect(page.locator('[data-test=move]')).not.toContainText('H stop')
   await settled(page)
-  await key('4') // slow at the gear aimed at
-  await page.waitForTimeout(300)
-  await expect(page.locator('[data-test=saved]')).toHaveText('saved')
-  await settled(page)
+  await advised(page, () => key('4')) // slow at the gear aimed at
+  await saved(page)
   // one correction: as advised when a turn is advised, else an eighth out in two
   if (/Barrel out/.test(await page.locator('[data-test=move]').innerText())) {
-    await page.waitForTimeout(500)
+    await seen(page)
     await key('Enter')
   } else {
     await key(']')

@@ -1,6 +1,6 @@
 <!-- One of a few, by touch or by arrow key: a radio group. -->
 <script setup lang="ts" generic="V extends string | number | boolean">
-import { RadioGroup, RadioGroupLabel, RadioGroupOption } from '@headlessui/vue'
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 
 /** `test` names it for tests, where its value is no name. */
 export type Choice<T> = { value: T; words: string; aside?: string; test?: string }
@@ -25,8 +25,12 @@ const template = computed(() => `repeat(${props.columns ?? props.choices.length}
 </script>
 
 <template>
-  <RadioGroup :model-value="chosen ?? undefined" :disabled="disabled" @update:model-value="chosen = $event">
-    <RadioGroupLabel class="sr-only">{{ label }}</RadioGroupLabel>
+  <RadioGroup
+    :aria-label="label"
+    :model-value="chosen ?? undefined"
+    :disabled="disabled"
+    @update:model-value="chosen = $event"
+  >
     <div class="grid gap-1" :style="{ gridTemplateColumns: template }">
       <RadioGroupOption
         v-for="c in choices"

@@ -60,7 +60,7 @@ const id = useId()
       />
       <slot />
     </div>
-    <p v-if="error" :id="`${id}-error`" class="wrong mt-1" role="alert">{{ error }}</p>
+    <p v-if="error" :id="`${id}-error`" class="wrong mt-1" :role="bare ? 'alert' : undefined">{{ error }}</p>
     <p v-else-if="hint" :id="`${id}-hint`" class="small mt-1">{{ hint }}</p>
   </div>
 </template>

@@ -1,5 +1,7 @@
 import type { z } from 'zod'
+import { PAGE_HEADER } from '#core/http/page'
 import { Refusal } from '#core/http/words'
+import { THIS_PAGE } from './ids'
 
 /** What a request came to. The caller can act on each. */
 export type Asked<T> =
@@ -39,7 +41,8 @@ async function asked<S extends z.ZodType>(
 ): Promise<Asked<z.infer<S>>> {
   let response: Response
   try {
-    response = await fetch(url, { ...init, signal: AbortSignal.timeout(timeoutMs) })
+    const headers = { ...init.headers, [PAGE_HEADER]: THIS_PAGE }
+    response = await fetch(url, { ...init, headers, signal: AbortSignal.timeout(timeoutMs) })
   } catch {
     return { is: 'offline' }
   }

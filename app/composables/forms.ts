@@ -61,6 +61,13 @@ export function useContractForm<V extends Record<string, unknown>, S extends z.Z
       trouble.value = sayTrouble(asked)
     },
   })
+  const handleSubmit = form.handleSubmit
+  // every line is judged anew each time: else a line still wrong would keep the words of the others back
+  form.handleSubmit = async () => {
+    for (const name of Object.keys(form.state.fieldMeta) as never[])
+      form.setFieldMeta(name, meta => ({ ...meta, errorMap: { ...meta.errorMap, onSubmit: undefined } }))
+    await handleSubmit()
+  }
   return { form, trouble, server }
 }
 

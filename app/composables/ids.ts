@@ -6,3 +6,6 @@ export function newUuid(): string {
   const hex = [...b].map(x => x.toString(16).padStart(2, '0')).join('')
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`
 }
+
+/** This open page, as the server is told of it. */
+export const THIS_PAGE = newUuid()

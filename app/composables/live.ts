@@ -1,5 +1,6 @@
 import { useDocumentVisibility, useEventListener, useEventSource } from '@vueuse/core'
 import { useLedger } from '~/stores/ledger'
+import { THIS_PAGE } from './ids'
 
 /** How long to wait before listening again after the line broke, ms. */
 const AGAIN_MS = 2000
@@ -9,7 +10,7 @@ export function useLive(number: number): void {
   const ledger = useLedger()
   const visible = useDocumentVisibility()
   // six connections an origin: only the bench in sight listens
-  const url = computed(() => (visible.value === 'visible' ? `/api/jobs/${number}/live` : undefined))
+  const url = computed(() => (visible.value === 'visible' ? `/api/jobs/${number}/live?page=${THIS_PAGE}` : undefined))
   const line = useEventSource(url, [], { autoReconnect: { delay: AGAIN_MS }, immediate: import.meta.client })
   // each piece of news has an id of its own; a beat has none
   watch(line.lastEventId, () => void ledger.refresh())

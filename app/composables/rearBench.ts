@@ -158,6 +158,8 @@ export function useRearBench(bench: Bench) {
   function bracket(by: 1 | -1) {
     const m = move.value
     if (m?.do === 'edge' && pending.value === 0) {
+      // who chooses on a move has seen it
+      dead.value = false
       const most = edgeLimitTurns(rear.value, m.way)
       edgeChosen.value = Math.max(0, Math.min(most, (edgeChosen.value ?? 0) + by / 8))
       return

@@ -8,5 +8,7 @@ export default defineNuxtPlugin(() => {
     if (known) location.reload()
     known = true
   })
-  window.addEventListener('load', () => void serviceWorker.register('/sw.js'))
+  const register = () => void serviceWorker.register('/sw.js')
+  if (document.readyState === 'complete') register()
+  else window.addEventListener('load', register)
 })

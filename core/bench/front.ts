@@ -6,7 +6,17 @@ import type { FrontSet, FrontSight } from '../front/events'
 import { FRONT_SEEN, type FrontSeen } from '../front/moves'
 import { USUAL_FRONT, type FrontParts } from '../front/parts'
 import { frontSetupOf, type FrontSetup } from '../front/setup'
-import { dropsUndone, FRONT, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, type FrontBike, type FrontGeometry } from '../front/response'
+import {
+  dropsUndone,
+  FRONT,
+  frontFaults,
+  frontGeometry,
+  frontIsRight,
+  frontWindow,
+  shiftChances,
+  type FrontBike,
+  type FrontGeometry,
+} from '../front/response'
 
 /** A simulated front on the stand; its hidden state is never given to the advice. */
 export type HiddenFront = FrontBike & { perL: number; perH: number; perBarrel: number }

@@ -16,7 +16,18 @@ import {
 } from './belief'
 import type { FrontSet, FrontSight } from './events'
 import { FRONT_SEEN, type FrontScrew } from './moves'
-import { cageOffMm, dropsUndone, frontFaults, frontGeometry, frontIsRight, frontWindow, shiftChances, type FrontGeometry, type FrontWindow, type Span } from './response'
+import {
+  cageOffMm,
+  dropsUndone,
+  frontFaults,
+  frontGeometry,
+  frontIsRight,
+  frontWindow,
+  shiftChances,
+  type FrontGeometry,
+  type FrontWindow,
+  type Span,
+} from './response'
 import type { FrontSetup } from './setup'
 
 export type FrontMoveTo =

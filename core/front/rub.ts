@@ -9,7 +9,6 @@ export const NEAR_MM = 0.3
 /** A click of the lever: which ring it serves, and where the middle of the cage stands, mm from the middle plane. */
 export type CageClick = { ring: number; name: string; placeMm: number }
 
-
 /**
  * Where the cage stands on each click: the end clicks by their gaps, trims beside them, a middle ring midway of its own
  * pairs. A rotating cage has no trim.

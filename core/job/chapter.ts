@@ -1,7 +1,7 @@
 import { chapter, type AnyEvent } from '../chapter/chapter'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { DECLINABLE } from './declined'
-import { JOB_EVENTS, type JobEvent } from './events'
+import { JOB_EVENTS, LEFT_WORDS, type JobEvent } from './events'
 import { jobAfter, noJob, type JobChapter } from './state'
 
 const OWN: ReadonlySet<string> = new Set(JOB_EVENTS.map(e => e.shape.kind.value))
@@ -19,11 +19,7 @@ function sayJob(e: JobEvent): string {
     case 'undo':
       return 'Took back an entry'
     case 'handedBack':
-      return {
-        proven: 'Handed back',
-        declined: `Left rideable, declined: ${e.fault ? DECLINABLE[e.fault].words.toLowerCase() : ''}`,
-        unridable: 'Left unridable',
-      }[e.how]
+      return [LEFT_WORDS[e.how], ...(e.fault ? [DECLINABLE[e.fault].words.toLowerCase()] : [])].join(': ')
     case 'reopened':
       return 'Reopened'
   }

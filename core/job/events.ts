@@ -7,6 +7,11 @@ export const WHEELS = ['front', 'rear'] as const
 /** Ways a bike leaves: proven, rideable with a named fault that the customer declined, or not to be ridden. */
 export const LEAVES = ['proven', 'declined', 'unridable'] as const
 export type Leaves = (typeof LEAVES)[number]
+export const LEFT_WORDS: Record<Leaves, string> = {
+  proven: 'Handed back',
+  declined: 'Left rideable, a repair declined',
+  unridable: 'Left unridable',
+}
 
 /** The job's own kinds of ledger entries. */
 export const JOB_EVENTS = [

@@ -266,6 +266,10 @@ describe('after it has left', () => {
       { kind: 'parts', parts: stockParts('r14-10') } as const,
       { kind: 'sight', at: 'L', offsetMm: 0 } as const,
       { kind: 'hubSeen', check: 'lock', outcome: 'loose' } as const,
+      // what only its own request writes is looked at, so that it can be refused
+      { kind: 'arrived', parts: null } as const,
+      { kind: 'handedBack', how: 'proven' } as const,
+      { kind: 'reopened' } as const,
     ])
       expect(judged(e)).toBe(true)
   })

@@ -110,6 +110,7 @@ export const failsBy = (event: LedgerEvent): string | null => chapterOf(event).g
 
 /** Must the log be read, under the job's lock, before this entry is taken? Else it is taken as it comes. */
 export const needsJudging = (event: LedgerEvent): boolean =>
+  BY_REQUEST.has(event.kind) ||
   event.kind === 'undo' ||
   event.kind === 'placed' ||
   ON_OPEN_JOBS.has(event.kind) ||

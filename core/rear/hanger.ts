@@ -78,8 +78,6 @@ function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [numb
 export const camberTolerance = (speeds: number): number =>
   degrees(Math.atan(acrossTolerance(speeds) / 2 / GAUGE_RADIUS_MM))
 
-
-
 /** Spread of one reading, mm: with a caliper at the tip, by eye. `practice` */
 export const READING_SD_MM = { caliper: 0.3, eye: 1 } as const
 

@@ -22,7 +22,12 @@ async function told(asking: Promise<Asked<PhotoView[]>>) {
       : sayTrouble(a)
   if (a.is === 'done') photos.value = a.value
 }
-onMounted(() => told(ask(Photos, `/api/jobs/${props.job}/photos`)))
+onMounted(async () => {
+  const a = await ask(Photos, `/api/jobs/${props.job}/photos`)
+  // one taken meanwhile has said what became of it already
+  if (a.is === 'done') photos.value ??= a.value
+  else trouble.value ||= sayTrouble(a)
+})
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]

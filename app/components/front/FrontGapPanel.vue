@@ -2,7 +2,6 @@
 <script setup lang="ts">
 import type { FrontEvent } from '#core/front/events'
 import type { FrontState } from '#core/front/state'
-import { L_FIRST } from '#core/rear/gates'
 
 const props = defineProps<{ state: FrontState; mayLargest: boolean; job: number }>()
 const emit = defineEmits<{ put: [event: FrontEvent]; done: [] }>()
@@ -42,10 +41,7 @@ function measured(gapMm: number) {
     :centred="false"
     test="plate"
   />
-  <p v-if="barred" class="stopped" role="alert" data-test="front-barred">
-    {{ L_FIRST }}.
-    <NuxtLink class="underline" :to="stageLink(job, 'stops')">To the stops</NuxtLink>
-  </p>
+  <FrontBarred v-if="barred" :job="job" />
   <FigurePad
     v-else
     :key="plate"

@@ -5,11 +5,19 @@ import type { FrontParts } from '#core/front/parts'
 import type { FrontState } from '#core/front/state'
 import { HEIGHTS } from '#core/procedure/schools'
 
-const props = defineProps<{ state: FrontState; parts: FrontParts; height: (typeof HEIGHTS)[number] }>()
+const props = defineProps<{
+  state: FrontState
+  parts: FrontParts
+  height: (typeof HEIGHTS)[number]
+  mayLargest: boolean
+  job: number
+}>()
 const emit = defineEmits<{ put: [event: FrontEvent]; school: [id: string]; done: [] }>()
 const place = ref<'height' | 'angle'>('height')
 const SCHOOLS = HEIGHTS.map(h => ({ value: h.id, words: h.name }))
 const rotating = computed(() => props.parts.cage === 'rotating')
+/** A cage in line with its rings is looked at with the chain on the largest sprocket: L is seen first. */
+const barred = computed(() => !rotating.value && !props.mayLargest)
 const places = computed(() => {
   const { heightMm, angleDeg } = props.state.position
   return [
@@ -53,8 +61,9 @@ function placed(figure: number) {
     :centred="false"
     test="place"
   />
+  <FrontBarred v-if="barred" :job="job" />
   <FigurePad
-    v-if="place === 'height'"
+    v-else-if="place === 'height'"
     key="height"
     label="Height"
     unit="mm"

@@ -1,13 +1,28 @@
 <!-- Hanger: readings round the clock, the plane fitted to them, what to do about it, what it does to each gear. -->
 <script setup lang="ts">
-import { GAUGE_RADIUS_MM, HANGER_KINDS, HANGER_KIND_WORDS, type HangerKind, acrossTolerance } from '#core/rear/hangerLimit'
+import {
+  GAUGE_RADIUS_MM,
+  HANGER_KINDS,
+  HANGER_KIND_WORDS,
+  type HangerKind,
+  acrossTolerance,
+} from '#core/rear/hangerLimit'
 import { typedNumber } from '#core/quantity/typed'
 import { cleanBands } from '#core/rear/fit'
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
-import { badReading, fitHanger, hangerMisfitMm, hangerPlan, hangerSpreadDeg, READING_SD_MM, type HangerFit, type HangerReading } from '#core/rear/hanger'
+import {
+  badReading,
+  fitHanger,
+  hangerMisfitMm,
+  hangerPlan,
+  hangerSpreadDeg,
+  READING_SD_MM,
+  type HangerFit,
+  type HangerReading,
+} from '#core/rear/hanger'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()

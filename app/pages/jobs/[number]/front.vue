@@ -218,6 +218,8 @@ const keys = (): Record<string, () => void> => ({
         :state="front"
         :parts="parts"
         :height="schools.height"
+        :may-largest="mayLargest"
+        :job="number"
         @put="put"
         @school="put({ kind: 'schools', choice: { ...state.job.schools, height: $event } })"
         @done="back"

@@ -62,8 +62,8 @@ const ladder = computed(() =>
     right: isAsked(parts.value!, c),
   })),
 )
-/** What is found wrong with it; what is merely not proven yet is said beside the proof. */
-const stays = computed(() => hubStays(hub.value).filter(s => s.is === 'found'))
+/** What is found wrong with it, or only still to come. */
+const stays = computed(() => hubStays(hub.value))
 const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
 /** A step of the two-cable procedure that has a picture of its own. */
@@ -179,7 +179,8 @@ const keys = (): Record<string, () => void> => ({
     </template>
     <template #above>
       <p v-if="stays.length" class="stopped m-3 mb-0" role="alert" data-test="hub-stays">
-        Nobody rides it: {{ stays.map(s => s.why).join(', ') }}.
+        {{ stays.some(s => s.is === 'found') ? 'Nobody rides it' : 'Before it leaves' }}:
+        {{ stays.map(s => s.why).join(', ') }}.
       </p>
     </template>
     <template #look>

@@ -5,9 +5,9 @@ import { curesOf } from '#core/brake/checks'
 import { BRAKES, type Brake } from '#core/brake/kinds'
 import { Done } from '#core/http/answers'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
-import type { Leaves } from '#core/job/events'
+import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
-import { headOfSheet, Sheet } from '#core/ledger/sheet'
+import { Sheet } from '#core/ledger/sheet'
 
 const bench = useBench(
   () => 'Setup sheet',
@@ -93,7 +93,7 @@ async function reopen() {
   await ledger.refresh()
 }
 const print = () => window.print()
-const left = computed(() => (sheet.value ? (headOfSheet(sheet.value)?.title ?? 'Handed back') : 'Handed back'))
+const left = computed(() => LEFT_WORDS[sheet.value?.how ?? 'proven'])
 const keys = (): Record<string, () => void> =>
   closed.value
     ? {}

@@ -41,7 +41,7 @@ export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[
     outcomes.forEach((outcome, i) => {
       answers[good[i].at] = answerOf(good[i].entry, outcome)
     })
-    if (outcomes.some(o => o.outcome === 'stored')) tellJob(actor.shop, number, actor.session)
+    if (outcomes.some(o => o.outcome === 'stored')) tellJob(actor.shop, number, event)
     tapped(actor, actor.person.id)
   }
   return { answers }

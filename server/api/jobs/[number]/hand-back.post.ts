@@ -18,7 +18,7 @@ export default defineEventHandler(async (event): Promise<Sheet> => {
   const sheet = await answering(number, () =>
     handBack(db(), shop, number, person.id, session, order, handFor(actor, null)),
   )
-  tellJob(shop, number, session)
+  tellJob(shop, number, event)
   tapped(actor, person.id)
   return sheet
 })

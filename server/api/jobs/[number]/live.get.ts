@@ -15,7 +15,7 @@ export default defineEventHandler(async event => {
   let news = 0
   const push = (data: string) =>
     stream.push(data === 'news' ? { id: String(++news), data } : { data }).catch(() => undefined)
-  const stop = onNews(shop, number, session, () => {
+  const stop = onNews(shop, number, event, () => {
     push('news')
   })
   const ended = onSessionEnd(session, () => {

@@ -19,7 +19,7 @@ export default defineEventHandler(async (event): Promise<{ id: string }> => {
       addNote(tx, actor.shop, await lockOpenJob(tx, actor.shop, number), actor.person.id, text),
     ),
   )
-  tellJob(actor.shop, number, actor.session)
+  tellJob(actor.shop, number, event)
   tapped(actor, actor.person.id)
   return { id }
 })

@@ -13,6 +13,6 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const number = param(event, 'number', JobNumber)
   const order = await body(event, Reopen)
   await answering(number, () => reopen(db(), shop, number, person.id, session, order))
-  tellJob(shop, number, session)
+  tellJob(shop, number, event)
   return { ok: true }
 })
