@@ -8,6 +8,7 @@ import {
   makeShop,
   openBench,
   otherDevice,
+  saved,
   sender,
   SERVER,
   storedEvents,
@@ -151,6 +152,7 @@ test('shift housing on a brake is refused, in the page and by the server; a brak
 
   await t(bench, 'panel-steps').click()
   await t(bench, 'step-clamped').click()
+  await saved(bench)
   for (const brake of ['front', 'rear'])
     expect(await send({ kind: 'proof', brake, holds: true })).toMatchObject({ is: 'stored' })
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
@@ -161,6 +163,7 @@ test('shift housing on a brake is refused, in the page and by the server; a brak
   await t(bench, 'run-front-brake').click()
   await t(bench, 'panel-steps').click()
   await t(bench, 'step-capped').click()
+  await saved(bench)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'hand-back')).toBeEnabled()
 })
