@@ -1,4 +1,6 @@
 import { mayReachLargest } from '../rear/gates'
+import { emptyJoint, mutualInformation } from '../inference/information'
+import { systematic } from '../inference/sampling'
 import { NO_WINDOW_TURNS } from '../standards/model'
 import { MOVE_COST } from '../rear/benchEvents'
 import { degrees } from '../quantity/angle'
@@ -109,19 +111,14 @@ function sampleOf(analysis: Analysis, barrelTurns: number): Sampled[] {
     const blamed = CURABLE.filter(c => r.atFault[c])
     return PLACES + (blamed.length === 1 ? CURABLE.indexOf(blamed[0]) : blamed.length ? 3 : 4)
   }
-  const out: Sampled[] = []
-  let reached = 0
-  let next = 0.5 / SAMPLE
-  for (const reading of analysis.readings) {
-    reached += reading.weight
-    let times = 0
-    while (next <= reached) {
-      times++
-      next += 1 / SAMPLE
-    }
-    if (times) out.push({ reading, weight: times / SAMPLE, kind: kindOf(reading) })
-  }
-  return out
+  const times = systematic(
+    analysis.readings.map(r => r.weight),
+    SAMPLE,
+    0.5,
+  )
+  return analysis.readings.flatMap((reading, i) =>
+    times[i] ? [{ reading, weight: times[i] / SAMPLE, kind: kindOf(reading) }] : [],
+  )
 }
 
 const hasWindow = (r: Reading): boolean => r.span.to - r.span.from >= NO_WINDOW_TURNS
@@ -137,7 +134,8 @@ function shiftTells(
   const g = posterior.geometry
   const tables = tablesOf(arrival)
   const outcomes = tables.length + 1 // the last is skips
-  const joint = new Float64Array(KINDS * outcomes)
+  const joint = emptyJoint(KINDS, outcomes)
+  const { table } = joint
   const moved = aimTurns * g.threadMm
   const worn = analysis.wear.any
   const wornHere = worn > 0 ? analysis.wear.of[to] / worn : 0
@@ -154,12 +152,12 @@ function shiftTells(
     const lnQ = Math.log(b.sharpness)
     for (let i = 0; i < tables.length; i++) {
       const chance = Math.exp(lookUp(tables[i].table, z, lnQ))
-      joint[kind * outcomes + i] += weight * (1 - worn) * chance
-      joint[WORN * outcomes + i] += weight * worn * chance * (1 - wornHere * WORN_SKIPS)
+      table[kind * outcomes + i] += weight * (1 - worn) * chance
+      table[WORN * outcomes + i] += weight * worn * chance * (1 - wornHere * WORN_SKIPS)
     }
   }
-  joint[WORN * outcomes + tables.length] = worn * wornHere * WORN_SKIPS
-  return information(joint, outcomes)
+  table[WORN * outcomes + tables.length] = worn * wornHere * WORN_SKIPS
+  return mutualInformation(joint)
 }
 
 const EDGE_BINS = 17
@@ -168,7 +166,8 @@ function edgeTells(posterior: Posterior, sample: Sampled[], click: number, way: 
   const g = posterior.geometry
   const outcomes = EDGE_BINS + 1
   const inboard = (way === 'out') === g.threadMm > 0
-  const joint = new Float64Array(KINDS * outcomes)
+  const joint = emptyJoint(KINDS, outcomes)
+  const { table } = joint
   for (const { reading, weight, kind } of sample) {
     const b = reading.belief
     const perTurn = b.ratio * Math.abs(g.threadMm)
@@ -188,18 +187,19 @@ function edgeTells(posterior: Posterior, sample: Sampled[], click: number, way: 
       const upTo = i / 8 + 1 / 32
       if (upTo > limit) break
       const by = logistic(scale * (upTo - noticed))
-      joint[row + i] += weight * (by - before)
+      table[row + i] += weight * (by - before)
       before = by
     }
-    joint[row + EDGE_BINS] += weight * (1 - before)
+    table[row + EDGE_BINS] += weight * (1 - before)
   }
-  return information(joint, outcomes)
+  return mutualInformation(joint)
 }
 
 /** For a measured figure: bins of its own spread, each particle smeared over its neighbours. */
 function measuredTells(sample: Sampled[], figure: (r: Reading) => number, sd: number): number {
   const outcomes = 25
-  const joint = new Float64Array(KINDS * outcomes)
+  const joint = emptyJoint(KINDS, outcomes)
+  const { table } = joint
   const values = sample.map(s => figure(s.reading))
   const centre = values.reduce((s, v, i) => s + v * sample[i].weight, 0)
   sample.forEach(({ weight, kind }, s) => {
@@ -207,28 +207,9 @@ function measuredTells(sample: Sampled[], figure: (r: Reading) => number, sd: nu
     let before = 0
     for (let i = 0; i < outcomes; i++) {
       const by = i === outcomes - 1 ? 1 : logistic(1.702 * (i + 1 - at))
-      joint[kind * outcomes + i] += weight * (by - before)
+      table[kind * outcomes + i] += weight * (by - before)
       before = by
     }
   })
-  return information(joint, outcomes)
-}
-
-/** Mutual information of rows and columns of a joint table that sums to about 1, nats. */
-function information(joint: Float64Array, columns: number): number {
-  const rows = joint.length / columns
-  const column = new Float64Array(columns)
-  const row = new Float64Array(rows)
-  for (let i = 0; i < rows; i++)
-    for (let j = 0; j < columns; j++) {
-      column[j] += joint[i * columns + j]
-      row[i] += joint[i * columns + j]
-    }
-  let sum = 0
-  for (let i = 0; i < rows; i++)
-    for (let j = 0; j < columns; j++) {
-      const p = joint[i * columns + j]
-      if (p > 1e-12) sum += p * Math.log(p / (row[i] * column[j]))
-    }
-  return Math.max(0, sum)
+  return mutualInformation(joint)
 }

@@ -78,7 +78,7 @@ export type State = {
   events: number
   trace: Trace
   densities: Density[]
-  particles: Float64Array[]
+  particles: readonly Float64Array[]
   logWeights: Float64Array
   epochs: Epoch[]
   observations: Observation[]

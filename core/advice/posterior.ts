@@ -1,3 +1,4 @@
+import { afterSeen, weightsOf } from '../inference/particles'
 import type { BenchEvent } from '../rear/benchEvents'
 import type { Density } from '../quantity/normal'
 import { randomFrom, type Random } from '../quantity/random'
@@ -20,7 +21,7 @@ import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
  */
 export const PARTICLES = 800
 /** Share of effective particles below which they are drawn again and moved. */
-const REJUVENATE_BELOW = 0.45
+const RENEW_BELOW = 0.45
 
 /** One particle in the terms of the response model, at given screws. */
 export type Belief = Bike & Hearing & { mmPerTurnH: number; mmPerTurnL: number }
@@ -75,7 +76,7 @@ function make(s: State): Posterior {
     events: s.events,
     skips: s.skips,
     wornRate: s.wornRate,
-    weights: normalised(s.logWeights),
+    weights: weightsOf(s),
     belief(i) {
       resolve(s, s.particles[i], scratch)
       return beliefAt(s, scratch)
@@ -104,16 +105,6 @@ function beliefAt(s: State, r: Float64Array): Belief {
   }
 }
 
-function normalised(logWeights: Float64Array): Float64Array {
-  let most = -Infinity
-  for (const l of logWeights) if (l > most) most = l
-  const out = new Float64Array(logWeights.length)
-  let sum = 0
-  for (let i = 0; i < out.length; i++) sum += out[i] = Math.exp(logWeights[i] - most)
-  for (let i = 0; i < out.length; i++) out[i] /= sum
-  return out
-}
-
 function advance(s: State, event: BenchEvent): State {
   const trace = step(s.trace, event, s.setup)
   const next: State = { ...s, trace, events: s.events + 1 }
@@ -123,15 +114,15 @@ function advance(s: State, event: BenchEvent): State {
   const added = observationOf(s, event)
   if (!added) return next
   next.observations = merge(s.observations, added)
-  next.logWeights = s.logWeights.slice()
   const r = new Float64Array(R.size * s.epochs.length)
-  for (let i = 0; i < s.particles.length; i++) {
-    resolve(next, s.particles[i], r)
-    next.logWeights[i] += logLikelihood(next, added, r)
+  const logChance = (particle: Float64Array): number => {
+    resolve(next, particle, r)
+    return logLikelihood(next, added, r)
   }
-  const weights = normalised(next.logWeights)
-  const effective = 1 / weights.reduce((sum, w) => sum + w * w, 0) / weights.length
-  return effective < REJUVENATE_BELOW ? rejuvenate(next, weights, effective, randomFrom(s.seed, next.events)) : next
+  const random = randomFrom(s.seed, next.events)
+  const move = (drawn: Float64Array[], effective: number) => rejuvenate(next, drawn, effective, random)
+  const seen = afterSeen({ points: s.particles, logWeights: s.logWeights }, logChance, RENEW_BELOW, move, random)
+  return { ...next, particles: seen.points, logWeights: seen.logWeights }
 }
 
 function observationOf(s: State, event: BenchEvent): Observation | null {

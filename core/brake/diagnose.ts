@@ -1,6 +1,6 @@
 import { isDiagnosed } from './kinds'
 import type { BrakeState } from './state'
-import { mutualInformation, normalised } from '../inference/information'
+import { jointOf, mutualInformation, normalised } from '../inference/information'
 import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, type BrakeCheck, type BrakeFault } from './checks'
 import type { BrakeKind } from './kinds'
 
@@ -62,8 +62,9 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
     .map(check => {
       // looked at once, the same look tells little more: a slip of the eye at most
       const again = seen.some(s => s.check === check.id)
-      const outcomes = (i: number) => check.outcomes.map(([o]) => [o, outcomeChance(possible[i]!, check, o)] as const)
-      return { check, tells: again ? 0 : mutualInformation(chances, outcomes) }
+      if (again) return { check, tells: 0 }
+      const shows = possible.map(f => check.outcomes.map(([o]) => outcomeChance(f, check, o)))
+      return { check, tells: mutualInformation(jointOf(chances, [...possible.keys()], shows)) }
     })
     .sort((a, b) => b.tells / b.check.cost - a.tells / a.check.cost)
   const faults = possible

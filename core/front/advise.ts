@@ -1,5 +1,7 @@
 import type { FrontCause, FrontFault } from './causes'
 import { FRONT_FAULTS } from './causes'
+import { jointOf, mutualInformation } from '../inference/information'
+import { systematic } from '../inference/sampling'
 import { positiveList } from '../quantity/check'
 import { normalBelow } from '../quantity/normal'
 import {
@@ -316,12 +318,11 @@ const SAMPLE = 250
 function checksOf(g: FrontGeometry, reads: readonly Read[], thrown: { inboard: number; outboard: number }): Check[] {
   const sample = sampled(reads)
   const kinds = sample.map(kindOf)
+  const weights = new Float64Array(sample.length).fill(1 / sample.length)
   const out: Check[] = []
   const add = (move: FrontCheck, chances: (b: FrontGuess) => ArrayLike<number>) => {
-    const tells = information(
-      sample.map(r => chances(r.guess)),
-      kinds,
-    )
+    const shows = sample.map(r => chances(r.guess))
+    const tells = mutualInformation(jointOf(weights, kinds, shows))
     out.push({ move, tells, rate: tells / frontCost(move) })
   }
   for (let ring = 0; ring + 1 < g.rings; ring++)
@@ -378,13 +379,14 @@ function cross(a: Float64Array, b: Float64Array): Float64Array {
   return out
 }
 
-/** A manageable number of guesses, systematically by weight. */
+/** A manageable number of guesses, systematically by weight, alike in weight then. */
 function sampled(reads: readonly Read[]): Read[] {
-  const out: Read[] = []
-  let sum = 0
-  let mark = 0.5 / SAMPLE
-  for (const r of reads) for (sum += r.weight; mark < sum && out.length < SAMPLE; mark += 1 / SAMPLE) out.push(r)
-  return out
+  const times = systematic(
+    reads.map(r => r.weight),
+    SAMPLE,
+    0.5,
+  )
+  return reads.flatMap((r, i) => new Array<Read>(times[i]!).fill(r))
 }
 
 /** The answer a guess stands for: each screw too far in, right or too far out, or one of the faults. */
@@ -397,25 +399,4 @@ function kindOf(r: Read): number {
     3 * third(r.guess.stopLMm, r.window.L) +
     9 * third(r.guess.stopHMm, r.window.H)
   )
-}
-
-/** Mutual information between what a check shows and the kind of answer, nats (Shannon 1948). */
-function information(chances: readonly ArrayLike<number>[], kinds: readonly number[]): number {
-  const outcomes = chances[0]?.length ?? 0
-  const all = new Float64Array(outcomes)
-  const byKind = new Map<number, { of: Float64Array; n: number }>()
-  chances.forEach((row, i) => {
-    let total = 0
-    for (let o = 0; o < outcomes; o++) total += row[o]
-    let kind = byKind.get(kinds[i])
-    if (!kind) byKind.set(kinds[i], (kind = { of: new Float64Array(outcomes), n: 0 }))
-    kind.n++
-    for (let o = 0; o < outcomes; o++) {
-      all[o] += row[o] / total
-      kind.of[o] += row[o] / total
-    }
-  })
-  const entropy = (p: Float64Array, n: number) => -p.reduce((s, x) => s + (x > 0 ? (x / n) * Math.log(x / n) : 0), 0)
-  const n = chances.length
-  return Math.max(0, entropy(all, n) - [...byKind.values()].reduce((s, k) => s + (k.n / n) * entropy(k.of, k.n), 0))
 }

@@ -1,4 +1,4 @@
-import { mutualInformation, normalised } from '../inference/information'
+import { jointOf, mutualInformation, normalised, rowsOf } from '../inference/information'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
 import { clicksFromSlack, gearAt, HUB_WAY, targetMm, type HubParts } from './kinds'
@@ -190,14 +190,19 @@ export function diagnoseHub(
   })
   const chances = normalised(weights)
   const names = [...new Set(all.map(h => h.fault))]
-  const byFault = (p: readonly number[]) => names.map(n => p.reduce((s, x, i) => s + (all[i].fault === n ? x : 0), 0))
-  const faults = byFault(chances)
-    .map((chance, i) => ({ id: names[i], words: HUB_FAULTS.find(f => f.id === names[i])?.words ?? NONE.words, chance }))
+  /** Which fault each hypothesis is of. */
+  const kinds = all.map(h => names.indexOf(h.fault))
+  const faults = names
+    .map((id, k) => ({
+      id,
+      words: HUB_FAULTS.find(f => f.id === id)?.words ?? NONE.words,
+      chance: chances.reduce((sum, c, i) => sum + (kinds[i] === k ? c : 0), 0),
+    }))
     .sort((a, b) => b.chance - a.chance)
 
   /** What a thing to look at would tell of the fault, nats. */
   const tells = (outcomes: (h: HubHypothesis) => ReadonlyMap<string, number>): number =>
-    mutualInformation(chances, i => outcomes(all[i]!), byFault)
+    mutualInformation(jointOf(chances, kinds, rowsOf(all.map(outcomes))))
   // the same thing once more is worth less than its sum says: eye and hand repeat their mistakes
   const times = (n: number): number => (n === 0 ? 1 : n < TIMES ? AGAIN_WORTH : 0)
   const looked = (id: string) => times(log.seen.filter(s => s.check === id).length)

@@ -8,28 +8,62 @@ export function normalised(weights: readonly number[]): number[] {
   return weights.map(w => w / sum)
 }
 
+/** Chances of kinds and outcomes together, a row a kind: what `mutualInformation` reads. */
+export type Joint = { readonly table: Float64Array; readonly outcomes: number }
+export const emptyJoint = (kinds: number, outcomes: number): Joint => ({
+  table: new Float64Array(kinds * outcomes),
+  outcomes,
+})
+
 /**
- * What an outcome would tell of hypotheses: their mutual information, nats, by the definition H(what) − H(what | outcome).
- * @param chances of each hypothesis, sum 1
- * @param outcomes chances of each outcome under hypothesis i
- * @param what of the hypotheses is asked for: chances in, chances of that out (which fault, say); left out, each of them
+ * Hypotheses and what each would show, put together.
+ * @param weights of the hypotheses, sum about 1
+ * @param kinds which kind each is of: what is to be told apart
+ * @param shows chances of the outcomes under each; need not sum to 1
  */
-export function mutualInformation(
-  chances: readonly number[],
-  outcomes: (i: number) => Iterable<readonly [string, number]>,
-  what: (chances: readonly number[]) => readonly number[] = p => p,
-): number {
-  const joint = new Map<string, number[]>()
-  chances.forEach((chance, i) => {
-    for (const [outcome, p] of outcomes(i)) {
-      const row = joint.get(outcome) ?? joint.set(outcome, new Array<number>(chances.length).fill(0)).get(outcome)!
-      row[i]! += chance * p
-    }
+export function jointOf(
+  weights: ArrayLike<number>,
+  kinds: ArrayLike<number>,
+  shows: readonly ArrayLike<number>[],
+): Joint {
+  let most = 0
+  for (let i = 0; i < kinds.length; i++) most = Math.max(most, kinds[i]!)
+  const joint = emptyJoint(most + 1, shows[0]?.length ?? 0)
+  const { table, outcomes } = joint
+  shows.forEach((row, i) => {
+    let all = 0
+    for (let o = 0; o < outcomes; o++) all += row[o]!
+    if (all > 0) for (let o = 0; o < outcomes; o++) table[kinds[i]! * outcomes + o]! += (weights[i]! * row[o]!) / all
   })
-  let left = 0
-  for (const row of joint.values()) {
-    const p = row.reduce((a, b) => a + b, 0)
-    if (p > 0) left += p * entropy(what(row.map(x => x / p)))
-  }
-  return Math.max(0, entropy(what(chances)) - left)
+  return joint
+}
+
+/** Outcomes named by words, as rows over all the names there are: for `jointOf`. */
+export function rowsOf(shows: readonly ReadonlyMap<string, number>[]): Float64Array[] {
+  const at = new Map<string, number>()
+  for (const row of shows) for (const outcome of row.keys()) if (!at.has(outcome)) at.set(outcome, at.size)
+  return shows.map(row => {
+    const out = new Float64Array(at.size)
+    for (const [outcome, chance] of row) out[at.get(outcome)!] = chance
+    return out
+  })
+}
+
+/** What an outcome tells of the kinds: their mutual information, nats, of a joint table that sums to about 1. Shannon (`std`). */
+export function mutualInformation({ table, outcomes }: Joint): number {
+  const kinds = table.length / outcomes
+  const column = new Float64Array(outcomes)
+  const row = new Float64Array(kinds)
+  for (let i = 0; i < kinds; i++)
+    for (let j = 0; j < outcomes; j++) {
+      column[j]! += table[i * outcomes + j]!
+      row[i]! += table[i * outcomes + j]!
+    }
+  let sum = 0
+  for (let i = 0; i < kinds; i++)
+    for (let j = 0; j < outcomes; j++) {
+      const p = table[i * outcomes + j]!
+      if (p > 1e-12) sum += p * Math.log(p / (row[i]! * column[j]!))
+    }
+  return Math.max(0, sum)
 }

@@ -1,3 +1,4 @@
+import { entropy, normalised } from '../inference/information'
 import type { CassettePart, DerailleurPart, PartsOfShop, ShifterPart } from './partsOfShop'
 import { MEASUREMENT_RULES, MEASUREMENTS, readingOf, type Measurement, type Readings } from './measuring'
 
@@ -207,10 +208,8 @@ function answerOf(
 /** Usual reading error of a measurement still to be made, mm. */
 const NEXT_SD_MM = 0.1
 
-const entropy = (weights: readonly number[]): number => {
-  const total = sum(weights)
-  return total > 0 ? -weights.reduce((h, w) => (w > 0 ? h + (w / total) * Math.log(w / total) : h), 0) : 0
-}
+/** Doubt between weights that need not sum to 1, nats. */
+const doubt = (weights: readonly number[]): number => (sum(weights) > 0 ? entropy(normalised(weights)) : 0)
 
 /** The measurement expected to leave the least doubt about the part it tells of, among those not made yet. */
 function nextMeasurement(parts: PartsOfShop, readings: Readings, chances: Chances): Identified['next'] {
@@ -225,7 +224,7 @@ function nextMeasurement(parts: PartsOfShop, readings: Readings, chances: Chance
       .map((part, i) => ({ part, weight: each[i], is: expected(m, part) }))
       .filter(x => x.weight > 0.01 && x.is)
     if (live.length < 2) continue
-    const now = entropy(byNumbers(live.map(x => [x.part, x.weight])))
+    const now = doubt(byNumbers(live.map(x => [x.part, x.weight])))
     let after = 0
     for (const truth of live) {
       const reads = truth.is!.mean
@@ -239,7 +238,7 @@ function nextMeasurement(parts: PartsOfShop, readings: Readings, chances: Chance
                 : normal(reads, x.is!.mean, Math.hypot(NEXT_SD_MM, x.is!.sd))),
           ] as const,
       )
-      after += truth.weight * entropy(byNumbers(posterior))
+      after += truth.weight * doubt(byNumbers(posterior))
     }
     // counting costs nothing: it wins where a measurement would tell no more
     const gain = (now - after / sum(live.map(x => x.weight))) * (MEASUREMENT_RULES[m].counted ? 1.1 : 1)
