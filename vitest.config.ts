@@ -1,11 +1,28 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+/** What every project shares. */
+const test = { testTimeout: 60_000, pool: 'forks', environment: 'node' } as const
 
 export default defineConfig({
   test: {
-    include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'ops/**/*.test.ts', 'demo/**/*.test.ts'],
-    globalSetup: ['ops/testDatabase.ts'],
-    testTimeout: 60_000,
-    pool: 'forks',
     maxWorkers: 2,
+    projects: [
+      // the trade and everything about it: no database, no browser
+      { test: { ...test, name: 'core', include: ['core/**/*.test.ts'] } },
+      // what the browser keeps and sends, without a browser
+      { resolve: { alias: { '~': here('app') } }, test: { ...test, name: 'app', include: ['app/**/*.test.ts'] } },
+      // with a PostgreSQL cluster of their own
+      {
+        test: {
+          ...test,
+          name: 'server',
+          include: ['server/**/*.test.ts', 'ops/**/*.test.ts', 'demo/**/*.test.ts'],
+          globalSetup: ['ops/testDatabase.ts'],
+        },
+      },
+    ],
   },
 })

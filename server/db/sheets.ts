@@ -16,7 +16,7 @@ import { ownFigures, standardsWith, type Standards } from '#core/standards/inFor
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
-import { append, entriesAfter, lockJob, NoSuchJob, type Signed } from './ledger'
+import { append, entriesAfter, lockJob, NoSuchJob, type Outcome, type Signed } from './ledger'
 import { keepRecords, takeRecordsBack } from './records'
 import { shopValues } from './standards'
 
@@ -187,7 +187,8 @@ async function freeze(
   at: Date,
 ): Promise<void> {
   const event: LedgerEvent = { kind: 'handedBack', how: order.how, ...(order.fault ? { fault: order.fault } : {}) }
-  await append(tx, shop, number, session, [ownEntry(order, person, at, event)], true)
+  const [stored] = await append(tx, shop, number, session, [ownEntry(order, person, at, event)], true)
+  stayUnless(usedBefore(stored))
   await tx
     .insertInto('sheet')
     .values({
@@ -210,6 +211,10 @@ async function freeze(
     .where('number', '=', number)
     .execute()
 }
+
+/** The id of a request is the id of its entry: one that stands elsewhere already is another's. */
+const usedBefore = ({ outcome }: Outcome): Refusal | null =>
+  outcome === 'stored' ? null : { field: 'id', message: 'That request was used before: ask once more' }
 
 const ownEntry = (order: { id: string; basedOn: number }, person: string, at: Date, event: LedgerEvent): Signed => ({
   id: EventId.parse(order.id),
@@ -245,7 +250,7 @@ export async function reopen(
       .executeTakeFirst()
     if (clash) throw new MustStay(`Tag ${job.tag} now hangs on job ${clash.number}: finish that one first`)
     const [stored] = await append(tx, shop, number, session, [ownEntry(order, person, at, { kind: 'reopened' })], true)
-    if (stored.outcome !== 'stored') throw new MustStay('That request was used before: reopen the job once more')
+    stayUnless(usedBefore(stored))
     await tx
       .updateTable('job')
       .set({ closed_at: null, place: 'rack', stand: null, call: null })
