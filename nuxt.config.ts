@@ -33,6 +33,19 @@ export default defineNuxtConfig({
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },
     build: { modulePreload: { polyfill: false } },
+    // told beforehand, so that a server that reloads does not begin by reloading
+    optimizeDeps: {
+      include: [
+        '@vueuse/core',
+        'idb',
+        'zod',
+        'comlink',
+        'd3-scale',
+        'date-fns',
+        '@tanstack/vue-form',
+        '@headlessui/vue',
+      ],
+    },
   },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },

@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
@@ -9,12 +9,15 @@ import { shopOfCode } from '../server/db/people'
 import { ClusterTrouble, postgresPrograms, startCluster, until, type Cluster } from './cluster'
 import { bringUpToDate, countShops, oneTimeCode } from './database'
 import { say } from './say'
-import { startServer } from './server'
+import { ROOT, startServer } from './server'
 
 const DEFAULT_PORT = 8188
+const DEV_PORT = 8189
+/** Whose data: the demo's, the shop's, or a demo's to work on the code with. */
+type Kind = 'demo' | 'shop' | 'dev'
 
 /** Demo and real shops never share a cluster: the demo's passwords are published. */
-function dataFolder(kind: 'demo' | 'shop'): string {
+function dataFolder(kind: Kind): string {
   const base =
     process.env.OCHO_DATA ?? (process.getuid?.() === 0 ? '/var/lib/ocho' : join(homedir(), '.local', 'share', 'ocho'))
   return join(resolve(base), kind)
@@ -86,6 +89,26 @@ async function stopLeftOverServer(kind: 'demo' | 'shop'): Promise<void> {
   rmSync(file, { force: true })
 }
 
+/** Database with demo data and a server that reloads as the code changes; Ctrl-C stops both. */
+async function dev(): Promise<void> {
+  const cluster = await startCluster(dataFolder('dev'), say)
+  try {
+    await bringUpToDate(cluster)
+    await loadDemo(cluster)
+    say(`Ocho will be at http://127.0.0.1:${DEV_PORT}, and reloads as you type. Ctrl-C stops it`)
+    const child = spawn(
+      join(ROOT, 'node_modules', '.bin', 'nuxt'),
+      ['dev', '--port', String(DEV_PORT), '--host', '127.0.0.1', '--no-clear'],
+      { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...DEMO_ENV, OCHO_DATABASE_URL: cluster.appUrl } },
+    )
+    const ended = new Promise<void>(resolve => child.once('exit', () => resolve()))
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => child.kill('SIGTERM'))
+    await ended
+  } finally {
+    await cluster.stop()
+  }
+}
+
 async function loadDemo(cluster: Cluster): Promise<void> {
   const db = connect(cluster.appUrl, 4)
   try {
@@ -141,12 +164,13 @@ const [command, ...args] = process.argv.slice(2)
 const commands: Record<string, () => Promise<void>> = {
   demo: () => run('demo'),
   start: () => run('shop'),
+  dev,
   backup: () => backup(args),
   restore: () => restore(args),
 }
 const chosen = commands[command]
 if (!chosen) {
-  console.error('usage: ./ocho demo | start | test | backup FILE [--demo] | restore FILE [--demo]')
+  console.error('usage: ./ocho demo | start | dev | test | backup FILE [--demo] | restore FILE [--demo]')
   process.exit(2)
 }
 chosen().catch((error: Error) => {

@@ -57,5 +57,5 @@ export async function dropPhoto(tx: ShopTx, shop: string, job: string, id: strin
     .where('id', '=', id)
     .where('gone_at', 'is', null)
     .executeTakeFirst()
-  return numUpdatedRows === 1n
+  return Number(numUpdatedRows) === 1
 }

@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { say } from './say'
+import { ROOT } from './server'
+
+/**
+ * Runs the mutation tester over where a wrong line could hurt somebody, and prints its score per folder with every mutant
+ * that no test noticed. `npm run mutants` for all, `npm run mutants -- brake hub` for some. Takes half an hour for all.
+ */
+type Part = { files: string[]; config: 'core' | 'server'; goal: number }
+const PARTS: Record<string, Part> = {
+  ledger: { files: ['core/ledger/*.ts', 'core/job/*.ts', 'core/chapter/*.ts'], config: 'core', goal: 90 },
+  advice: {
+    files: ['core/advice/{decide,checks,explain,moveKey}.ts', 'core/rear/{stops,gap,hanger,clamp}.ts'],
+    config: 'core',
+    goal: 80,
+  },
+  brake: { files: ['core/brake/*.ts'], config: 'core', goal: 80 },
+  hub: { files: ['core/hub/*.ts'], config: 'core', goal: 80 },
+  cable: { files: ['core/cable/*.ts'], config: 'core', goal: 80 },
+  server: { files: ['server/db/*.ts'], config: 'server', goal: 80 },
+}
+
+type Mutant = { status: string; mutatorName: string; replacement?: string; location: { start: { line: number } } }
+type Report = { files: Record<string, { source: string; mutants: Mutant[] }> }
+const FOUND = new Set(['Killed', 'Timeout', 'RuntimeError'])
+const MISSED = new Set(['Survived', 'NoCoverage'])
+
+const asked = process.argv.slice(2)
+const unknown = asked.filter(a => !(a in PARTS))
+if (unknown.length) {
+  console.error(`No such part: ${unknown.join(', ')}. There are ${Object.keys(PARTS).join(', ')}`)
+  process.exit(2)
+}
+
+let short = 0
+for (const name of asked.length ? asked : Object.keys(PARTS)) {
+  const { files, config, goal } = PARTS[name]!
+  const report = join('reports', `mutants-${name}.json`)
+  say(`mutants of ${name}`)
+  spawnSync(
+    join(ROOT, 'node_modules', '.bin', 'stryker'),
+    ['run', '-m', [...files, '!**/*.test.ts', '!**/test*.ts', '!**/*.d.ts'].join(',')],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, OCHO_MUTANTS_CONFIG: `ops/mutants.${config}.config.ts`, OCHO_MUTANTS_REPORT: report },
+    },
+  )
+  if (!existsSync(join(ROOT, report))) {
+    console.error(`${name}: the mutation tester gave no report: see above`)
+    process.exit(1)
+  }
+  const { files: told } = JSON.parse(readFileSync(join(ROOT, report), 'utf8')) as Report
+  const all = Object.entries(told).flatMap(([file, f]) =>
+    f.mutants.map(m => ({ ...m, where: `${file}:${m.location.start.line}` })),
+  )
+  const missed = all.filter(m => MISSED.has(m.status))
+  const found = all.filter(m => FOUND.has(m.status)).length
+  for (const m of missed)
+    console.log(`  ${m.where} ${m.mutatorName}: ${(m.replacement ?? '').replace(/\s+/g, ' ').slice(0, 90)}`)
+  const score = (100 * found) / (found + missed.length)
+  if (score < goal) short++
+  console.log(`${name}: ${found} of ${found + missed.length} noticed, ${score.toFixed(1)} % (goal ${goal} %)`)
+}
+process.exit(short ? 1 : 0)

@@ -1,0 +1,19 @@
+/**
+ * Mutation tests (`npm run mutants`): does some test fail when the code is wrong? Not part of `./ocho test`; it takes long.
+ * Words are left alone: what a person reads is no decision, and ids are the compiler's to check.
+ * @type {import('@stryker-mutator/api/core').PartialStrykerOptions}
+ */
+export default {
+  testRunner: 'vitest',
+  vitest: { configFile: process.env.OCHO_MUTANTS_CONFIG ?? 'ops/mutants.core.config.ts' },
+  coverageAnalysis: 'perTest',
+  ignoreStatic: true,
+  mutator: { excludedMutations: ['StringLiteral', 'Regex'] },
+  // Nuxt's types are needed to read tsconfig.json
+  ignorePatterns: ['!.nuxt', '.output', 'docs', 'e2e', 'test-results', 'reports', '.data'],
+  tempDirName: '.stryker-tmp',
+  concurrency: 2,
+  timeoutMS: 20_000,
+  reporters: ['json', 'progress-append-only'],
+  jsonReporter: { fileName: process.env.OCHO_MUTANTS_REPORT ?? 'reports/mutants.json' },
+}
