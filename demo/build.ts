@@ -28,7 +28,7 @@ import { DEMO_STOCK, DEMO_VALUES } from './values'
 /** How long each step takes at the bench, for plausible times, seconds. */
 const STEP_S = 25
 
-export type DemoOptions = {
+type DemoOptions = {
   shop?: { code: string; name: string; zone: string }
   now?: Date
   jobs?: readonly DemoJob[]

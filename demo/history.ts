@@ -7,7 +7,7 @@ import type { FrameKind } from '#core/records/frames'
  * Two years of the workshop before today: the same bikes come back, each visit in a few entries. Invented, from a fixed
  * seed, so that every view has something true to show; figures scatter about what is usual for each kind of frame.
  */
-export type PastVisit = {
+type PastVisit = {
   customer: string
   contact: string
   bike: string

@@ -1,5 +1,6 @@
 import { ESLint } from 'eslint'
-import { join } from 'node:path'
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join, normalize } from 'node:path'
 import { expect, test } from 'vitest'
 
 const root = join(import.meta.dirname, '..')
@@ -43,3 +44,53 @@ test('what is allowed passes', async () => {
     await messages('server/db/good.ts', "import { reduce } from '../../core/ledger/reduce'\nconsole.log(reduce)\n"),
   ).toEqual([])
 }, 60_000)
+
+/** Folders of core, the lowest first: each imports only those before it, so that none goes round in a circle. */
+const CORE_LAYERS = [
+  'quantity',
+  'inference',
+  'standards',
+  'response',
+  'chapter',
+  'procedure',
+  'cable',
+  'rear',
+  'job',
+  'front',
+  'brake',
+  'hub',
+  'advice',
+  'bench',
+  'ledger',
+  'records',
+  'http',
+  'exchange',
+]
+
+/** Every file of a folder with what it imports of the project, each by its path from the root. */
+function importsOf(folder: string): { file: string; to: string }[] {
+  return readdirSync(join(root, folder), { recursive: true, encoding: 'utf8' })
+    .filter(f => /\.(ts|vue)$/.test(f) && !/\.test\.ts$|(^|\/)test[A-Z]\w*\.ts$/.test(f))
+    .flatMap(f => {
+      const file = join(folder, f)
+      const text = readFileSync(join(root, file), 'utf8')
+      return [...text.matchAll(/(?:from|import\() ?'([^']+)'/g)].flatMap(([, path]) => {
+        if (path!.startsWith('#core/')) return [{ file, to: path!.replace('#core/', 'core/') }]
+        return path!.startsWith('.') ? [{ file, to: normalize(join(dirname(file), path!)) }] : []
+      })
+    })
+}
+
+test('the folders of core are layers: each imports those below it alone', () => {
+  const layer = (path: string) => path.split('/')[1]!
+  const seen = importsOf('core').filter(({ file }) => file !== 'core/index.ts')
+  const folders = readdirSync(join(root, 'core'), { withFileTypes: true }).filter(e => e.isDirectory())
+  expect(new Set(folders.map(f => f.name))).toEqual(new Set(CORE_LAYERS))
+  const upwards = seen.filter(({ file, to }) => CORE_LAYERS.indexOf(layer(to)) > CORE_LAYERS.indexOf(layer(file)))
+  expect(upwards.map(({ file, to }) => `${file} imports ${to}`)).toEqual([])
+})
+
+test.each(['core', 'server', 'app'])('%s knows nothing of the demo, the tools or the tests', folder => {
+  const found = importsOf(folder).filter(({ to }) => /^(demo|ops|e2e|bench)\//.test(to))
+  expect(found.map(({ file, to }) => `${file} imports ${to}`)).toEqual([])
+})

@@ -48,7 +48,7 @@ export function testServer() {
     log: [] as Stored[],
     sent: [] as Sent[],
     /** Called before a batch is answered. */
-    before: async () => undefined as void,
+    before: async (): Promise<void> => undefined,
     session: sessionOf() as SessionView | null,
     job: jobOf(),
     /** Some of the log was written by a later version. */
@@ -93,4 +93,6 @@ export function testServer() {
 }
 
 /** A page loaded anew: stores that know nothing yet. */
-export const reload = (): void => setActivePinia(createPinia())
+export function reload(): void {
+  setActivePinia(createPinia())
+}

@@ -9,7 +9,7 @@ import type { Decision } from './decide'
 import type { Posterior } from './posterior'
 
 /** What a barrel turn does: mm of cable, and mm of pulley with its direction. */
-export function effectOfBarrel(posterior: Posterior, turns: number, ratio: number): string {
+function effectOfBarrel(posterior: Posterior, turns: number, ratio: number): string {
   const cableMm = Math.abs(turns) * posterior.setup.barrelPitchMm
   return `${cableMm.toFixed(2)} mm of cable, ${(cableMm * ratio).toFixed(2)} mm ${turns > 0 === posterior.geometry.threadMm > 0 ? 'towards the spokes' : 'towards the frame'}`
 }
@@ -43,7 +43,7 @@ export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'o
   wayOf(move.screw, move.turns)
 
 /** Told to stop, is it because the bike is right, or because nothing gains more? */
-export const isRightAsItStands = ({ right }: { right: number }): boolean => right >= 0.5
+const isRightAsItStands = ({ right }: { right: number }): boolean => right >= 0.5
 
 /** A move in two lines to be read from the stand: what it is about, and what is done. */
 export function headOf(m: Move, teeth: readonly number[], now: { right: number }): { small: string; big: string } {
@@ -152,5 +152,4 @@ function doubt(analysis: Analysis, check = false): string {
   return ` Still open: ${CAUSE_WORDS[left[0]].toLowerCase()} ${sayChance(analysis.causes[left[0]])} or ${CAUSE_WORDS[left[1]].toLowerCase()} ${sayChance(analysis.causes[left[1]])}${check ? '; this splits them best' : ''}.`
 }
 
-export const meanRatio = (analysis: Analysis): number =>
-  analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)
+const meanRatio = (analysis: Analysis): number => analysis.readings.reduce((s, r) => s + r.weight * r.belief.ratio, 0)

@@ -5,7 +5,7 @@ import type { Posterior } from './posterior'
 import type { KnownPrior, Unknown } from './prior'
 
 /** What a finished job leaves known of a bike: mean and spread of each lasting unknown, in the filter's own terms. */
-export type KeptBelief = Partial<Record<Unknown, { mean: number; sd: number }>>
+type KeptBelief = Partial<Record<Unknown, { mean: number; sd: number }>>
 
 /** Spread added from one visit to the next, as bikes are ridden: mm of cable, of stop, and of the rest. `model` */
 const DRIFT: Partial<Record<Unknown, number>> = {

@@ -78,8 +78,7 @@ export function windowState(p: Picture): 'known' | 'none' | 'unknown' {
 }
 
 /** The likeliest causes, that first. */
-export const byChance = (causes: Readonly<Record<Cause, number>>): Cause[] =>
-  [...CAUSES].sort((a, b) => causes[b] - causes[a])
+const byChance = (causes: Readonly<Record<Cause, number>>): Cause[] => [...CAUSES].sort((a, b) => causes[b] - causes[a])
 
 /** The cause that the next move is about, else the likeliest. */
 export const leadingCause = ({ move, causes }: Pick<Picture, 'move' | 'causes'>): Cause =>

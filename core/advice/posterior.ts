@@ -19,7 +19,7 @@ import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
  * replay than differential evolution (ter Braak 2006), kept for what no one normal fits; walks; redraws from the prior.
  * Seeded by (seed, number of the event), so that a log always gives the same belief however it was reached.
  */
-export const PARTICLES = 800
+const PARTICLES = 800
 /** Share of effective particles below which they are drawn again and moved. */
 const RENEW_BELOW = 0.45
 

@@ -4,7 +4,7 @@ import { BRAKE_KINDS, type BrakeKind } from '../brake/kinds'
 import { randomFrom, type Random } from '../quantity/random'
 
 /** A simulated brake with one hidden fault, met as often as such faults are; kinds alike but for coaster and drum, which are rarer. */
-export type HiddenBrake = { kind: BrakeKind; fault: BrakeFault }
+type HiddenBrake = { kind: BrakeKind; fault: BrakeFault }
 const KIND_WEIGHT: Record<BrakeKind, number> = {
   'linear-pull': 4,
   'dual-pivot': 3,

@@ -21,7 +21,7 @@ import {
 /** A simulated front on the stand; its hidden state is never given to the advice. */
 export type HiddenFront = FrontBike & { perL: number; perH: number; perBarrel: number }
 
-export type SimulatedFront = {
+type SimulatedFront = {
   readonly setup: FrontSetup
   readonly log: readonly FrontSight[]
   /** For scores and tests only. */

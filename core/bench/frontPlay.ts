@@ -7,7 +7,7 @@ import { FRONT } from '../front/response'
 import { FRONT_AS_MODELLED, seededFront, simulatedFront, type FrontPhysics } from './front'
 
 /** The mechanic's patience at the front, in units of a shift looked at. */
-export const FRONT_PATIENCE = 60
+const FRONT_PATIENCE = 60
 /** With this in place of the usual narrow window a part renewed without blame was renewed needlessly. */
 const NEEDED_MM = 0.4
 

@@ -13,7 +13,7 @@ import { wheelTurnsOf } from '../hub/ratio'
 import { randomFrom, type Random } from '../quantity/random'
 
 /** A simulated hub with one hidden fault; `more` or less wrong looks than the diagnosis believes make the bench unlike. */
-export type HiddenHub = { parts: HubParts; is: HubHypothesis }
+type HiddenHub = { parts: HubParts; is: HubHypothesis }
 export const HUB_BENCHES = {
   hub: { wrongLook: HUB.wrongLook, readingSdMm: HUB.readingSdMm },
   'hub-unlike': { wrongLook: 0.06, readingSdMm: 0.5 },

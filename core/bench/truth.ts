@@ -9,7 +9,7 @@ import { everyGearClean, outcomeChances, type HiddenBike } from './bench'
 import type { Physics } from './physics'
 
 /** What is truly wrong with a simulated bike, by the definitions of model, section 3. For scores and tests only. */
-export type Truth = { causes: Record<Cause, boolean>; windowTurns: number }
+type Truth = { causes: Record<Cause, boolean>; windowTurns: number }
 
 const STEP_TURNS = 1 / 64
 const REACH_TURNS = 8

@@ -3,7 +3,7 @@ import type { BrakeKind } from './kinds'
 
 export const SIDES = ['left', 'right'] as const
 export type Side = (typeof SIDES)[number]
-export const otherSide = (s: Side): Side => (s === 'left' ? 'right' : 'left')
+const otherSide = (s: Side): Side => (s === 'left' ? 'right' : 'left')
 /** Which pad stands nearer the rim once let go; the other arm then moves more. */
 export type Nearer = Side | 'even'
 
@@ -17,7 +17,7 @@ const FIRST_SIXTEENTHS = 2
 /** A calliper further out than the screw was ever meant to take is moved as a whole. `model` */
 const SCREW_MOST_SIXTEENTHS = 16
 
-export type CentringMove =
+type CentringMove =
   { do: 'turn'; turn: CentringTurn; why: string } | { do: 'body'; why: string } | { do: 'look' } | { do: 'done' }
 
 /**

@@ -71,7 +71,7 @@ function facts({ brake: brakes }: Job): Facts {
   return { found: [], done, left, tell: [] }
 }
 
-export const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
+const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
 const STANDARDS = new Map<string, string>(END_KINDS.map(k => [`brake ${k}`, BRAKE_KIND_WORDS[k].toLowerCase()]))
 
 function figures({ brake: brakes }: Job): RecordFigure[] {

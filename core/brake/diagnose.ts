@@ -8,7 +8,7 @@ import type { BrakeKind } from './kinds'
 export type BrakeSeen = { check: string; outcome: string }
 
 /** A report names another outcome than the true one this often. `model` */
-export const BRAKE_WRONG = 0.03
+const BRAKE_WRONG = 0.03
 /** Said to be the cause from here. */
 const SURE = 0.92
 /** Chance, before anything is seen, that nothing is wrong with the brake. `model` */

@@ -6,7 +6,7 @@ export type Brake = (typeof BRAKES)[number]
 export const BRAKE_KINDS = ['linear-pull', 'dual-pivot', 'cantilever', 'cable-disc', 'drum', 'coaster'] as const
 export type BrakeKind = (typeof BRAKE_KINDS)[number]
 /** Brakes that are proven here like any other, but not diagnosed. */
-export const HYDRAULIC_KINDS = ['hydraulic-rim', 'hydraulic-disc'] as const
+const HYDRAULIC_KINDS = ['hydraulic-rim', 'hydraulic-disc'] as const
 /** All that can be at one end of a bike, `none` among it. */
 export const END_KINDS = [...BRAKE_KINDS, ...HYDRAULIC_KINDS, 'none'] as const
 export type EndKind = (typeof END_KINDS)[number]

@@ -48,7 +48,7 @@ const untouched: BrakeState = {
 }
 export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagged: [] }
 
-export const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
+const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
 
 /** Proven no more: it was found otherwise, or may be otherwise. What failed has still failed. */
 const doubted = (b: BrakeState): BrakeState => ({ ...b, marks: {}, proof: null })

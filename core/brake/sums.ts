@@ -11,7 +11,7 @@ export function armRatio(kind: BrakeKind, s: Standards = TABLE_ONLY): number | n
 }
 
 /** Cable over a lever's stroke, mm: the middle of its class, as it counts in this shop. */
-export function strokeMm(lever: LeverClass, s: Standards = TABLE_ONLY): number {
+function strokeMm(lever: LeverClass, s: Standards = TABLE_ONLY): number {
   const { from, to } = rangeIn(s, 'lever', lever, 'pullMm')
   return (from + to) / 2
 }
@@ -122,7 +122,7 @@ export function discGapWords(gapMm: number, s: Standards = TABLE_ONLY): string |
 }
 
 /** Cable for each mm that both pads of a cable disc come in. `model`: arms differ, the bike has the last word. */
-export const DISC_CABLE_PER_MM = 12
+const DISC_CABLE_PER_MM = 12
 
 /** Share of the stroke at which a cable disc bites, its arm starting at rest; above 1 the lever is at the bar first. */
 export function discBiteShare(lever: LeverClass, gapMm: number, s: Standards = TABLE_ONLY): number {
@@ -166,7 +166,7 @@ export function straddle(yokeOverAnchorsMm: number, anchorsApartMm: number): { d
 const STRADDLE_WITHIN_DEG = 15
 
 /** Where a straddle starts, as it counts in this shop: its angle, degrees, and its yoke over the tyre, mm. */
-export const straddleWanted = (s: Standards = TABLE_ONLY) => ({
+const straddleWanted = (s: Standards = TABLE_ONLY) => ({
   deg: numberIn(s, 'brake', 'cantilever', 'straddleDeg'),
   overTyreMm: rangeIn(s, 'brake', 'cantilever', 'yokeMm'),
 })

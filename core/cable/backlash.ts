@@ -69,7 +69,7 @@ export const AGAINST_HEARD_WORDS = {
   agrees: 'The bends explain what the shifting says.',
 } as const
 
-export type Gain = { what: string; run: Run; condition: Condition }
+type Gain = { what: string; run: Run; condition: Condition }
 
 /** What could be done to a run: a new liner, its tight bends opened, one bend less. Best first is for the caller to see. */
 export function remedies(run: Run, leastMm: number): Gain[] {

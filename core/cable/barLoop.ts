@@ -4,7 +4,7 @@ import { steeringAxis, type LoopGeometry, type Vec } from './loop'
 
 /** How housing leaves the lever: forward from a flat-bar lever, inward along a bar under tape, down from a brake lever. */
 export const EXITS = ['forward', 'inward', 'down'] as const
-export type Exit = (typeof EXITS)[number]
+type Exit = (typeof EXITS)[number]
 const EXIT_WAY: Record<Exit, Vec> = { forward: [1, -0.35, -0.1], inward: [0.25, -1, -0.1], down: [0.6, -0.3, -0.75] }
 export const EXIT_WORDS: Record<Exit, string> = {
   forward: 'forward',

@@ -185,7 +185,7 @@ export type LoopJudged = {
 }[]
 
 /** A pull at the end of its turn begins when less than this is left over the shortest way, mm. `model` */
-export const LEAST_SLACK_MM = 15
+const LEAST_SLACK_MM = 15
 
 export function judgeLoop(g: LoopGeometry, lengthMm: number): LoopJudged {
   return g.poses.map(({ name, deg }) => {
@@ -234,7 +234,7 @@ export function loopLengthMm(g: LoopGeometry): number {
 }
 
 /** @throws RangeError naming the argument */
-export function checkLoop(g: LoopGeometry): void {
+function checkLoop(g: LoopGeometry): void {
   for (const name of ['movingAt', 'movingWay', 'fixedAt', 'fixedWay', 'axis'] as const)
     g[name].forEach((v, i) => finite(`${name}[${i}]`, v))
   for (const name of ['movingWay', 'fixedWay'] as const)

@@ -16,14 +16,14 @@ export const CONDITION_WORDS: Record<Condition, string> = {
 }
 
 /** A bend tighter than the least radius grips more than its angle says; by so much. `model` */
-export const TIGHT_BEND_FACTOR = 1.5
+const TIGHT_BEND_FACTOR = 1.5
 
 const mm = (what: string, most: number) =>
   z
     .number({ error: `${what}: type a number in mm` })
     .min(1, `${what}: at least 1 mm`)
     .max(most, `${what}: at most ${most} mm`)
-export const Bend = z.strictObject({
+const Bend = z.strictObject({
   deg: z.number({ error: 'Bend: type its degrees' }).min(0, 'A bend is at least 0°').max(360, 'A bend is at most 360°'),
   radiusMm: mm('Radius', 1000),
 })
@@ -132,7 +132,7 @@ export const wireMm = (run: Run): number =>
 export const innerNeededMm = (run: Run): number => Math.ceil((wireMm(run) + run.tailMm) / 10) * 10
 
 /** Usual lengths of inners as sold, mm. `memory` */
-export const INNERS_MM = { shift: [2100, 3100], brake: [1700, 2000, 3500] } as const
+const INNERS_MM = { shift: [2100, 3100], brake: [1700, 2000, 3500] } as const
 
 /** The shortest inner sold that reaches; null when none does, and never two joined. */
 export function innerToTake(run: Run): number | null {

@@ -1,5 +1,3 @@
-import { isBrake, type RunName } from './housing'
-
 /** The job itself, one touch a step. `practice`, no source */
 export const CABLE_STEPS = [
   'old-out',
@@ -20,7 +18,7 @@ export const CABLE_STEPS = [
 ] as const
 export type CableStep = (typeof CABLE_STEPS)[number]
 
-export type StepWords = { step: CableStep; what: string; how: string; caution?: string; instead?: CableStep }
+type StepWords = { step: CableStep; what: string; how: string; caution?: string; instead?: CableStep }
 
 const FRAYED = 'Frayed ends stab and cut wire flies: goggles on.'
 
@@ -100,7 +98,3 @@ export const CABLE_STEPS_OF: readonly StepWords[] = [
 export function stepsLeft(done: readonly CableStep[]): CableStep[] {
   return CABLE_STEPS_OF.filter(s => !done.includes(s.step) && !(s.instead && done.includes(s.instead))).map(s => s.step)
 }
-
-/** A run whose brake end is not capped must not leave. */
-export const capMissing = (run: RunName, done: readonly CableStep[]): boolean =>
-  isBrake(run) && done.includes('clamped') && !done.includes('capped')

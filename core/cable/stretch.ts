@@ -1,12 +1,12 @@
 import { notNegative, positive } from '../quantity/check'
 
 /** Elastic modulus of a strand, N/mm². `memory`: about 130 GPa, less than solid steel. */
-export const STRAND_MODULUS = 130_000
+const STRAND_MODULUS = 130_000
 /** Steel in a strand, mm²: 1.1 mm shift wire; 1.5 to 1.6 mm brake wire. `memory` */
-export const STRAND_AREA_MM2 = { shift: 0.71, brake: 1.32 } as const
-export type Wire = keyof typeof STRAND_AREA_MM2
+const STRAND_AREA_MM2 = { shift: 0.71, brake: 1.32 } as const
+type Wire = keyof typeof STRAND_AREA_MM2
 /** Housing and stops give about as much again as the wire: compliance times so much. `memory` */
-export const HOUSING_SHARE = 2
+const HOUSING_SHARE = 2
 
 /**
  * Stiffness of a wire, N/mm: k = E·A/L. `std` (Hooke).

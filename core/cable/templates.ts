@@ -2,7 +2,7 @@ import { leastRadiusMm, usualHousing, usualTailMm, type RunName } from './housin
 import { asRead, type Piece, type Run } from './run'
 
 /** A kind of bike with its usual runs; a start to be measured on the bike. Lengths are `memory`, bends `model`. */
-export type RunTemplate = { id: string; name: string; why: string; runs: { run: RunName; pieces: Piece[] }[] }
+type RunTemplate = { id: string; name: string; why: string; runs: { run: RunName; pieces: Piece[] }[] }
 
 const housing = (run: RunName, name: string, lengthMm: number, ...bendsDeg: number[]): Piece => ({
   kind: 'housing',

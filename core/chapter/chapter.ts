@@ -27,7 +27,7 @@ export const handOf = (told: Told): PersonId => told.signedBy ?? told.by
 export type Fact = { what: string; figure: string; brief?: string }
 /** What a chapter says on the sheet: as found, done, as left; and what the rider is told. */
 export type Facts = { found: Fact[]; done: Fact[]; left: Fact[]; tell: string[] }
-export const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }
+const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }
 
 /**
  * Why a bike may not leave; `id` names the reason whatever its words. `found`: something is wrong with it. `open`: a step

@@ -1,4 +1,4 @@
-import { fromSixteenths, sayTurns, sayTurnsOf } from '../quantity/turns'
+import { fromSixteenths, sayTurns } from '../quantity/turns'
 
 /** Screws of a derailleur whose turns are counted. */
 export const SCREWS = ['barrel', 'H', 'L', 'B'] as const
@@ -24,7 +24,3 @@ export const counted = (screw: ScrewName, way: 'in' | 'out', sixteenths: number)
 /** Net turns of a screw in words: "5/8 out", "0". */
 export const sayNet = (screw: ScrewName, sixteenths: number): string =>
   sixteenths === 0 ? '0' : `${sayTurns(fromSixteenths(sixteenths))} ${wayOf(screw, sixteenths)}`
-
-/** The same with its unit: "5/8 turn out". */
-export const sayNetTurns = (screw: ScrewName, sixteenths: number): string =>
-  sixteenths === 0 ? 'none' : `${sayTurnsOf(fromSixteenths(sixteenths))} ${wayOf(screw, sixteenths)}`

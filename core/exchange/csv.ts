@@ -10,7 +10,7 @@ export const CSV_COLUMNS = {
   values: ['kind', 'entry', 'figure', 'value', 'note', 'at'],
   records: ['id', 'standard', 'figure', 'frame', 'value', 'unit', 'bike', 'at'],
 } as const
-export type CsvTable = keyof typeof CSV_COLUMNS
+type CsvTable = keyof typeof CSV_COLUMNS
 
 const listed = (value: FigureValue | string | null): string =>
   value === null ? '' : typeof value === 'object' ? value.join(' ') : String(value)
@@ -36,8 +36,8 @@ const guarded = (cell: string): string => (FORMULA.test(cell) && !NUMBERS.test(c
 const unguarded = (cell: string): string => (cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell)
 
 /** A row as it stands in the file: its line, counted from 1 with the header, and its cells by column. */
-export type CsvRow = { line: number; cells: Record<string, string> }
-export type ReadCsv =
+type CsvRow = { line: number; cells: Record<string, string> }
+type ReadCsv =
   | { is: 'rows'; table: CsvTable; rows: CsvRow[]; troubles: { line: number; column: string; message: string }[] }
   | { is: 'refused'; message: string }
 

@@ -24,7 +24,7 @@ export type ImportPlan = {
 export type Planned = ImportPlan | { is: 'refused'; message: string }
 
 /** Most rows taken from one file. */
-export const MAX_ROWS = 20_000
+const MAX_ROWS = 20_000
 
 type ReadRow = { where: string; raw: Record<string, unknown>; what: 'value' | 'record' }
 

@@ -44,8 +44,8 @@ export type FrontMoveTo =
 export type FrontCheck = Extract<FrontMoveTo, { do: 'shift' | 'gap' | 'position' | 'hand' | 'undone' }>
 
 /** What each step costs, in units of a shift looked at. `model` */
-export const FRONT_COST = { turn: 1, shift: 1, gap: 2, position: 2, hand: 2, undone: 4, done: 0 } as const
-export const FRONT_SET_COST: Record<FrontSet, number> = { clamp: 3, position: 4, cable: 10, lever: 15 }
+const FRONT_COST = { turn: 1, shift: 1, gap: 2, position: 2, hand: 2, undone: 4, done: 0 } as const
+const FRONT_SET_COST: Record<FrontSet, number> = { clamp: 3, position: 4, cable: 10, lever: 15 }
 export const frontCost = (m: FrontMoveTo): number => (m.do === 'set' ? FRONT_SET_COST[m.what] : FRONT_COST[m.do])
 
 /** The whole answer. Chances 0 to 1; places in mm from the ideals, + outboard. */
@@ -121,7 +121,7 @@ export async function adviseFrontInSteps(
 }
 
 /** The advice of a belief. */
-export function considerFront(belief: FrontBelief, log: readonly FrontSight[]): FrontAdvice {
+function considerFront(belief: FrontBelief, log: readonly FrontSight[]): FrontAdvice {
   const { geometry: g, guesses, weights } = belief
   const reads = guesses.map((guess, i): Read => ({
     guess,

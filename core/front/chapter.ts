@@ -16,7 +16,7 @@ import { FRONT_SET_WORDS, HAND_WORDS } from './words'
 
 type Job = { front: FrontState; cable: CableState }
 /** What a belief says of a front as it leaves. */
-export type FrontOpinion = { right: number; causes: Record<FrontCause, number> }
+type FrontOpinion = { right: number; causes: Record<FrontCause, number> }
 
 /** From this chance a cause is named as still there. */
 const NAMED = 0.5
@@ -80,7 +80,7 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
 }
 
 /** A front is recorded by what its numbers share: how many rings, and how its cage swings. */
-export const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
+const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
 const RINGS = { 2: 'double', 3: 'triple' } as const
 const STANDARDS = new Map<string, string>(
   ([2, 3] as const).flatMap(n => CAGES.map(cage => [`front ${n} ${cage}`, `${RINGS[n]}, ${cage} cage`] as const)),

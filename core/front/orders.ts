@@ -1,7 +1,7 @@
 /** The two orders of the front, each a school: what is done, with which cable and chain. `practice`, no source */
 export const FRONT_ORDERS = ['conventional', 'rotating'] as const
 export type FrontOrder = (typeof FRONT_ORDERS)[number]
-export type FrontStep = { id: string; what: string; how: string; cable: 'slack' | 'on'; caution?: string }
+type FrontStep = { id: string; what: string; how: string; cable: 'slack' | 'on'; caution?: string }
 
 const FINGERS = 'Chain and rings catch fingers: cranks by hand, no finger near a moving chain.'
 

@@ -3,7 +3,6 @@ import { within } from '../quantity/within'
 
 /** The cage's swing: the front of a rotating one swings further, so it needs no trim. */
 export const CAGES = ['conventional', 'rotating'] as const
-export type Cage = (typeof CAGES)[number]
 /** How it is held: a band on the seat tube by the tube's diameter, brazed on, or bolted straight to the frame. `memory` */
 export const FRONT_MOUNTS = ['28.6 mm band', '31.8 mm band', '34.9 mm band', 'brazed on', 'direct'] as const
 /** Where the wire comes to it from. */

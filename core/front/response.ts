@@ -92,7 +92,7 @@ const strayMm = (b: FrontBike): number =>
 const turnedMm = (b: FrontBike): number => FRONT.halfCageMm * Math.tan(radians(Math.abs(b.angleDeg)))
 
 /** Cage travel of the lever at a ring's click from the slackest, mm. */
-export function clickMm(g: FrontGeometry, b: FrontBike, ring: number): number {
+function clickMm(g: FrontGeometry, b: FrontBike, ring: number): number {
   if (ring === 0) return 0
   const full = g.travelMm * b.stroke + FRONT.spareMm
   return ring === g.rings - 1 ? full : (g.idealMm[ring] - g.idealMm[0]) * b.stroke + b.middleMm
@@ -118,7 +118,7 @@ export function clearMm(
   return { inner: room + chain - place, outer: room + place - chain }
 }
 
-export type FrontChances = Record<FrontSeen, number>
+type FrontChances = Record<FrontSeen, number>
 
 /** Chances of what is seen of a shift, the wrong reports left out. `sprocket` is where the chain lies behind. */
 export function shiftChances(
@@ -234,7 +234,7 @@ export function frontIsRight(g: FrontGeometry, b: FrontBike, w = frontWindow(g, 
 }
 
 /** The narrowest of the three spans, mm; nothing below 0. */
-export const narrowestMm = (w: FrontWindow): number =>
+const narrowestMm = (w: FrontWindow): number =>
   Math.max(0, Math.min(w.slack.to - w.slack.from, w.L.to - w.L.from, w.H.to - w.H.from))
 
 /** As a new cable, a lever that fits or a cage set anew would leave it. */
@@ -244,13 +244,13 @@ export const CURED: Record<FrontFault, Partial<FrontBike>> = {
   friction: { backlashMm: 0.5 },
   pull: { stroke: 1.02 },
 }
-export const cured = (b: FrontBike, faults: readonly FrontFault[]): FrontBike => {
+const cured = (b: FrontBike, faults: readonly FrontFault[]): FrontBike => {
   const out = faults.reduce<FrontBike>((x, f) => ({ ...x, ...CURED[f] }), b)
   return { ...out, backlashMm: Math.min(b.backlashMm, out.backlashMm) }
 }
 
 /** A window narrower than this puts a cause at fault; it is blamed when curing it alone opens the window by `opensMm`. */
-export const NARROW = { mm: 0.25, opensMm: 0.1 } as const
+const NARROW = { mm: 0.25, opensMm: 0.1 } as const
 
 /** Faults to blame: the window is narrow and opens when this alone is cured, or only with it once all else is. */
 export function frontFaults(g: FrontGeometry, b: FrontBike, narrowMm: number = NARROW.mm): Record<FrontFault, boolean> {

@@ -4,10 +4,10 @@ import type { FrontParts } from './parts'
 import type { FrontSetup } from './setup'
 
 /** Nearer than this a plate may touch as the frame flexes, mm. `model` */
-export const NEAR_MM = 0.3
+const NEAR_MM = 0.3
 
 /** A click of the lever: which ring it serves, and where the middle of the cage stands, mm from the middle plane. */
-export type CageClick = { ring: number; name: string; placeMm: number }
+type CageClick = { ring: number; name: string; placeMm: number }
 
 /**
  * Where the cage stands on each click: the end clicks by their gaps, trims beside them, a middle ring midway of its own

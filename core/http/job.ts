@@ -42,7 +42,7 @@ export const TakeIn = z.strictObject({
 export type TakeIn = z.infer<typeof TakeIn>
 
 export const Note = z.strictObject({ text: line('Note', 400) })
-export const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
+const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
 export const HandBack = z.strictObject({
   id: z.uuid(),
   basedOn: z.int().min(0),
@@ -111,7 +111,7 @@ export const FloorJob = z.object({
   recallOn: z.string().nullable(),
 })
 export type FloorJob = z.infer<typeof FloorJob>
-export const FloorRecall = z.object({
+const FloorRecall = z.object({
   number: z.int(),
   tag: z.string(),
   bike: z.string(),

@@ -32,7 +32,7 @@ export const RecordPoint = z.object({
 })
 export type RecordPoint = z.infer<typeof RecordPoint>
 
-export const BikeRecord = z.object({
+const BikeRecord = z.object({
   standard: z.string(),
   figure: z.string(),
   value: z.number(),

@@ -7,12 +7,12 @@ const Password = z
   .string({ error: 'Password: type it in' })
   .min(1, 'Password is empty: type it in')
   .max(200, 'Password is longer than 200 characters')
-export const NewPassword = z
+const NewPassword = z
   .string({ error: 'Password: type it in' })
   .min(10, 'Password needs at least 10 characters')
   .max(200, 'Password is longer than 200 characters')
-export const Pin = z.string({ error: 'PIN: type 4 to 8 digits' }).regex(/^\d{4,8}$/, 'PIN: type 4 to 8 digits')
-export const ShopCode = z
+const Pin = z.string({ error: 'PIN: type 4 to 8 digits' }).regex(/^\d{4,8}$/, 'PIN: type 4 to 8 digits')
+const ShopCode = z
   .string({ error: 'Shop code: type it in' })
   .trim()
   .toLowerCase()

@@ -12,7 +12,7 @@ import { hubTurnWords, READING_WORDS, sayHub } from './words'
 type Job = { hub: HubState }
 
 /** What a rider of a hub gear is told. `practice` */
-export const TELL_RIDER_HUB =
+const TELL_RIDER_HUB =
   'Hub gear: should it slip or find no gear, stop riding and come by; ease off the pedals as you change.'
 
 const inOrder = (gears: readonly number[]): string => [...new Set(gears)].sort((a, b) => a - b).join(', ')
@@ -44,7 +44,7 @@ const FIGURE_OF_WAY: Record<HubWay, string> = { rod: 'hub-rod', marks: 'hub-mark
 /** Hubs that are in no table are kept together by how they are set and how many gears they have. */
 const ownStandard = (way: HubWay, gears: number): string => `hub ${way}-${gears}-own`
 /** A hub by its row of the table, or by how it is set and its number of gears. */
-export const hubStandard = (p: HubParts): string =>
+const hubStandard = (p: HubParts): string =>
   p.standard === null ? ownStandard(p.way, p.ratios.length) : `hub ${p.standard}`
 
 function named(id: string): string | null {

@@ -46,7 +46,7 @@ export function countDensity(hub: HubParts, gear: number, count: { crankTurns: n
   )
 }
 
-export type GearRead = { ratio: number; gears: { gear: number; chance: number }[]; none: boolean }
+type GearRead = { ratio: number; gears: { gear: number; chance: number }[]; none: boolean }
 
 /**
  * Which gear a count names: every gear's chance, the likeliest first, any gear as likely before it. `none` when the

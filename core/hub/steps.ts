@@ -1,7 +1,7 @@
 import type { HubWay } from './kinds'
 
 /** A step of setting a hub, one touch each. */
-export type HubStep = { id: string; what: string; how: string; caution?: string }
+type HubStep = { id: string; what: string; how: string; caution?: string }
 const STILL = 'Wheel still: no hand near a moving wheel or chain.'
 const WIRE = 'Frayed ends stab and cut wire flies: goggles on.'
 const RIDE = 'Stop at once if it slips or finds no gear.'

@@ -9,7 +9,7 @@ export function normalised(weights: readonly number[]): number[] {
 }
 
 /** Chances of kinds and outcomes together, a row a kind: what `mutualInformation` reads. */
-export type Joint = { readonly table: Float64Array; readonly outcomes: number }
+type Joint = { readonly table: Float64Array; readonly outcomes: number }
 export const emptyJoint = (kinds: number, outcomes: number): Joint => ({
   table: new Float64Array(kinds * outcomes),
   outcomes,

@@ -55,7 +55,7 @@ export type Belief = Cloud & { readonly steps: number; readonly dims: number }
  */
 export type Step<T> = { dims: number; logChance: ((read: T) => number) | null }
 /** Coordinates in the model's own terms; done once a particle, not once an entry. */
-export type Read<T> = (u: Float64Array) => T
+type Read<T> = (u: Float64Array) => T
 
 const RENEW_BELOW = 0.5
 const SWEEPS = 4

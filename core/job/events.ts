@@ -3,7 +3,7 @@ import { EventId } from '../chapter/ids'
 import { SchoolChoice } from '../procedure/schools'
 import { DECLINABLE_IDS } from './declined'
 
-export const WHEELS = ['front', 'rear'] as const
+const WHEELS = ['front', 'rear'] as const
 /** Ways a bike leaves: proven, rideable with a named fault that the customer declined, or not to be ridden. */
 export const LEAVES = ['proven', 'declined', 'unridable'] as const
 export type Leaves = (typeof LEAVES)[number]

@@ -21,7 +21,7 @@ import { whyStays } from './gates'
 import type { JobState } from './reduce'
 
 /** Which model froze a sheet: raised when a figure would come out otherwise. */
-export const MODEL_VERSION = 3
+const MODEL_VERSION = 3
 /** Settle-in recall, days after hand-back. `practice` */
 export const RECALL_DAYS = 14
 

@@ -6,7 +6,7 @@ import type { Stage } from './stages'
  * `blames` ties a cause to the advice's own; the rest are found by eye in the stage they lead to.
  */
 type CauseOf = { words: string; leads: Stage; blames: readonly Cause[] }
-export type Complaint = {
+type Complaint = {
   id: string
   says: string
   causes: readonly CauseOf[]

@@ -80,7 +80,7 @@ export const STEPS: readonly (Named<string> & { turns: number })[] = [
 ]
 
 /** How checks are asked; what is inferred from them is the same in all. `clicks` at a stroke; `edge` winds to the rub. */
-export const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[] = [
+const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[] = [
   { id: 'one-click', name: 'One click', why: 'One step shows one gear: nothing hides.', clicks: 1, edge: false },
   {
     id: 'two-clicks',
@@ -120,7 +120,7 @@ export const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[
 ]
 
 /** `takeUpMm`: cable pulled beyond snug, as a rule, with what the first click does; `model` figures of a hand. */
-export const CLAMPS: readonly (Named<string> & { takeUpMm: { from: number; to: number }; firstClick: string })[] = [
+const CLAMPS: readonly (Named<string> & { takeUpMm: { from: number; to: number }; firstClick: string })[] = [
   {
     id: 'pliers',
     name: 'Drawn snug with pliers',

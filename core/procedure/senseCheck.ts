@@ -5,7 +5,7 @@ import type { Cause } from '../response/causes'
  * nobody rides with what `stopsRiding`, so it keeps the bike; `odds` is how much likelier a cause becomes (`model`).
  * The list is `practice`, no source.
  */
-export type SenseItem = {
+type SenseItem = {
   id: SenseId
   fine: string
   otherwise: string

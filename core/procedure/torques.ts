@@ -19,7 +19,7 @@ export const TORQUE_WORDS = Object.fromEntries(TORQUE_IDS.map(id => [id, tableEn
 >
 
 /** A bolt with its torque as it counts in this shop, N·m, and its key. None from memory on carbon, titanium or a cracked part. */
-export type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
+type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
 
 export const rearTorques = (s: Standards): Torque[] =>
   TORQUE_IDS.map(id => {
@@ -33,9 +33,3 @@ export const rearTorques = (s: Standards): Torque[] =>
       provenance: provenanceIn(s, 'torque', id, 'torqueNm'),
     }
   })
-
-/** A torque in words: "5 to 7 N·m", "25 N·m". @throws RangeError for a bolt the standards do not have */
-export function sayTorque(s: Standards, id: string): string {
-  const { from, to } = rangeIn(s, 'torque', id, 'torqueNm')
-  return `${from === to ? from : `${from} to ${to}`} N·m`
-}

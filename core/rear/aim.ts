@@ -2,7 +2,7 @@ import { lastReachable } from './gates'
 import { senseOfShift, type Trace } from './trace'
 
 /** A shift as it is aimed: where the lever goes, and whether that is towards the spokes. */
-export type Aim = { to: number; inward: boolean }
+type Aim = { to: number; inward: boolean }
 
 /**
  * The gear shifted into next: the one that is wanted, else the next on the way already taken, turning round at the ends;

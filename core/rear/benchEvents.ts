@@ -31,7 +31,7 @@ export const MOVE_COST = {
   hanger: 4,
   bend: 4,
 } as const
-export const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
+const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
 
 export const costOf = (event: BenchEvent): number =>
   event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]

@@ -53,7 +53,7 @@ export function fixesFor(
 }
 
 /** The parts that work, using all the gears there are, widest window first. */
-export function best<P extends { id: string; name: string }>(
+function best<P extends { id: string; name: string }>(
   parts: readonly P[],
   trio: (part: P) => Trio,
   gaps: number,
@@ -95,7 +95,7 @@ function workingFactors(
 }
 
 /** What the third part must be, where two are chosen, and which of the catalogue are it. Null unless exactly one is missing. */
-export type Third = { what: 'shifter' | 'derailleur' | 'cassette'; needs: string; fits: ReturnType<typeof best> }
+type Third = { what: 'shifter' | 'derailleur' | 'cassette'; needs: string; fits: ReturnType<typeof best> }
 
 export function thirdPart(
   shifter: ShifterPart | null,

@@ -10,7 +10,7 @@ const MAKER_WITHIN_MM = 0.5
 const BEFORE_SAG_MM: Span = { from: 4, to: 5 }
 
 /** A B gap as it stands, what it is to be, and the turn between. */
-export type GapNext = {
+type GapNext = {
   /** Last measured, carried on by the turns since; null when it was not. */
   standMm: number | null
   saggedMm: number | null

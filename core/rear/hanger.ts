@@ -111,7 +111,7 @@ export function badReading(readings: readonly HangerReading[], radiusMm: number)
 }
 
 /** What to do about a hanger. `tipMm` is how far to bring the gauge tip towards the rim at `hour` in the next step. */
-export type HangerPlan =
+type HangerPlan =
   | { do: 'leave'; why: string }
   | { do: 'bend'; why: string; hour: number; tipMm: number }
   | { do: 'replace'; why: string }

@@ -19,7 +19,7 @@ const StandardId = z.string().trim().min(1).max(40).nullable()
 export const KNOWN_BY = ['measured', 'shop', 'table', 'typed'] as const
 const KnownBy = z.enum(KNOWN_BY).optional()
 export type KnownBy = (typeof KNOWN_BY)[number]
-export const KNOWN_BY_WORDS: Record<KnownBy, string> = {
+const KNOWN_BY_WORDS: Record<KnownBy, string> = {
   measured: 'measured on this bike',
   shop: 'as measured in this shop',
   table: 'assumed from the table',

@@ -7,7 +7,7 @@ import { learntMmPerTurn, lTargetMm, stopTurn } from './stops'
 
 type Span = { from: number; to: number }
 /** A stop as it was seen by hand, where it is to stand, and the turn between. All mm from its sprocket's plane, + inboard. */
-export type StopNext = {
+type StopNext = {
   stop: 'L' | 'H'
   /** Teeth of its sprocket, and of the one beside it. */
   teeth: number

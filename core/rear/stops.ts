@@ -4,7 +4,7 @@ import { STOP_SCREW } from '../response/parameters'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
 /** A stop as seen by hand after so many net turns in (+) of its screw. Offsets mm from its end sprocket's plane, + inboard. */
-export type StopSight = { turnsIn: number; offsetMm: number }
+type StopSight = { turnsIn: number; offsetMm: number }
 
 /** Spread of one sighting, mm. `model` */
 const SIGHT_SD_MM = 0.35

@@ -18,7 +18,7 @@ export type Trace = {
 }
 
 /** What the shift of an event meant, given where the chain lay. */
-export type ShiftSense = { inward: boolean; alreadyThere: boolean }
+type ShiftSense = { inward: boolean; alreadyThere: boolean }
 
 /** Lever and chain where the cable is slackest; the last step there went with the spring. */
 const atSlackest = (setup: RearSetup) => ({

@@ -199,7 +199,7 @@ export function ratioForSums(parts: RearParts): number {
 export const ratioIsRounded = (parts: RearParts): boolean =>
   parts.derailleur.ratio === undefined && ratioForSums(parts) === parts.derailleur.pullRatio
 
-export type PartsMatch = Fit & { words: string }
+type PartsMatch = Fit & { words: string }
 
 /** Whether the three parts go together, in millimetres gear by gear and in words. */
 export function matchOfParts(parts: RearParts): PartsMatch {

@@ -8,7 +8,7 @@ export type Heard = (typeof HEARD)[number]
 export type Arrival = { end: 'smallest' | 'largest' | null; inward: boolean; alreadyThere: boolean }
 
 /** Chances of each outcome, by name. They sum to 1. */
-export type HeardChances = Record<Heard, number>
+type HeardChances = Record<Heard, number>
 
 export const logistic = (x: number): number => 1 / (1 + Math.exp(-x))
 

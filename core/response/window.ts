@@ -4,7 +4,7 @@ import type { Bike } from './pulley'
 import type { Geometry } from './setup'
 
 /** How far from a rub threshold an arrival is still clean often enough, pitches: the logistic's quantile at "right". */
-export const RIGHT_INSIDE_PITCH = HEARING.width * Math.log(RIGHT_CHANCE / (1 - RIGHT_CHANCE))
+const RIGHT_INSIDE_PITCH = HEARING.width * Math.log(RIGHT_CHANCE / (1 - RIGHT_CHANCE))
 
 /** Hearing of one bike: how sharp its thresholds are and how they lie to one side. */
 export type Hearing = { sharpness: number; asymmetryPitch: number }

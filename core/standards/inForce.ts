@@ -31,7 +31,7 @@ export const standardsWith = (own: readonly OwnFigure[]): Standards => ({
 export const TABLE_ONLY: Standards = standardsWith([])
 
 /** What counts for one figure of one row. @throws RangeError when the table has no such figure and the shop measured none */
-export function valueIn(s: Standards, kind: Kind, entry: string, figure: string): FigureValue {
+function valueIn(s: Standards, kind: Kind, entry: string, figure: string): FigureValue {
   const row = tableEntry(kind, entry)
   const value = s.own.get(keyOf(kind, entry, figure)) ?? (row && figureOf(row, figure)?.value)
   if (value === undefined) throw new RangeError(`the standards have no ${figure} of ${kind} ${entry}`)

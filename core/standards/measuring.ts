@@ -16,7 +16,7 @@ export const MEASUREMENTS = [
 ] as const
 export type Measurement = (typeof MEASUREMENTS)[number]
 
-export type MeasurementRule = {
+type MeasurementRule = {
   what: string
   unit: string
   /** Which part it tells of. */
@@ -103,7 +103,7 @@ export function readingOf({ values, sd }: Reading): { mean: number; sd: number }
   return { mean, sd: Math.max(sd, scatter) / Math.sqrt(n) }
 }
 
-export type TypedReading = { is: 'empty' } | { is: 'values'; values: number[] } | { is: 'wrong'; words: string }
+type TypedReading = { is: 'empty' } | { is: 'values'; values: number[] } | { is: 'wrong'; words: string }
 
 /** Reads what was typed for a measurement: one figure or several repeats with spaces between; a comma may be the point. */
 export function readTyped(measurement: Measurement, text: string): TypedReading {

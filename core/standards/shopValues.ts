@@ -7,7 +7,7 @@ import { FIGURES, isOwn, Kind, OWN_KINDS, ruleOf, type FigureRule } from './kind
 /** The key under which a shop's own name of an entry is kept. */
 export const NICKNAME = 'nickname'
 /** Own parts are named by the shop: `own-` and a short word. */
-export const OWN_ID = /^own-[a-z0-9][a-z0-9-]{0,23}$/
+const OWN_ID = /^own-[a-z0-9][a-z0-9-]{0,23}$/
 /** The id of a part of the shop's own, by the name it is given: small letters and digits, dashes between. */
 export const ownIdOf = (name: string): string => {
   const words = name.toLowerCase().match(/[a-z0-9]+/g) ?? []

@@ -37,7 +37,7 @@ export function giveCookie(event: H3Event, shop: string, token: string): void {
 export const takeCookie = (event: H3Event): void => deleteCookie(event, COOKIE, { path: '/' })
 
 /** Who is asking, or null. */
-export async function actorOf(event: H3Event): Promise<Actor | null> {
+async function actorOf(event: H3Event): Promise<Actor | null> {
   const cookie = getCookie(event, COOKIE)
   if (!cookie) return null
   const held = kept.get(cookie)

@@ -3,7 +3,7 @@ import type { z } from 'zod'
 import { issuesOf, type Refusal } from '#core/http/words'
 
 /** Largest body taken: 200 entries with room to spare. */
-export const MAX_BODY_BYTES = 256 * 1024
+const MAX_BODY_BYTES = 256 * 1024
 
 /** An answer that says what to do; thrown, so that nothing after it runs. */
 export function refuse(statusCode: number, message: string, issues: Refusal['issues'] = []) {

@@ -5,8 +5,8 @@ import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'
 import { newId } from './ids'
 
-export type NewShop = { id: string; code: string; name: string; zone: string; demo: boolean }
-export type NewPersonRow = { id?: string; name: string; role: Role; passwordHash: string | null; pinHash: string }
+type NewShop = { id: string; code: string; name: string; zone: string; demo: boolean }
+type NewPersonRow = { id?: string; name: string; role: Role; passwordHash: string | null; pinHash: string }
 
 /** Which shop a code means: the only look across shops. */
 export async function shopOfCode(db: Db, code: string): Promise<{ shop: string; demo: boolean } | null> {

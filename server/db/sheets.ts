@@ -45,7 +45,7 @@ export async function lastSheet(
 }
 
 /** Date of the settle-in recall, in the shop's own days. */
-export const recallDate = (at: Date, zone: string): string =>
+const recallDate = (at: Date, zone: string): string =>
   formatISO(addDays(new TZDate(at, zone), RECALL_DAYS), { representation: 'date' })
 
 /** A job as its sheet is worked out from: read at one moment. */

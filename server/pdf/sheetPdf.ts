@@ -24,7 +24,7 @@ export async function sheetPdf(paper: Paper): Promise<Buffer> {
 }
 
 /** Characters the fonts lack are said another way; a missing one would print as a box. */
-export const printable = (text: string): string =>
+const printable = (text: string): string =>
   text
     .replaceAll('−', '-')
     .replaceAll('≈', '~')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import {
   columnFilteringFeature,
   createFilteredRowModel,
@@ -124,20 +125,24 @@ watch(chosen, async id => {
       class="mx-auto grid max-w-[1440px] gap-x-6 gap-y-4 px-4 py-4 sm:px-6 lg:grid-cols-[13.5rem_minmax(0,1fr)_21rem]"
     >
       <p v-if="error" class="stopped lg:col-span-3" role="alert">{{ OFFLINE_WORDS }}</p>
-      <nav aria-label="Kinds" class="flex gap-1 overflow-x-auto lg:grid lg:content-start lg:gap-0 lg:overflow-visible">
-        <button
-          v-for="k in KINDS"
-          :key="k"
-          type="button"
-          class="flex min-h-11 shrink-0 items-center justify-between gap-3 border-b-4 px-2 text-left whitespace-nowrap lg:border-b-0 lg:border-l-[6px]"
-          :class="kind === k ? 'border-ink font-bold' : 'border-transparent'"
-          :aria-pressed="kind === k"
-          :data-test="`kind-${k}`"
-          @click="goTo(k)"
-        >
-          {{ KIND_WORDS[k].many }}<span class="figure text-soft">{{ count(k) }}</span>
-        </button>
-      </nav>
+      <RadioGroup
+        as="div"
+        aria-label="Kinds"
+        class="flex gap-1 overflow-x-auto lg:grid lg:content-start lg:gap-0 lg:overflow-visible"
+        :model-value="kind"
+        @update:model-value="goTo"
+      >
+        <RadioGroupOption v-for="k in KINDS" :key="k" v-slot="{ checked }" as="template" :value="k">
+          <button
+            type="button"
+            class="flex min-h-11 shrink-0 items-center justify-between gap-3 border-b-4 px-2 text-left whitespace-nowrap lg:border-b-0 lg:border-l-[6px]"
+            :class="checked ? 'border-ink font-bold' : 'border-transparent'"
+            :data-test="`kind-${k}`"
+          >
+            {{ KIND_WORDS[k].many }}<span class="figure text-soft">{{ count(k) }}</span>
+          </button>
+        </RadioGroupOption>
+      </RadioGroup>
       <section class="min-w-0" :aria-label="KIND_WORDS[kind].many">
         <div class="mb-2 flex flex-wrap items-center gap-2">
           <label class="sr-only" for="filter">Filter by name or numbers</label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import { RecordPoint, RecordsOfStandard } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { RECORD_RULES, recordRule } from '#core/records/chapters'
@@ -44,6 +45,14 @@ const seen = computed<Seen | null>(() =>
         null),
 )
 const frames = computed(() => (one.value?.rule.byFrame ? one.value.frames : []))
+const frameChoices = computed(() => [
+  { value: 'all' as const, words: 'all frames' },
+  ...frames.value.map(f => ({
+    value: f.frame ?? ('none' as const),
+    words: sayFrame(f.frame),
+    aside: `${f.seen.bikes}`,
+  })),
+])
 const sayFrame = (f: FrameKind | null) => (f ? FRAME_WORDS[f] : 'frame not noted')
 const sayFigure = (v: number) => sayRecord(recordRule(chosen.value)!, v)
 
@@ -71,15 +80,19 @@ const open = (p: RecordPoint) => {
           {{ records.bikes }} {{ records.bikes === 1 ? 'bike' : 'bikes' }}, the latest figure of each.
           <NuxtLink to="/standards/records" class="underline">All standards</NuxtLink>
         </p>
-        <ul class="mt-3 border-t-2 border-ink">
-          <li v-for="f in figures" :key="f.rule.key" class="border-b border-rule">
+        <RadioGroup v-model="chosen" as="div" aria-label="Figure" class="mt-3 border-t-2 border-ink">
+          <RadioGroupOption
+            v-for="f in figures"
+            :key="f.rule.key"
+            v-slot="{ checked }"
+            as="template"
+            :value="f.rule.key"
+          >
             <button
               type="button"
-              class="grid min-h-14 w-full grid-cols-[1fr_11.5rem] items-center gap-x-3 border-l-[6px] py-1 pl-2 text-left"
-              :class="chosen === f.rule.key ? 'border-ink bg-panel' : 'border-transparent'"
-              :aria-pressed="chosen === f.rule.key"
+              class="grid min-h-14 w-full grid-cols-[1fr_11.5rem] items-center gap-x-3 border-b border-l-[6px] border-b-rule py-1 pl-2 text-left"
+              :class="checked ? 'border-ink bg-panel' : 'border-transparent'"
               :data-test="`figure-${f.rule.key}`"
-              @click="chosen = f.rule.key"
             >
               <span>{{ f.rule.what }}</span><span class="figure text-right text-lg font-semibold">{{
                 sayRecord(f.rule, f.seen.median)
@@ -102,8 +115,8 @@ const open = (p: RecordPoint) => {
               </svg>
               <span class="small text-right">{{ f.seen.bikes }} {{ f.seen.bikes === 1 ? 'bike' : 'bikes' }}</span>
             </button>
-          </li>
-        </ul>
+          </RadioGroupOption>
+        </RadioGroup>
         <p v-if="!figures.length" class="mt-3 border-2 border-dashed border-rule p-6 text-soft">
           Nothing is recorded under {{ standard }} yet.
         </p>
@@ -115,29 +128,15 @@ const open = (p: RecordPoint) => {
           {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and {{ sayFigure(seen.most) }},
           {{ seen.bikes }} {{ seen.bikes === 1 ? 'bike' : 'bikes' }}
         </p>
-        <div v-if="frames.length > 1" class="mt-2 flex flex-wrap gap-1">
-          <button
-            type="button"
-            class="also min-h-11! px-3!"
-            :class="{ 'bg-act! text-act-ink!': frame === 'all' }"
-            :aria-pressed="frame === 'all'"
-            @click="frame = 'all'"
-          >
-            all frames
-          </button>
-          <button
-            v-for="f in frames"
-            :key="f.frame ?? 'none'"
-            type="button"
-            class="also min-h-11! px-3!"
-            :class="{ 'bg-act! text-act-ink!': frame === (f.frame ?? 'none') }"
-            :aria-pressed="frame === (f.frame ?? 'none')"
-            :data-test="`frame-${f.frame ?? 'none'}`"
-            @click="frame = f.frame ?? 'none'"
-          >
-            {{ sayFrame(f.frame) }} <span class="figure">{{ f.seen.bikes }}</span>
-          </button>
-        </div>
+        <ChoiceRow
+          v-if="frames.length > 1"
+          v-model="frame"
+          class="mt-2"
+          label="Kind of frame"
+          test="frame"
+          :columns="Math.min(4, frames.length + 1)"
+          :choices="frameChoices"
+        />
         <div class="mat mt-3 p-2">
           <ClientOnly
             ><LazyRecordChart :points="shown" :seen="seen" :unit="one.rule.unit" :zone="zone" @open="open" /><template
