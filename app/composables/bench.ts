@@ -1,12 +1,13 @@
 import { useLocalStorage } from '@vueuse/core'
 import type { LedgerEvent } from '#core/ledger/events'
 import { signsFor } from '#core/ledger/gates'
+import { reduce } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import type { BenchKeys } from './benchKeys'
 import type { Sign } from '~/stores/outbox'
 
-/** Something a mechanic answers for, waiting for a hand: what is signed, and who must sign. */
-export type Signing = { event: LedgerEvent; what: string; own: boolean }
+/** Something a mechanic answers for, waiting for a hand: what is signed, why a hand is asked for, and whose. */
+export type Signing = { event: LedgerEvent; what: string; why: string; own: boolean }
 /** A figure far from all others of such bikes: kept only when a person says so. */
 export type Doubtful = { event: LedgerEvent; words: string; question: string }
 
@@ -46,11 +47,11 @@ export function useBench(title: () => string, keys: () => BenchKeys = () => ({})
     if (what !== null) {
       if (offline.value) return void (hint.value = 'A gate is signed with the server in reach')
       if (session.now?.person?.role === 'trainee')
-        return void (signing.value = { event, what: `${what}: a mechanic looks too and signs`, own: false })
+        return void (signing.value = { event, what, why: 'A mechanic looks too, and signs.', own: false })
     }
-    await record_(event, words)
+    await keep(event, words)
   }
-  async function record_(event: LedgerEvent, words: string, sign?: Sign): Promise<void> {
+  async function keep(event: LedgerEvent, words: string, sign?: Sign): Promise<void> {
     said.value = words
     requestAnimationFrame(() => setTimeout(tick))
     await ledger.append(event, sign)
@@ -58,12 +59,16 @@ export function useBench(title: () => string, keys: () => BenchKeys = () => ({})
   async function signed(sign: Sign): Promise<void> {
     const now = signing.value
     signing.value = null
-    if (now) await record_(now.event, 'Signed', sign)
+    if (now) await keep(now.event, 'Signed', sign)
   }
   // whoever works here has not tapped for long: the server asks for their PIN before it takes a gate
   watch(trouble, told => {
     if (told?.is !== 'refused' || told.field !== 'sign' || !told.entry || signing.value) return
-    signing.value = { event: told.entry.event, what: told.message, own: session.now?.person?.role !== 'trainee' }
+    const { event, id } = told.entry
+    const before = log.value.filter(t => t?.id !== id)
+    const what = signsFor(before, reduce(before), { event, ...stampOf() })
+    const own = session.now?.person?.role !== 'trainee'
+    signing.value = { event, what: what ?? 'Sign this', why: `${told.message}.`, own }
     useOutbox().clearTrouble()
   })
 

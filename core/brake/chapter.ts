@@ -26,8 +26,11 @@ function say(e: BrakeEvent): string {
   if (e.kind === 'brakeParts') return sayPartsOf(e.parts)
   const which = BRAKE_WORDS[e.brake]
   switch (e.kind) {
-    case 'brakeSeen':
-      return `${which}: ${listed([checkOf(e.check)?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome])}`
+    case 'brakeSeen': {
+      const check = checkOf(e.check)
+      const outcome = check?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome
+      return `${which}: ${check ? `${check.ask} ` : ''}${outcome}`
+    }
     case 'brakeStep': {
       const step = Object.values(BRAKE_STEPS)
         .flat()

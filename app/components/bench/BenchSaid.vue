@@ -10,6 +10,7 @@ defineProps<{ bench: Bench }>()
   <LazySignGate
     v-if="bench.signing.value"
     :what="bench.signing.value.what"
+    :why="bench.signing.value.why"
     :own="bench.signing.value.own"
     @sign="bench.signed"
     @close="bench.leaveGate"

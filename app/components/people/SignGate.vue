@@ -6,6 +6,8 @@ import type { Sign } from '~/stores/outbox'
 const props = defineProps<{
   /** What is signed, in words. */
   what: string
+  /** Why a hand is asked for. */
+  why: string
   /** Whoever works here signs for themselves: only the PIN is asked. */
   own: boolean
 }>()
@@ -26,6 +28,7 @@ const who = computed(() =>
     <div class="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 pt-16">
       <DialogPanel class="w-full max-w-md rounded-md bg-panel p-5 text-ink">
         <DialogTitle class="text-xl font-bold" data-test="signing">{{ what }}</DialogTitle>
+        <p class="mt-1 text-soft">{{ why }}</p>
         <ChoiceRow
           v-model="person"
           class="mt-3"
