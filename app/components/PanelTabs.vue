@@ -17,7 +17,7 @@ const choose = (i: number) => {
 </script>
 
 <template>
-  <TabGroup as="div" class="tabs" :selected-index="index" @change="choose">
+  <TabGroup as="div" class="flex flex-col gap-2.5" :selected-index="index" @change="choose">
     <TabList
       class="grid gap-1"
       :aria-label="label"
@@ -35,15 +35,9 @@ const choose = (i: number) => {
       </Tab>
     </TabList>
     <TabPanels as="template">
-      <TabPanel v-for="[key] in tabs" :key="key" class="tabs grow" :tabindex="-1"><slot :name="key" /></TabPanel>
+      <TabPanel v-for="[key] in tabs" :key="key" class="flex grow flex-col gap-2.5" :tabindex="-1"
+        ><slot :name="key"
+      /></TabPanel>
     </TabPanels>
   </TabGroup>
 </template>
-
-<style scoped>
-.tabs {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-}
-</style>
