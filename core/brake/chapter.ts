@@ -1,4 +1,4 @@
-import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
@@ -7,7 +7,16 @@ import { BRAKE_EVENTS, type BrakeEvent } from './events'
 import { BRAKE_STEPS } from './fitting'
 import { BRAKE_KIND_WORDS, BRAKES, END_KINDS, LEVER_WORDS, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
 import { PROOF_WORDS } from './proof'
-import { beforeProof, brakesAfter, brakesStay, noBrakes, type BrakeHeard, type BrakesState } from './state'
+import {
+  beforeProof,
+  brakesAfter,
+  brakesStay,
+  brakeStands,
+  dangersOf,
+  noBrakes,
+  type BrakeHeard,
+  type BrakesState,
+} from './state'
 
 type Job = { brake: BrakesState }
 
@@ -74,6 +83,19 @@ function facts({ brake: brakes }: Job): Facts {
   return { found: [], done, left, tell: [] }
 }
 
+const PART_OF = { front: 'front-brake', rear: 'rear-brake' } as const
+/** A brake's line in the row of parts; one nobody touched is not yet anything that keeps the bike in particular. */
+function partOf(brake: Brake, b: BrakesState[Brake]): PartStands {
+  const { is, words } = brakeStands(b)
+  const part = PART_OF[brake]
+  if (is === 'failed') return { part, is: 'keeps', words }
+  if (is === 'holds' || is === 'none') return { part, is: 'right', words }
+  const [danger] = dangersOf(b)
+  if (danger) return { part, is: 'keeps', words: danger }
+  const touched = b.parts !== null || b.seen.length > 0 || b.steps.length > 0 || b.cured.length > 0 || b.uncapped
+  return { part, is: touched ? 'hand' : 'untouched', words }
+}
+
 const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
 const STANDARDS = new Map<string, string>(END_KINDS.map(k => [`brake ${k}`, BRAKE_KIND_WORDS[k].toLowerCase()]))
 
@@ -128,4 +150,5 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
     fails: e => (e.kind === 'proof' && !e.holds ? `${BRAKE_WORDS[e.brake].toLowerCase()} failed its proof` : null),
   },
   stays: ({ brake: brakes }) => brakesStay(brakes),
+  parts: ({ brake: brakes }) => BRAKES.map(brake => partOf(brake, brakes[brake])),
 })

@@ -139,19 +139,20 @@ export const HYDRAULIC_CHECKS: readonly BrakeCheck[] = [
   check('leak', 'Look for fluid at lever, line and brake', 1, ['dry', 'Dry'], ['leaks', 'Fluid comes out']),
 ]
 
-/** Looks with which nobody rides, until they are put right or seen otherwise. `practice` */
-const STOPS_RIDING: Readonly<Record<string, readonly string[]>> = {
-  noodle: ['out'],
-  anchor: ['slips'],
-  wire: ['broken'],
-  seated: ['not'],
-  body: ['turned', 'strap'],
-  pads: ['worn', 'off-track'],
-  backpedal: ['none'],
-  'hydraulic-lever': ['spongy', 'sinks'],
-  leak: ['leaks'],
+/** Looks with which nobody rides, until they are put right or seen otherwise, as they are told. `practice` */
+const STOPS_RIDING: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  noodle: { out: 'noodle out of its bracket' },
+  anchor: { slips: 'wire slips at its anchor' },
+  wire: { broken: 'wire broken or frayed' },
+  seated: { not: 'wheel not home' },
+  body: { turned: 'loose on the frame', strap: 'reaction arm loose' },
+  pads: { worn: 'pads worn out', 'off-track': 'pads off the track' },
+  backpedal: { none: 'back-pedal does not bite' },
+  'hydraulic-lever': { spongy: 'lever spongy', sinks: 'lever sinks to the bar' },
+  leak: { leaks: 'fluid comes out' },
 }
-export const stopsRiding = (check: string, outcome: string): boolean => STOPS_RIDING[check]?.includes(outcome) ?? false
+/** What is told of a look with which nobody rides; null of any other. */
+export const stopsRiding = (check: string, outcome: string): string | null => STOPS_RIDING[check]?.[outcome] ?? null
 
 /** A look by its id, of any kind of brake. */
 export const checkOf = (id: string): BrakeCheck | undefined =>

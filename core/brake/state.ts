@@ -4,7 +4,7 @@ import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapte
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
 import type { Centring } from './centring'
-import { checkOf, looksRight, stopsRiding } from './checks'
+import { looksRight, stopsRiding } from './checks'
 import type { BrakeSeen } from './diagnose'
 import type { BrakeEvent, BrakeOf } from './events'
 import { lookAnswered, stepsAfter, stepsOf, touches, type BrakeStep } from './fitting'
@@ -143,14 +143,7 @@ function proven(b: BrakeState, { holds, test }: BrakeOf<'proof'>, by: string, at
 
 const WHICH: Record<Brake, string> = { front: 'front brake', rear: 'rear brake' }
 /** Looks that stand with which nobody rides, in words. */
-const dangers = (b: BrakeState): string[] =>
-  b.seen
-    .filter(s => stopsRiding(s.check, s.outcome))
-    .map(s =>
-      checkOf(s.check)!
-        .outcomes.find(o => o[0] === s.outcome)![1]
-        .toLowerCase(),
-    )
+export const dangersOf = (b: BrakeState): string[] => b.seen.flatMap(s => stopsRiding(s.check, s.outcome) ?? [])
 
 /** What must come before a brake, or one test of it, can be said to hold; null when it can be tried. */
 export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): Refusal | null {
@@ -158,7 +151,7 @@ export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): R
   if (e.test && !testsOf(b.parts?.kind).includes(e.test))
     return { field: 'test', message: `This kind of brake is not proven by the ${PROOF_WORDS[e.test].name}` }
   if (b.failed) return { field: 'cured', message: 'It failed: say what was put right, then try all of it again' }
-  const [danger] = dangers(b)
+  const [danger] = dangersOf(b)
   return danger ? { field: 'seen', message: `Seen before: ${danger}. Put it right, or look again` } : null
 }
 
@@ -168,7 +161,7 @@ export const nextStep = ({ parts, steps }: BrakeState): BrakeStep | null =>
 
 /** Does this brake hold, by a named person, with nothing touched or found otherwise since? */
 export const brakeProven = (b: BrakeState): boolean =>
-  b.proof?.holds === true && b.failed === null && dangers(b).length === 0
+  b.proof?.holds === true && b.failed === null && dangersOf(b).length === 0
 
 /** What is to be told of a brake: its failure while it stands, else its proof while it holds, else nothing. */
 export function toldOf(b: BrakeState): Proof | null {
@@ -204,7 +197,7 @@ export function brakesStay(s: BrakesState): Stay[] {
         stay('found', 'missing', 'is missing: the other end has no coaster')
       continue
     }
-    for (const danger of dangers(b)) stay('found', 'danger', `found: ${danger}`)
+    for (const danger of dangersOf(b)) stay('found', 'danger', `found: ${danger}`)
     if (!b.failed && !b.proof?.holds) stay('open', 'unproven', 'not proven')
     if (b.uncapped) stay('open', 'uncapped', 'cable’s end is not capped')
   }

@@ -1,4 +1,4 @@
-import { chapter, type Fact } from '../chapter/chapter'
+import { chapter, type Fact, type PartStands } from '../chapter/chapter'
 import { listed } from '../quantity/words'
 import { CABLE_EVENTS, type CableEvent } from './events'
 import { RUN_WORDS } from './housing'
@@ -20,6 +20,15 @@ const factOf = (run: Run, done: readonly CableStep[]): Fact => ({
   figure: `${sayPieces(run)}${done.includes('clamped') ? ', renewed' : ', planned'}`,
 })
 
+function parts({ cable: { runs, cabled } }: Job): PartStands[] {
+  const begun = Object.entries(cabled).filter(([, steps]) => steps.length > 0)
+  const renewed = begun.filter(([, steps]) => steps.includes('clamped')).length
+  const many = `${runs.length} ${runs.length === 1 ? 'run' : 'runs'}`
+  const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'cables', is, words }]
+  if (begun.length === 0) return runs.length ? stands('hand', `${many} planned`) : stands('untouched', 'untouched')
+  return stands(renewed === begun.length ? 'right' : 'hand', renewed ? `${renewed} renewed` : 'in hand')
+}
+
 /** The cable bench. What its steps mean for a derailleur, a brake or a hub is followed there. */
 export const cable = chapter<CableEvent, never, CableState, Job>({
   events: CABLE_EVENTS,
@@ -36,4 +45,5 @@ export const cable = chapter<CableEvent, never, CableState, Job>({
     left: [],
     tell: [],
   }),
+  parts,
 })

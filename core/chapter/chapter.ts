@@ -34,6 +34,15 @@ const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }
  * or a proof is still to come, as on every bike until the end.
  */
 export type Stay = { id: string; is: 'found' | 'open'; why: string }
+/** Parts of a bike that are worked on, in the order they lie along it. */
+export const PARTS_OF_JOB = ['front-brake', 'front', 'rear', 'hub', 'cables', 'rear-brake'] as const
+export type PartOfJob = (typeof PARTS_OF_JOB)[number]
+/** How a part stands in this job, in a few words: nothing done yet, in hand, right, or what keeps the bike. */
+export type PartStands<P extends string = PartOfJob> = {
+  part: P
+  is: 'untouched' | 'hand' | 'right' | 'keeps'
+  words: string
+}
 /** An entry that was kept but does not follow from what was known; the screen asks about it. */
 export type Flag = { id: EventId; why: string }
 /** Why an entry cannot be taken on the log as it stands, and what to do. */
@@ -84,6 +93,8 @@ export type Chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job, Op
   }
   /** Why the bike may not leave. */
   stays: (job: Job) => Stay[]
+  /** How each of its parts stands; none where this bike has no such part. */
+  parts: (job: Job, opinion: Opinion | null) => PartStands[]
 }
 
 /** Declares a chapter; what a bench has no say in is left out. */
@@ -94,6 +105,7 @@ export function chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job
     records?: Partial<Chapter<Own, Heard, State, Job, Opinion>['records']>
     gates?: Partial<Chapter<Own, Heard, State, Job, Opinion>['gates']>
     stays?: Chapter<Own, Heard, State, Job, Opinion>['stays']
+    parts?: Chapter<Own, Heard, State, Job, Opinion>['parts']
   },
 ): Chapter<Own, Heard, State, Job, Opinion> {
   return {
@@ -110,5 +122,6 @@ export function chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job
     },
     gates: { signs: () => null, refuses: () => null, open: () => [], fails: () => null, ...c.gates },
     stays: c.stays ?? (() => []),
+    parts: c.parts ?? (() => []),
   }
 }

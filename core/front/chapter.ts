@@ -1,12 +1,14 @@
 import { FRONT_CAUSES, FRONT_CAUSE_WORDS, type FrontCause } from './causes'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
-import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths } from '../quantity/turns'
 import { listed } from '../quantity/words'
+import { INDEXED } from '../rear/progress'
+import type { RearState } from '../rear/state'
 import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
 import { FRONT_SCREWS, FRONT_SEEN_WORDS } from './moves'
 import { FRONT_STEPS } from './orders'
@@ -14,7 +16,7 @@ import { CAGES, type FrontParts } from './parts'
 import { frontAfter, frontCabled, noFront, type FrontState } from './state'
 import { FRONT_SET_WORDS, HAND_WORDS } from './words'
 
-type Job = { front: FrontState; cable: CableState }
+type Job = { front: FrontState; cable: CableState; rear: Pick<RearState, 'setup'> }
 /** What a belief says of a front as it leaves. */
 type FrontOpinion = { right: number; causes: Record<FrontCause, number> }
 
@@ -101,6 +103,19 @@ function figures({ front }: Job): RecordFigure[] {
   return kept
 }
 
+function parts({ front, rear }: Job, opinion: FrontOpinion | null): PartStands[] {
+  if (!rear.setup && !front.parts) return []
+  const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'front', is, words }]
+  if (!front.parts) return stands('untouched', 'not said yet')
+  if (opinion && front.log.length && opinion.right >= INDEXED)
+    return stands('right', `right, ${sayChance(opinion.right)}`)
+  if (front.open) return stands('hand', FRONT_SEEN_WORDS[front.open.seen].toLowerCase())
+  const { barrel } = front.net
+  return front.log.length
+    ? stands('hand', barrel ? `barrel ${sayNet('barrel', barrel)}` : 'in hand')
+    : stands('untouched', 'untouched')
+}
+
 /** The front derailleur: position, stops, tension, rub. */
 export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>({
   events: FRONT_EVENTS,
@@ -125,4 +140,5 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
     typed: e => (e.kind === 'frontGap' ? { figure: `front-${e.plate}`, value: e.gapMm } : null),
     named: id => STANDARDS.get(id) ?? null,
   },
+  parts,
 })

@@ -1,15 +1,16 @@
-import { chapter, type Fact, type Facts } from '../chapter/chapter'
+import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { figureRule, keeping, type RecordFigure } from '../chapter/records'
 import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
 import { hubFault } from './checks'
+import type { RearState } from '../rear/state'
 import { HUB_EVENTS, type HubEvent } from './events'
 import { HUB_WAYS, type HubParts, type HubWay } from './kinds'
 import { beforeProof, hubAfter, hubStays, noHub, type HubHeard, type HubState } from './state'
 import { hubTurnWords, READING_WORDS, sayHub } from './words'
 
-type Job = { hub: HubState }
+type Job = { hub: HubState; rear: Pick<RearState, 'setup'> }
 
 /** What a rider of a hub gear is told. `practice` */
 const TELL_RIDER_HUB =
@@ -64,6 +65,25 @@ function figures({ hub }: Job): RecordFigure[] {
   return kept
 }
 
+function parts({ hub, rear }: Job): PartStands[] {
+  if (!hub.parts && rear.setup) return []
+  const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'hub', is, words }]
+  if (!hub.parts) return stands('untouched', 'not said yet')
+  const found = hubStays(hub).find(s => s.is === 'found')
+  if (found) return stands('keeps', FOUND_BRIEF[found.id] ?? 'must not be ridden')
+  if (hub.proof?.holds) return stands('right', 'holds')
+  return hub.worked || hub.readings.length || hub.counts.length
+    ? stands('hand', hub.net ? hubTurnWords(hub.net) : 'in hand')
+    : stands('untouched', 'untouched')
+}
+/** What keeps a bike for its hub, where there is room for little. */
+const FOUND_BRIEF: Readonly<Record<string, string>> = {
+  'hub-failed': 'failed',
+  'hub-slips': 'slips',
+  'hub-wrong': 'another gear answers',
+  'hub-nut': 'lock nut loose',
+}
+
 /** The hub gear: rod, marks or grip, which gear it is really in, its lock nut, its proof. */
 export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
   events: HUB_EVENTS,
@@ -96,4 +116,5 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
     },
   },
   stays: ({ hub }) => hubStays(hub),
+  parts,
 })

@@ -230,7 +230,7 @@ describe('after it has left', () => {
     [
       'a look that came late',
       { kind: 'brakeSeen', brake: 'front', check: 'noodle', outcome: 'out' },
-      'front brake found: out',
+      'front brake found: noodle out of its bracket',
     ],
   ])('%s: its customer is called', (_, event, words) => {
     expect(callCustomer(reduce([...closed, told(event)]))).toContain(words)

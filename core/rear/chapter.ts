@@ -1,12 +1,15 @@
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
-import { chapter, type Stay } from '../chapter/chapter'
+import { chapter, type PartStands, type Stay } from '../chapter/chapter'
+import { sayNet } from '../chapter/screws'
 import { SENSE_CHECK } from '../procedure/senseCheck'
+import { sayChance } from '../quantity/chance'
 import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
 import { REAR_RULES, rearFigures, sayRearStandard, standardOf, typedRear } from './records'
 import { sayRear } from './say'
+import { INDEXED } from './progress'
 import { rearAfter, rearAtStart, type RearState } from './state'
 
 type Job = { rear: RearState; cable: CableState }
@@ -18,6 +21,20 @@ const keptBySense = ({ sensed }: RearState): Stay[] =>
     is: 'found' as const,
     why: i.otherwise.toLowerCase(),
   }))
+
+function parts({ rear }: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStands[] {
+  if (!rear.setup) return []
+  const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'rear', is, words }]
+  const [kept] = keptBySense(rear)
+  if (kept) return stands('keeps', kept.why)
+  if (opinion && opinion.right >= INDEXED) return stands('right', `right, ${sayChance(opinion.right)}`)
+  if (rear.proved.at(-1)?.exceptions.length === 0) return stands('right', 'proven')
+  const touched = rear.bench.length > 0 || rear.said !== null || rear.sensed !== null || rear.proved.length > 0
+  const { barrel } = rear.net
+  return touched
+    ? stands('hand', barrel ? `barrel ${sayNet('barrel', barrel)}` : 'in hand')
+    : stands('untouched', 'untouched')
+}
 
 /** The rear derailleur: hanger, stops, cable, index, gap. */
 export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
@@ -40,4 +57,5 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
     open: ({ rear }) => (mayReachLargest(rear.trace) ? ['largest'] : []),
   },
   stays: ({ rear }) => keptBySense(rear),
+  parts,
 })
