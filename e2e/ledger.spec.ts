@@ -178,7 +178,7 @@ test('one line is enough for somebody who wants no advice', async ({ bench, shop
   await bench.locator('[data-test=else-line]').click()
   await bench.locator('[data-test=line]').fill('Barrel a touch out, "all" good <i>now</i>')
   await bench.getByRole('button', { name: 'Write it' }).click()
-  await bench.locator('[data-test=to-sheet]').click()
+  await bench.locator('[data-test=part-sheet]').click()
   await expect(bench.locator('[data-test=paper]')).toContainText('Barrel a touch out, "all" good <i>now</i>')
 })
 

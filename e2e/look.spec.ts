@@ -117,7 +117,7 @@ test('at 1280×620 the bench needs no scrolling and nothing is cut', async ({ be
     view: innerHeight,
   }))
   expect(scroll).toBeLessThanOrEqual(view)
-  for (const name of ['lanes', 'rule', 'accept', 'pass', 'heard-off', 'undo', 'to-sheet']) {
+  for (const name of ['lanes', 'rule', 'accept', 'pass', 'heard-off', 'undo', 'part-sheet']) {
     const box = await bench.locator(`[data-test=${name}]`).boundingBox()
     expect(box, name).not.toBeNull()
     expect(box!.y + box!.height, name).toBeLessThanOrEqual(620)

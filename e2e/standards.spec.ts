@@ -338,7 +338,7 @@ test('records: medians over the bikes here, each figure leads to its job, one fa
 
   // the bike's own page
   await bench.goto(`${SERVER()}/jobs/${numbers[0]}`)
-  await bench.getByRole('link', { name: 'Marram quay' }).click()
+  await bench.getByRole('link', { name: 'Marram quay', exact: true }).click()
   await expect(bench.getByRole('link', { name: '285 mm' })).toBeVisible()
 })
 

@@ -188,7 +188,7 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   }
   await expect(page.locator('[data-test=net-barrel]')).toContainText('out')
   await key('0') // clean all the way in and back
-  await tap('[data-test=to-sheet]')
+  await tap('[data-test=part-sheet]')
   await page.waitForSelector('[data-test=front-holds]')
   await key('f')
   await expect(page.locator('[data-test=proof-front]')).toContainText('holds')

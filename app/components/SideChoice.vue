@@ -8,11 +8,11 @@ const chosen = defineModel<V>({ required: true })
 </script>
 
 <template>
-  <RadioGroup v-model="chosen" :aria-label="label">
+  <RadioGroup v-model="chosen" as="div" :aria-label="label" class="max-lg:flex max-lg:overflow-x-auto">
     <RadioGroupOption v-for="c in choices" :key="c.value" v-slot="{ checked }" as="template" :value="c.value">
       <button
         type="button"
-        class="block min-h-13 w-full border-l-[6px] py-1 pl-2 text-left"
+        class="block min-h-13 border-l-[6px] py-1 pr-3 pl-2 text-left max-lg:shrink-0 max-lg:whitespace-nowrap lg:w-full lg:pr-0"
         :class="checked ? 'border-ink font-bold' : 'border-transparent'"
         :data-test="`${test}-${c.value}`"
       >

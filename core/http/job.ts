@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { DECLINABLE_IDS } from '../job/declined'
-import { LEAVES } from '../job/events'
+import { DETAILS, LEAVES, WAITS } from '../job/events'
 import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
 import { Sheet } from '../ledger/sheet'
@@ -41,6 +41,22 @@ export const TakeIn = z.strictObject({
 })
 export type TakeIn = z.infer<typeof TakeIn>
 
+/** What is put right of what was written at the door; what is left out stays as it is. */
+export const Details = z.strictObject({
+  id: z.uuid(),
+  basedOn: z.int().min(0),
+  customer: line('Customer', 80).optional(),
+  contact: optionalLine('Phone', 120).optional(),
+  bike: line('Bike', 80).optional(),
+  frameNumber: optionalLine('Frame number', 40).optional(),
+  complaint: line('Complaint', 400).optional(),
+  promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }).optional(),
+  tag: Tag.optional(),
+})
+export type Details = z.infer<typeof Details>
+const EditView = z.object({ field: z.enum(DETAILS), was: z.string(), by: z.string(), at: z.string() })
+export type EditView = z.infer<typeof EditView>
+
 export const Note = z.strictObject({ text: line('Note', 400) })
 const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
 export const HandBack = z.strictObject({
@@ -77,6 +93,8 @@ export const JobView = z.object({
   own: z.array(OwnFigure).default([]),
   /** What the customer must be called for: something failed after the bike was handed back. */
   call: z.string().nullable().default(null),
+  /** What stood there before something was put right, the latest first. */
+  edits: z.array(EditView).default([]),
 })
 export type JobView = z.infer<typeof JobView>
 
@@ -103,6 +121,7 @@ export const FloorJob = z.object({
   /** What a bike by the door was given; null while it is worked on. */
   summary: z.string().nullable(),
   unridable: z.boolean(),
+  waits: z.enum(WAITS).nullable().default(null),
   /** The fault it left with, in words, where its customer declined the cure. */
   declined: z.string().nullable(),
   /** What its customer must be called for. */

@@ -1,7 +1,7 @@
 import { chapter, type AnyEvent } from '../chapter/chapter'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { DECLINABLE } from './declined'
-import { JOB_EVENTS, LEFT_WORDS, type JobEvent } from './events'
+import { DETAIL_WORDS, JOB_EVENTS, LEFT_WORDS, WAITS_WORDS, type JobEvent } from './events'
 import { jobAfter, noJob, type JobChapter } from './state'
 
 const OWN: ReadonlySet<string> = new Set(JOB_EVENTS.map(e => e.shape.kind.value))
@@ -22,6 +22,10 @@ function sayJob(e: JobEvent): string {
       return [LEFT_WORDS[e.how], ...(e.fault ? [DECLINABLE[e.fault].words.toLowerCase()] : [])].join(': ')
     case 'reopened':
       return 'Reopened'
+    case 'edited':
+      return `Put right: ${e.fields.map(f => DETAIL_WORDS[f]).join(', ')}`
+    case 'waits':
+      return e.for ? WAITS_WORDS[e.for] : 'Waits for nothing any more'
   }
 }
 

@@ -4,13 +4,42 @@ import { SchoolChoice } from '../procedure/schools'
 import { DECLINABLE_IDS } from './declined'
 
 const WHEELS = ['front', 'rear'] as const
-/** Ways a bike leaves: proven, rideable with a named fault that the customer declined, or not to be ridden. */
-export const LEAVES = ['proven', 'declined', 'unridable'] as const
+/**
+ * Ways a job ends: the bike proven; rideable with a named fault that the customer declined; not to be ridden; fetched by its
+ * customer with the work not done; or there was no job after all.
+ */
+export const LEAVES = ['proven', 'declined', 'unridable', 'unrepaired', 'cancelled'] as const
 export type Leaves = (typeof LEAVES)[number]
 export const LEFT_WORDS: Record<Leaves, string> = {
   proven: 'Handed back',
   declined: 'Left rideable, a repair declined',
   unridable: 'Left unridable',
+  unrepaired: 'Fetched unrepaired',
+  cancelled: 'Cancelled',
+}
+/** Ways of leaving in which nobody has said that it may be ridden: no brake need be proven, and no rider is told of riding. */
+export const UNPROVEN: ReadonlySet<Leaves> = new Set<Leaves>(['unridable', 'unrepaired', 'cancelled'])
+
+/** What a job can wait for, and how it is said. */
+export const WAITS = ['parts', 'word', 'mechanic'] as const
+export type WaitsFor = (typeof WAITS)[number]
+export const WAITS_WORDS: Record<WaitsFor, string> = {
+  parts: 'Waits for parts',
+  word: 'Waits for the customer’s word',
+  mechanic: 'Waits for a mechanic',
+}
+
+/** What is written of a job at the door, and can be put right. The words themselves stand in its rows, never in the ledger. */
+export const DETAILS = ['customer', 'contact', 'bike', 'frameNumber', 'complaint', 'promisedAt', 'tag'] as const
+export type Detail = (typeof DETAILS)[number]
+export const DETAIL_WORDS: Record<Detail, string> = {
+  customer: 'customer',
+  contact: 'phone',
+  bike: 'bike',
+  frameNumber: 'frame number',
+  complaint: 'complaint',
+  promisedAt: 'promise',
+  tag: 'tag',
 }
 
 /** The job's own kinds of ledger entries. */
@@ -36,11 +65,14 @@ export const JOB_EVENTS = [
       message: 'Name the fault the customer declined; a bike that leaves otherwise has none',
     }),
   z.strictObject({ kind: z.literal('reopened') }),
+  /** Something written at the door was put right: which, and not the words. */
+  z.strictObject({ kind: z.literal('edited'), fields: z.array(z.enum(DETAILS)).min(1).max(DETAILS.length) }),
+  z.strictObject({ kind: z.literal('waits'), for: z.enum(WAITS).nullable() }),
 ] as const
 export type JobEvent = z.infer<(typeof JOB_EVENTS)[number]>
 export type JobOf<K extends JobEvent['kind']> = Extract<JobEvent, { kind: K }>
 
 /** Kinds that only their own requests write. */
-export const BY_REQUEST: ReadonlySet<string> = new Set(['arrived', 'handedBack', 'reopened'])
+export const BY_REQUEST: ReadonlySet<string> = new Set(['arrived', 'handedBack', 'reopened', 'edited'])
 /** Kinds that stand for good: what is wrong with them is put right by another entry, never by taking them back. */
 export const NEVER_UNDONE = BY_REQUEST

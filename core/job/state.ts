@@ -3,7 +3,7 @@ import type { PersonId } from '../chapter/ids'
 import type { SchoolChoice } from '../procedure/schools'
 import type { RearEvent } from '../rear/events'
 import type { Declinable } from './declined'
-import type { JobEvent, Leaves } from './events'
+import type { JobEvent, Leaves, WaitsFor } from './events'
 
 export type Place = { where: 'rack' | 'stand' | 'door' | 'gone'; stand: number | null }
 
@@ -13,6 +13,8 @@ export type JobChapter = {
   arrived: { at: string } | null
   place: Place
   schools: SchoolChoice
+  /** What it waits for; null when it can go on. */
+  waits: WaitsFor | null
   /** Closed by hand-back: how, by whom, when. */
   handedBack: { how: Leaves; fault: Declinable | null; by: PersonId; at: string } | null
   flagged: readonly Flag[]
@@ -22,6 +24,7 @@ export const noJob: JobChapter = {
   arrived: null,
   place: { where: 'rack', stand: null },
   schools: {},
+  waits: null,
   handedBack: null,
   flagged: [],
 }
@@ -51,10 +54,15 @@ function after(was: JobChapter, told: Told<JobEvent>): JobChapter {
       return {
         ...was,
         handedBack: { how: event.how, fault: event.fault ?? null, by: handOf(told), at },
-        place: { where: 'door', stand: null },
+        // one that was cancelled was never here, or is not any more
+        place: { where: event.how === 'cancelled' ? 'gone' : 'door', stand: null },
+        waits: null,
       }
     case 'reopened':
       return { ...was, handedBack: null, place: { where: 'rack', stand: null } }
+    case 'waits':
+      return { ...was, waits: event.for }
+    case 'edited':
     case 'wheelOut':
     case 'undo':
       return was

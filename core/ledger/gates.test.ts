@@ -21,7 +21,7 @@ import {
   type Hand,
 } from './gates'
 import { reduce, staysOf, type Told } from './reduce'
-import { brakeOnSheet, NOTHING_BELIEVED, sheetOf } from './sheet'
+import { brakeOnSheet, headOfSheet, NOTHING_BELIEVED, sheetOf } from './sheet'
 
 const told = telling<LedgerEvent>()
 const arrived = told({ kind: 'arrived', parts: stockParts('r14-10') })
@@ -71,6 +71,28 @@ describe('a bike leaves only when it may', () => {
     const cracked = [arrived, FRONT, REAR, sensed(['cracked', 'split'])]
     expect(staysOf(reduce(cracked)).map(s => s.id)).toEqual(['sense-cracked', 'sense-split'])
     expect(whyStays(reduce([...cracked, sensed([])]))).toBeNull()
+  })
+  test('fetched unrepaired, or cancelled: no brake need be proven, none is said to hold, and it is not called for', () => {
+    for (const how of ['unrepaired', 'cancelled'] as const) {
+      expect(mayLeave(reduce([arrived]), how)).toBeNull()
+      expect(mayLeave(reduce([arrived, null]), how)?.message).toContain('reload to update')
+      expect(mayHandBack('trainee', how)).not.toBeNull()
+      const closed = [arrived, told({ kind: 'handedBack', how })]
+      expect(mayLeave(reduce(closed), how)?.message).toContain('already')
+      expect(reduce(closed).job.place.where).toBe(how === 'cancelled' ? 'gone' : 'door')
+      expect(callCustomer(reduce([...closed, proof('rear', false)]))).toBeNull()
+      expect(ask(closed, told({ kind: 'placed', where: 'gone', stand: null }))).toBeNull()
+      const sheet = sheetOf(reduce([arrived]), NOTHING_BELIEVED, {
+        at: AT,
+        by: PERSON,
+        how,
+        fault: null,
+        recallOn: null,
+      })
+      expect([sheet.tell, brakeOnSheet(sheet, 'rear').words]).toEqual([[], 'not proven'])
+      expect(headOfSheet(sheet)!.title).toBe({ unrepaired: 'Fetched unrepaired', cancelled: 'Cancelled' }[how])
+      expect(sheet.left.at(-1)!.figure).toContain('rear brake not proven')
+    }
   })
   test.each<[Role, 'proven' | 'declined' | 'unridable', boolean]>([
     ['trainee', 'proven', true],
@@ -123,6 +145,22 @@ describe('who signs', () => {
     ]
     expect(ask(hub, told({ kind: 'hubProof', holds: true }))).toMatchObject({ field: 'holds' })
     expect(ask(hub, told({ kind: 'hubProof', holds: false }))).toBeNull() // a failure can always be told
+  })
+  test('what was written at the door is put right by its own request, and again there, never by taking it back', () => {
+    const edited = told({ kind: 'edited', fields: ['tag'] })
+    expect(ask([arrived], edited)).toMatchObject({ field: 'event.kind' })
+    expect(ask([arrived, edited], undo(edited))?.message).toContain('own page')
+    expect(reduce([arrived, edited, undo(edited)]).inForce).toHaveLength(2)
+  })
+  test('what a job waits for is anybody’s tap, and the latest counts until it is handed back', () => {
+    const waits = (f: 'parts' | 'word' | null) => told({ kind: 'waits', for: f })
+    expect(ask([arrived], waits('parts'), TRAINEE)).toBeNull()
+    expect(reduce([arrived, waits('parts'), waits('word')]).job.waits).toBe('word')
+    expect(reduce([arrived, waits('parts'), waits(null)]).job.waits).toBeNull()
+    const first = waits('parts')
+    expect(reduce([arrived, first, undo(first)]).job.waits).toBeNull()
+    expect(reduce([arrived, FRONT, REAR, waits('word'), out]).job.waits).toBeNull()
+    expect(needsJudging({ kind: 'waits', for: null })).toBe(true) // the Floor’s row follows it
   })
   test('in: what is taken in, handed back and reopened has its own request', () => {
     for (const e of [arrived, out, told({ kind: 'reopened' })])

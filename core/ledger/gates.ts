@@ -1,7 +1,7 @@
 import type { AnyEvent, Chapter, Refusal, Told as ToldOf } from '../chapter/chapter'
 import type { EventId, PersonId, Role } from '../chapter/ids'
 import { DECLINABLE, DECLINABLE_IDS, type Declinable } from '../job/declined'
-import { BY_REQUEST, NEVER_UNDONE, type JobOf, type Leaves } from '../job/events'
+import { BY_REQUEST, NEVER_UNDONE, UNPROVEN, type JobOf, type Leaves } from '../job/events'
 import { CHAPTERS } from './chapters'
 import type { LedgerEvent } from './events'
 import { reduce, staysOf, UNREAD, type JobState, type Told } from './reduce'
@@ -46,7 +46,7 @@ export function mayLeave(state: JobState, how: Leaves, fault: Declinable | null 
   const say = (message: string, field = 'how'): Refusal => ({ field, message })
   if (state.unread) return say(`The bike stays: ${UNREAD.why}`)
   if (state.job.handedBack) return say('This bike was handed back already: reopen the job to work on it')
-  const stays = how === 'unridable' ? null : whyStays(state)
+  const stays = UNPROVEN.has(how) ? null : whyStays(state)
   if (stays) return say(`The bike stays: ${stays}`)
   if (how !== 'declined') return null
   if (!fault) return say('Name the fault the customer declined', 'fault')
@@ -66,7 +66,7 @@ function mayPlace(state: JobState, { where }: JobOf<'placed'>): Refusal | null {
   const leaves = where === 'door' || where === 'gone'
   if (handedBack && !leaves) return say('This job is closed: reopen it first')
   if (!leaves) return null
-  if (handedBack?.how === 'unridable') return null
+  if (handedBack && UNPROVEN.has(handedBack.how)) return null
   const stays = whyStays(state)
   if (stays) return say(`The bike stays: ${stays}`)
   return !handedBack && where === 'gone' ? say('Hand it back first: its sheet goes with it') : null
@@ -113,6 +113,7 @@ export const needsJudging = (event: LedgerEvent): boolean =>
   BY_REQUEST.has(event.kind) ||
   event.kind === 'undo' ||
   event.kind === 'placed' ||
+  event.kind === 'waits' ||
   ON_OPEN_JOBS.has(event.kind) ||
   signsOf(event) !== null ||
   failsBy(event) !== null
@@ -125,7 +126,10 @@ export const needsJudging = (event: LedgerEvent): boolean =>
 export function mayAppend(log: Log, state: JobState, told: Told, hand: Hand): Refusal | null {
   const { event } = told
   if (BY_REQUEST.has(event.kind))
-    return { field: 'event.kind', message: 'A bike is taken in, handed back and reopened by its own request' }
+    return {
+      field: 'event.kind',
+      message: 'A bike is taken in, handed back, reopened and put right by its own request',
+    }
   if (ON_OPEN_JOBS.has(event.kind)) {
     const closed = mustReopen(state.job.handedBack !== null)
     if (closed) return closed
@@ -148,9 +152,12 @@ export function mayAppend(log: Log, state: JobState, told: Told, hand: Hand): Re
 export function mayUndo(log: Log, id: EventId): Refusal | null {
   const target = log.find(t => t?.id === id)
   if (!target) return { field: 'undoes', message: 'There is no such entry on this job to take back' }
-  return NEVER_UNDONE.has(target.event.kind)
-    ? { field: 'undoes', message: 'A hand-back or a reopening is not taken back: reopen the job instead' }
-    : null
+  if (!NEVER_UNDONE.has(target.event.kind)) return null
+  const message =
+    target.event.kind === 'edited'
+      ? 'What was put right on the job’s own page is put right there again'
+      : 'A hand-back or a reopening is not taken back: reopen the job instead'
+  return { field: 'undoes', message }
 }
 
 /** Why this hand cannot sign; null when it can. */
@@ -167,5 +174,5 @@ function unsigned({ person, role, fresh }: Hand, { by }: Told): Refusal | null {
  */
 export function callCustomer(state: JobState): string | null {
   const { handedBack } = state.job
-  return handedBack && handedBack.how !== 'unridable' ? whyStays(state) : null
+  return handedBack && !UNPROVEN.has(handedBack.how) ? whyStays(state) : null
 }

@@ -78,6 +78,8 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   schools: { kind: 'schools', choice: { step: 'quarter' } },
   proof: { kind: 'proof', brake: 'front', holds: true },
   wheelOut: { kind: 'wheelOut', wheel: 'rear' },
+  edited: { kind: 'edited', fields: ['promisedAt'] },
+  waits: { kind: 'waits', for: 'parts' },
   undo: { kind: 'undo', undoes: EventId.parse(uuid(7)) },
   handedBack: { kind: 'handedBack', how: 'proven' },
   reopened: { kind: 'reopened' },

@@ -92,6 +92,11 @@ describe('what the job’s own entries do', () => {
     [{ kind: 'handedBack', how: 'unridable' }, 'Left unridable'],
     [{ kind: 'handedBack', how: 'declined', fault: 'hanger' }, 'Left rideable, a repair declined: bent hanger'],
     [{ kind: 'reopened' }, 'Reopened'],
+    [{ kind: 'handedBack', how: 'unrepaired' }, 'Fetched unrepaired'],
+    [{ kind: 'handedBack', how: 'cancelled' }, 'Cancelled'],
+    [{ kind: 'edited', fields: ['promisedAt', 'contact'] }, 'Put right: promise, phone'],
+    [{ kind: 'waits', for: 'parts' }, 'Waits for parts'],
+    [{ kind: 'waits', for: null }, 'Waits for nothing any more'],
     [{ kind: 'schools', choice: { step: 'quarter', gap: 'close' } }, 'Schools: 1/4 turn, 3 to 6 mm'],
     [{ kind: 'schools', choice: { step: 'of-next-year' as never } }, 'Schools: of-next-year'],
   ])('%o is said "%s"', (event, words) => {

@@ -10,7 +10,7 @@ import type { AnyEvent, Chapter, Facts } from '../chapter/chapter'
 import type { FrontAdvice } from '../front/advise'
 import { HubParts } from '../hub/kinds'
 import { DECLINABLE, DECLINABLE_IDS, type Declinable } from '../job/declined'
-import { LEAVES, type Leaves } from '../job/events'
+import { LEAVES, UNPROVEN, type Leaves } from '../job/events'
 import { barrelAssumed, type RearOpinion } from '../rear/facts'
 import { RearParts, sayNumbers } from '../rear/parts'
 import { workOf } from '../rear/state'
@@ -141,20 +141,32 @@ export function sheetOf(state: JobState, believed: Believed, leaving: Leaving, s
 }
 
 const leavesWith = (state: JobState, { how, fault }: Leaving): Facts['left'] =>
-  how === 'unridable'
-    ? [{ what: 'Leaves unridable', figure: whyStays(state) ?? 'the customer was told' }]
+  UNPROVEN.has(how)
+    ? [{ what: UNPROVEN_WORDS[how] ?? '', figure: whyStays(state) ?? 'the customer was told' }]
     : fault
       ? [{ what: 'Left as it is, the customer declined', figure: DECLINABLE[fault].words.toLowerCase() }]
       : []
 
+const UNPROVEN_WORDS: Partial<Record<Leaves, string>> = {
+  unridable: 'Leaves unridable',
+  unrepaired: 'Fetched with the work not done',
+  cancelled: 'Cancelled',
+}
+
 /** A bike that must not be ridden tells its rider nothing of riding it. */
 const toldRider = ({ how, fault }: Leaving, tell: string[]): string[] =>
-  how === 'unridable' ? [] : [...(fault ? [DECLINABLE[fault].getHome] : []), ...tell]
+  UNPROVEN.has(how) ? [] : [...(fault ? [DECLINABLE[fault].getHome] : []), ...tell]
 
 /** What stands on top of a sheet in brick, before anything else; null on a bike that left proven. */
 export function headOfSheet({ how, fault }: Pick<Sheet, 'how' | 'fault'>): { title: string; words: string } | null {
   if (how === 'unridable')
     return { title: 'Not to be ridden', words: 'The customer was told. It leaves as it is, to be carried or driven.' }
+  if (how === 'unrepaired')
+    return {
+      title: 'Fetched unrepaired',
+      words: 'Its customer fetched it with the work not done. What is not named here as proven was not proven.',
+    }
+  if (how === 'cancelled') return { title: 'Cancelled', words: 'Nothing of this was done on a customer’s bike.' }
   if (how === 'proven' || !fault) return null
   return {
     title: `Rideable, but: ${DECLINABLE[fault].words.toLowerCase()}`,

@@ -1,3 +1,4 @@
+import { CannotTakeIn } from '../db/jobs'
 import { JobClosed, NoSuchJob } from '../db/ledger'
 import { TooManyPhotos } from '../db/photos'
 import { MustStay } from '../db/sheets'
@@ -9,7 +10,7 @@ export async function answering<T>(number: number, work: () => Promise<T>): Prom
     return await work()
   } catch (error) {
     if (error instanceof NoSuchJob) throw refuse(404, `There is no job ${number} here: look on the Floor`)
-    if (error instanceof JobClosed || error instanceof MustStay)
+    if (error instanceof JobClosed || error instanceof MustStay || error instanceof CannotTakeIn)
       throw refuse(409, error.message, [{ field: error.field, message: error.message }])
     if (error instanceof TooManyPhotos) throw refuse(409, error.message)
     throw error

@@ -2,6 +2,7 @@ import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { sql } from 'kysely'
 import type { FloorView, FoundBike } from '#core/http/job'
+import { UNPROVEN, WAITS } from '#core/job/events'
 import { DECLINABLE } from '#core/job/declined'
 import { briefOf, Sheet } from '#core/ledger/sheet'
 import type { ShopTx } from './connect'
@@ -46,6 +47,7 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
       'job.sprockets',
       'job.closed_at',
       'job.call',
+      'job.waits',
       'bike.name as bike',
       'customer.name as customer',
       'recall.due_on',
@@ -85,7 +87,8 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
         stand: j.stand,
         derailleur: j.sprockets > 0,
         summary: sheet ? briefOf(sheet) : null,
-        unridable: sheet?.how === 'unridable',
+        unridable: sheet !== null && UNPROVEN.has(sheet.how),
+        waits: WAITS.find(w => w === j.waits) ?? null,
         declined: sheet?.fault ? DECLINABLE[sheet.fault].words : null,
         call: j.call,
         closedAt: j.closed_at?.toISOString() ?? null,

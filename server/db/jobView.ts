@@ -3,6 +3,7 @@ import { FrameKind } from '#core/records/frames'
 import { ownFigures } from '#core/standards/inForce'
 import type { ShopTx } from './connect'
 import { jobByNumber, notesOf } from './jobs'
+import { editsOf } from './details'
 import { lastSheet } from './sheets'
 import { shopValues } from './standards'
 
@@ -32,5 +33,6 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
     people: Object.fromEntries(everyone.map(p => [p.id, p.name])),
     own: ownFigures(await shopValues(tx, shop)),
     call: job.call,
+    edits: await editsOf(tx, shop, job.id),
   }
 }

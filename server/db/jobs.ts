@@ -168,6 +168,7 @@ export async function jobByNumber(tx: ShopTx, shop: string, number: number) {
       'bike.name as bike_name',
       'bike.frame_number',
       'bike.frame_kind',
+      'customer.id as customer_id',
       'customer.name as customer_name',
       'customer.contact',
     ])

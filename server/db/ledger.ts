@@ -144,6 +144,7 @@ async function followLog(tx: ShopTx, shop: string, job: string): Promise<void> {
       place: where,
       stand,
       call: callCustomer(state),
+      waits: state.job.waits,
       ...(parts ? { sprockets: sharedGears(parts) } : {}),
     })
     .where('shop', '=', shop)

@@ -54,8 +54,8 @@ export type Database = {
     number: Fixed<number>
     tag: string
     bike: Fixed<string>
-    complaint: Fixed<string>
-    promised_at: ColumnType<Date, Date | string, never>
+    complaint: string
+    promised_at: ColumnType<Date, Date | string, Date | string>
     sprockets: number
     place: Generated<'rack' | 'stand' | 'door' | 'gone'>
     stand: number | null
@@ -64,6 +64,17 @@ export type Database = {
     closed_at: ColumnType<Date | null, Date | string | null | undefined, Date | string | null>
     /** What its customer must be called for: something failed after it was handed back. */
     call: ColumnType<string | null, undefined, string | null>
+    /** What the job waits for, if anything. */
+    waits: ColumnType<string | null, undefined, string | null>
+  }
+  job_edit: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    field: Fixed<string>
+    was: Fixed<string>
+    person: Fixed<string>
+    made_at: Stamp
   }
   event: {
     shop: Fixed<string>

@@ -8,6 +8,7 @@ import { adviseFrontInSteps } from '#core/front/advise'
 import { frontSetupOf } from '#core/front/setup'
 import type { HandBack } from '#core/http/job'
 import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
+import { UNPROVEN } from '#core/job/events'
 import { mayHandBack, mayLeave, type Hand } from '#core/ledger/gates'
 import { priorFor } from '#core/ledger/belief'
 import { reduce, type JobState } from '#core/ledger/reduce'
@@ -94,7 +95,7 @@ async function believe(state: JobState, known: Sheet | null, s: Standards): Prom
 
 async function draft(from: Snapshot, leaving: Omit<Leaving, 'recallOn'>, at: Date): Promise<Sheet> {
   const believed = await believe(from.state, from.known, from.standards)
-  const recallOn = leaving.how === 'unridable' ? null : recallDate(at, from.zone)
+  const recallOn = UNPROVEN.has(leaving.how) ? null : recallDate(at, from.zone)
   return sheetOf(from.state, believed, { ...leaving, recallOn }, from.standards)
 }
 
@@ -201,12 +202,14 @@ async function freeze(
       body: JSON.stringify(sheet),
     })
     .execute()
-  await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
+  // what was tried on a job that was none is no record
+  if (order.how !== 'cancelled')
+    await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
   if (sheet.recallOn)
     await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
   await tx
     .updateTable('job')
-    .set({ closed_at: at, place: 'door', stand: null })
+    .set({ closed_at: at, place: order.how === 'cancelled' ? 'gone' : 'door', stand: null, waits: null })
     .where('shop', '=', shop)
     .where('number', '=', number)
     .execute()

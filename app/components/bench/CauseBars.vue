@@ -21,10 +21,10 @@ const offset = computed(() => {
       <span>Cable {{ offset.words }}</span
       ><span class="figure" data-test="offset">{{ offset.figure }}</span>
     </p>
-    <ul class="mt-1 grid grid-cols-2 gap-x-5">
-      <li v-for="r in rows" :key="r.name" class="grid grid-cols-[4.6rem_1fr_3.2rem] items-center gap-1.5 leading-6">
+    <ul class="causes">
+      <li v-for="r in rows" :key="r.name" class="cause">
         <span class="text-[0.9375rem]">{{ r.name }}</span>
-        <span class="h-2 rounded-sm bg-ground"
+        <span class="bar h-2 rounded-sm bg-ground"
           ><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(r.chance * 100)}%` }"
         /></span>
         <span
@@ -36,3 +36,34 @@ const offset = computed(() => {
     </ul>
   </section>
 </template>
+
+<style scoped>
+.causes {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  column-gap: 20px;
+  margin-top: 4px;
+}
+.cause {
+  display: grid;
+  grid-template-columns: 4.6rem 1fr 3.2rem;
+  align-items: center;
+  gap: 6px;
+  line-height: 24px;
+}
+/* little height: three abreast, the figures alone */
+@media (max-height: 700px) and (min-width: 1001px) {
+  .causes {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    column-gap: 12px;
+    font-size: 0.875rem;
+  }
+  .cause {
+    grid-template-columns: 1fr auto;
+    line-height: 20px;
+  }
+  .bar {
+    display: none;
+  }
+}
+</style>

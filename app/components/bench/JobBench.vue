@@ -1,9 +1,13 @@
 <!-- The frame of a bench: what there is at the left, its picture, the panels at the right; one undo, one place for troubles. -->
 <script setup lang="ts" generic="P extends string">
+import type { JobPart, Opinions } from '#core/ledger/parts'
 import type { Bench } from '~/composables/bench'
 
 defineProps<{
   bench: Bench
+  /** The part of the bike that this bench works on. */
+  here: JobPart
+  opinions?: Opinions
   leftLabel: string
   lookLabel: string
   panels: readonly (readonly [P, string])[]
@@ -17,12 +21,11 @@ const panel = defineModel<P>('panel', { required: true })
 
 <template>
   <div class="bench-frame" :class="{ 'runs-first': runsFirst }">
-    <BenchTop class="no-print" />
+    <JobTop :here="here" :opinions="opinions" />
     <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <template v-else>
       <aside class="bench-left no-print" :aria-label="leftLabel">
         <slot name="left" />
-        <NuxtLink class="quiet w-full" :to="`/jobs/${bench.number}`">The job</NuxtLink>
         <TakeBack class="mt-auto" :bench="bench" />
       </aside>
       <main class="bench-middle">

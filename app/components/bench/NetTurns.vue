@@ -5,7 +5,7 @@ import { RotateCcw, RotateCw } from '@lucide/vue'
 import type { JobState } from '#core/ledger/reduce'
 
 const props = defineProps<{ state: JobState }>()
-const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B screw' }
+const NAMES: Record<ScrewName, string> = { barrel: 'Barrel', H: 'H', L: 'L', B: 'B' }
 const rows = computed(() =>
   (['barrel', 'H', 'L', 'B'] as const).map(screw => {
     const net = props.state.rear.net[screw]
@@ -22,8 +22,8 @@ const rows = computed(() =>
 <template>
   <div>
     <h2 class="small border-t border-rule pt-2">Turned since it came in</h2>
-    <dl>
-      <div v-for="r in rows" :key="r.screw" class="flex min-h-8 items-center justify-between">
+    <dl class="turns">
+      <div v-for="r in rows" :key="r.screw" class="flex min-h-8 items-center justify-between gap-1">
         <dt>{{ r.name }}</dt>
         <dd
           class="figure flex items-center gap-1.5 font-semibold"
@@ -41,3 +41,17 @@ const rows = computed(() =>
     </dl>
   </div>
 </template>
+
+<style scoped>
+@media (max-height: 700px) and (min-width: 1001px) {
+  .turns {
+    display: grid;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    column-gap: 12px;
+    font-size: 0.875rem;
+  }
+  .turns > div {
+    min-height: 26px;
+  }
+}
+</style>

@@ -88,23 +88,31 @@ const stages = computed(() => {
 }
 @media (max-height: 700px) {
   .path a {
-    min-height: 30px;
+    min-height: 26px;
   }
   .path li::before {
-    top: -15px;
-    height: 30px;
+    top: -13px;
+    height: 26px;
   }
   .bead {
-    top: 6px;
+    top: 4px;
   }
 }
+/* on a phone it folds to one line that scrolls */
 @media (max-width: 1000px) {
   .path {
-    display: grid;
-    grid-template-columns: repeat(2, minmax(0, 1fr));
+    display: flex;
+    gap: 4px;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .path li {
+    flex: 0 0 auto;
+    padding: 0 10px 0 26px;
   }
   .path a {
     min-height: 44px;
+    white-space: nowrap;
   }
   .path li::before {
     display: none;

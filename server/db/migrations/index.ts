@@ -4,6 +4,7 @@ import { standards } from './0002_standards'
 import { cables } from './0003_cables'
 import { photos } from './0004_photos'
 import { gates } from './0005_gates'
+import { details } from './0006_details'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -11,6 +12,7 @@ const MIGRATIONS = {
   '0003_cables': cables,
   '0004_photos': photos,
   '0005_gates': gates,
+  '0006_details': details,
 }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */

@@ -13,7 +13,11 @@ const bench = useBench(
 )
 const { number, state, record, standards, put } = bench
 const route = useRoute()
-const brake = ref<Brake>(route.query.brake === 'rear' ? 'rear' : 'front')
+/** The address says which: the row of parts leads to either. */
+const brake = computed<Brake>({
+  get: () => (route.query.brake === 'rear' ? 'rear' : 'front'),
+  set: to => void navigateTo({ query: { brake: to } }, { replace: true }),
+})
 const here = computed(() => state.value.brake[brake.value])
 const parts = computed(() => here.value.parts)
 /** What kind it is, where that is diagnosed here. */
@@ -97,14 +101,14 @@ const keys = (): Record<string, () => void> => ({
   <JobBench
     v-model:panel="panel"
     :bench="bench"
+    :here="`${brake}-brake`"
     left-label="Brakes"
     look-label="The brake"
     :panels="PANELS"
-    runs-first
     act-first
   >
     <template #left>
-      <SideChoice v-model="brake" label="Which brake" :choices="ENDS" test="brake">
+      <SideChoice v-model="brake" class="max-lg:hidden" label="Which brake" :choices="ENDS" test="brake">
         <template #default="{ choice }">
           <span class="block">{{ choice.words }}</span><BrakeStands
             class="block text-sm"
@@ -123,9 +127,6 @@ const keys = (): Record<string, () => void> => ({
       >
         Its wheel was out
       </button>
-      <NuxtLink class="quiet w-full border-t border-rule" :to="`/jobs/${number}/sheet`" data-test="to-proof"
-        >The sheet</NuxtLink
-      >
       <NuxtLink class="quiet w-full" :to="`/jobs/${number}/cables?run=${brake}-brake`">Its cable</NuxtLink>
     </template>
     <template #look>

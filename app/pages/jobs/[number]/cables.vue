@@ -111,7 +111,15 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
 </script>
 
 <template>
-  <JobBench v-model:panel="panel" :bench="bench" left-label="Runs" look-label="The run" :panels="PANELS" runs-first>
+  <JobBench
+    v-model:panel="panel"
+    :bench="bench"
+    here="cables"
+    left-label="Runs"
+    look-label="The run"
+    :panels="PANELS"
+    runs-first
+  >
     <template #left>
       <SideChoice v-model="name" label="Which run" :choices="NAMES" test="run">
         <template #default="{ choice }">

@@ -41,6 +41,7 @@ const rubbing = computed(() => map.value?.flat().filter(p => p.rubs).length ?? 0
 const question = computed(() => (setup.value ? { setup: setup.value, log: front.value.log } : null))
 const answer = useFront(question)
 const advice = computed(() => answer.value.value)
+const opinions = computed(() => (advice.value ? { front: { right: advice.value.right } } : {}))
 const rows = computed(() => {
   const now = advice.value
   if (!setup.value || !now || now.clicks.length !== setup.value.parts.rings.length) return null
@@ -119,6 +120,8 @@ const keys = (): Record<string, () => void> => ({
   <JobBench
     v-model:panel="panel"
     :bench="bench"
+    here="front"
+    :opinions="opinions"
     left-label="Order and turns"
     look-label="Chain lines"
     :panels="PANELS"

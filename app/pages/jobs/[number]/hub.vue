@@ -124,6 +124,7 @@ const keys = (): Record<string, () => void> => ({
   <JobBench
     v-model:panel="panel"
     :bench="bench"
+    here="hub"
     left-label="Steps and turns"
     look-label="The hub"
     :panels="PANELS"

@@ -23,9 +23,7 @@ const entries = computed(() => [...stored.value, ...waiting.value].reverse())
 
 <template>
   <div>
-    <PageHead :title="`Tag ${record?.tag ?? ''}`"
-      ><span>{{ record?.bike.name }}</span></PageHead
-    >
+    <JobTop :here="null" />
     <JobNotHere v-if="bench.loaded.value !== 'ready' || !record" :bench="bench" />
     <main v-else class="mx-auto grid max-w-5xl gap-8 px-4 py-5 sm:px-6 md:grid-cols-[1fr_1.2fr]">
       <div class="md:col-span-2 empty:hidden"><BenchTroubles :bench="bench" /></div>

@@ -11,6 +11,7 @@ const bench = useBench(
 const { number, state } = bench
 const rear = useRearBench(bench)
 const { setup, geometry, friction, picture, stale, failed, schools, lever, screw, pending } = rear
+const opinions = computed(() => (picture.value ? { rear: { right: picture.value.right } } : {}))
 const panel = ref<'move' | 'else' | 'keys'>('move')
 const taken = computed(() => lastTaken(state.value))
 
@@ -60,7 +61,7 @@ watch(() => state.value.undone.size, rear.startDead)
 
 <template>
   <div class="bench">
-    <BenchTop />
+    <JobTop here="rear" :opinions="opinions" />
     <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <NoDerailleur v-else-if="!setup || !geometry" :number="number" />
     <template v-else>
@@ -117,13 +118,10 @@ watch(() => state.value.undone.size, rear.startDead)
             <p v-else-if="!friction" data-test="thinking" :aria-busy="stale">Working out the first move</p>
           </template>
         </div>
-        <div v-if="panel === 'move'" class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
+        <div v-if="panel === 'move'" class="grid border-t border-rule pt-2">
           <button type="button" class="also min-h-11! px-3! text-[0.9375rem]" data-test="else" @click="panel = 'else'">
             Something else <kbd class="key">E</kbd>
           </button>
-          <NuxtLink :to="`/jobs/${number}/sheet`" class="also min-h-11! px-3! text-[0.9375rem]" data-test="to-sheet"
-            >Brakes, sheet</NuxtLink
-          >
         </div>
       </aside>
 
@@ -137,7 +135,7 @@ watch(() => state.value.undone.size, rear.startDead)
 .bench {
   display: grid;
   grid-template:
-    'top top top' 52px 'left middle right' minmax(0, 1fr) 'bottom bottom bottom' auto / 196px minmax(0, 1fr)
+    'top top top' auto 'left middle right' minmax(0, 1fr) 'bottom bottom bottom' auto / 196px minmax(0, 1fr)
     372px;
   height: 100dvh;
 }
@@ -175,9 +173,6 @@ watch(() => state.value.undone.size, rear.startDead)
   margin: -3px;
 }
 @media (max-height: 700px) {
-  .bench {
-    grid-template-rows: 46px minmax(0, 1fr) auto;
-  }
   .middle {
     padding: 8px 16px;
   }

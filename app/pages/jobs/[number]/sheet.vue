@@ -108,9 +108,7 @@ const keys = (): Record<string, () => void> =>
 
 <template>
   <div>
-    <PageHead :title="`Tag ${record?.tag ?? ''}`"
-      ><span class="hidden sm:inline">{{ record?.bike.name }}</span></PageHead
-    >
+    <JobTop here="sheet" />
     <JobNotHere v-if="bench.loaded.value !== 'ready' || !record" :bench="bench" />
     <main
       v-else

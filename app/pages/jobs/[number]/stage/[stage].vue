@@ -39,7 +39,7 @@ const next = computed(() => {
 
 <template>
   <div class="bench-frame">
-    <BenchTop />
+    <JobTop here="rear" />
     <div v-if="!view" class="p-6">
       <p class="stopped" role="alert">There is no such stage here.</p>
       <NuxtLink to="/" class="act mt-4 max-w-sm">To the Floor</NuxtLink>

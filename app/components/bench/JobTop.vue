@@ -1,0 +1,87 @@
+<!-- The head of a job, the same on every bench: which bike, what was said, whether all is saved, who works; and its parts. -->
+<script setup lang="ts">
+import type { JobPart, Opinions } from '#core/ledger/parts'
+
+defineProps<{
+  /** The part that this page is about; null on the job's own page. */
+  here: JobPart | null
+  /** What this page believes of some parts. */
+  opinions?: Opinions
+}>()
+const session = useSession()
+const { state, record, waiting, number } = storeToRefs(useLedger())
+const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const late = computed(() => record.value && !record.value.closedAt && new Date(record.value.promisedAt) < new Date())
+</script>
+
+<template>
+  <header class="job-top no-print">
+    <div class="line">
+      <NuxtLink to="/" class="home" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
+      <NuxtLink
+        :to="`/jobs/${number}`"
+        class="bike"
+        data-test="to-job"
+        :aria-current="here === null ? 'page' : undefined"
+      >
+        <h1 class="figure font-semibold whitespace-nowrap">Tag {{ record?.tag ?? '' }}</h1>
+        <b class="min-w-0 truncate">{{ record?.bike.name }}</b>
+        <span v-if="record" class="hidden min-w-0 truncate text-soft md:inline"
+          >{{ record.customer.name }}, “{{ record.complaint }}”</span
+        ><span class="sr-only">, the job</span>
+      </NuxtLink>
+      <span v-if="record" class="ml-auto hidden whitespace-nowrap lg:inline" :class="{ 'font-bold text-stop': late }"
+        >promised <b>{{ sayWhen(record.promisedAt, zone) }}</b></span
+      >
+      <span
+        class="font-semibold whitespace-nowrap max-lg:ml-auto"
+        :class="waiting.length ? 'text-stop' : 'text-clean'"
+        role="status"
+        data-test="saved"
+        >{{ waiting.length ? `${waiting.length} waiting` : 'saved' }}</span
+      >
+      <PersonMenu />
+    </div>
+    <PartsRow v-if="record" :number="number" :state="state" :here="here" :opinions="opinions ?? {}" />
+  </header>
+</template>
+
+<style scoped>
+.job-top {
+  grid-area: top;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  height: 48px;
+  padding: 0 16px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--rule);
+  overflow: hidden;
+}
+.home {
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  min-width: 44px;
+  min-height: 44px;
+  margin-left: -10px;
+  color: var(--ink);
+}
+.bike {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  min-width: 0;
+  min-height: 44px;
+  line-height: 44px;
+}
+@media (max-width: 1000px) {
+  .line {
+    gap: 10px;
+    padding: 0 12px;
+  }
+}
+</style>
