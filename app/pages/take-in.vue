@@ -84,14 +84,6 @@ const promises = computed(() =>
     }
   }),
 )
-/** The field's wall-clock time as the shop's zone has it. */
-function promisedAt(local: string): string {
-  const [date, time] = local.split('T')
-  if (!date || !time) return ''
-  const [y, m, d] = date.split('-').map(Number)
-  const [h, min] = time.split(':').map(Number)
-  return new Date(new TZDate(y, m - 1, d, h, min, zone.value)).toISOString()
-}
 
 /** A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say more. */
 const side = known.value ? 0 : 1
@@ -117,7 +109,7 @@ const order = useContractForm({
       ...(values.frameKind ? { frameKind: values.frameKind } : {}),
     },
     tag: values.tag,
-    promisedAt: promisedAt(values.promised),
+    promisedAt: fromShopClock(values.promised, zone.value),
     complaint: values.complaint,
     parts: without.value ? null : read.value.is === 'parts' ? read.value.parts : undefined,
     sameParts: sameParts.value,
@@ -128,6 +120,7 @@ const order = useContractForm({
 })
 const { form, trouble, server } = order
 const typedOrder = form.useStore(s => s.values)
+const past = form.useStore(s => inThePast(fromShopClock(s.values.promised, zone.value)))
 const tried = form.useStore(s => s.submissionAttempts > 0)
 </script>
 
@@ -194,6 +187,7 @@ const tried = form.useStore(s => s.submissionAttempts > 0)
               {{ p.words }}
             </button>
           </div>
+          <p v-if="past" class="stopped" role="status" data-test="past">That time has passed: is it meant?</p>
           <FormLine :of="order" name="complaint" label="What the customer says" long test="complaint" />
         </section>
         <section>

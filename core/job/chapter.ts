@@ -25,7 +25,7 @@ function sayJob(e: JobEvent): string {
     case 'edited':
       return `Put right: ${e.fields.map(f => DETAIL_WORDS[f]).join(', ')}`
     case 'waits':
-      return e.for ? WAITS_WORDS[e.for] : 'Waits for nothing any more'
+      return `Waits for ${e.for ? WAITS_WORDS[e.for] : 'nothing any more'}`
   }
 }
 

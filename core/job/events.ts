@@ -24,9 +24,9 @@ export const UNPROVEN: ReadonlySet<Leaves> = new Set<Leaves>(['unridable', 'unre
 export const WAITS = ['parts', 'word', 'mechanic'] as const
 export type WaitsFor = (typeof WAITS)[number]
 export const WAITS_WORDS: Record<WaitsFor, string> = {
-  parts: 'Waits for parts',
-  word: 'Waits for the customer’s word',
-  mechanic: 'Waits for a mechanic',
+  parts: 'parts',
+  word: 'the customer’s word',
+  mechanic: 'a mechanic',
 }
 
 /** What is written of a job at the door, and can be put right. The words themselves stand in its rows, never in the ledger. */

@@ -1,0 +1,121 @@
+<!-- What was written of a job at the door; put right line by line, with what stood there before. -->
+<script setup lang="ts">
+import { Phone } from '@lucide/vue'
+import { Done } from '#core/http/answers'
+import { Details, type JobView } from '#core/http/job'
+import { DETAIL_WORDS, type Detail } from '#core/job/events'
+import { capital } from '#core/quantity/words'
+import { FRAME_WORDS } from '#core/records/frames'
+
+const props = defineProps<{ job: JobView; zone: string; basedOn: number; closed: boolean }>()
+const emit = defineEmits<{ done: [] }>()
+const editing = ref(false)
+const dials = computed(() => {
+  const digits = props.job.customer.contact.replace(/[^\d+]/g, '')
+  return digits.length >= 5 ? `tel:${digits}` : null
+})
+const was = (field: Detail, value: string) => (field === 'promisedAt' ? sayTime(value, props.zone) : value || 'nothing')
+
+const initial = () => ({
+  customer: props.job.customer.name,
+  contact: props.job.customer.contact,
+  bike: props.job.bike.name,
+  frameNumber: props.job.bike.frameNumber,
+  complaint: props.job.complaint,
+  promised: onShopClock(props.job.promisedAt, props.zone),
+  tag: props.job.tag,
+})
+const order = useContractForm({
+  initial: initial(),
+  schema: Details,
+  read: ({ promised, ...typed }) => ({
+    id: newUuid(),
+    basedOn: props.basedOn,
+    ...typed,
+    promisedAt: fromShopClock(promised, props.zone),
+  }),
+  line: field => (field === 'promisedAt' ? 'promised' : field),
+  send: value => ask(Done, `/api/jobs/${props.job.number}/details`, { method: 'POST', body: value }),
+  done: () => {
+    editing.value = false
+    emit('done')
+  },
+})
+const { form, trouble } = order
+const past = form.useStore(s => inThePast(fromShopClock(s.values.promised, props.zone)))
+function edit() {
+  form.reset(initial())
+  editing.value = true
+}
+</script>
+
+<template>
+  <section aria-label="As it was taken in">
+    <form v-if="editing" class="grid gap-3" novalidate data-test="details-form" @submit.prevent="form.handleSubmit()">
+      <FormLine :of="order" name="complaint" label="What is wrong, in their words" long />
+      <div class="grid gap-3 sm:grid-cols-2">
+        <FormLine :of="order" name="customer" label="Customer" />
+        <FormLine :of="order" name="contact" label="Phone" />
+        <FormLine :of="order" name="bike" label="Bike" />
+        <FormLine :of="order" name="frameNumber" label="Frame number" mono />
+        <FormLine :of="order" name="promised" label="Ready by" type="datetime-local" test="edit-promised" />
+        <FormLine :of="order" name="tag" label="Tag" mono />
+      </div>
+      <p v-if="past" class="stopped" role="status" data-test="past">That time has passed: is it meant?</p>
+      <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
+      <div class="flex gap-2">
+        <button class="act grow" data-test="details-done">Put it right</button>
+        <button type="button" class="also" @click="editing = false">Leave it</button>
+      </div>
+    </form>
+    <template v-else>
+      <p class="text-xl">“{{ job.complaint }}”</p>
+      <dl class="mt-3 grid grid-cols-[6.5rem_1fr] items-baseline gap-y-1">
+        <dt class="text-soft">Customer</dt>
+        <dd class="font-semibold">{{ job.customer.name }}</dd>
+        <dt class="text-soft">Phone</dt>
+        <dd>
+          <a
+            v-if="dials"
+            :href="dials"
+            class="figure inline-flex min-h-11 items-center gap-2 underline"
+            data-test="phone"
+            ><Phone :size="18" aria-hidden="true" />{{ job.customer.contact }}</a
+          ><span v-else>{{ job.customer.contact || 'none given' }}</span>
+        </dd>
+        <dt class="text-soft">Promised</dt>
+        <dd>{{ sayWhen(job.promisedAt, zone) }}</dd>
+        <dt class="text-soft">Bike</dt>
+        <dd>
+          <NuxtLink class="underline underline-offset-4" :to="`/bikes/${job.bike.id}`">{{ job.bike.name }}</NuxtLink>{{
+            job.bike.frameKind ? `, ${FRAME_WORDS[job.bike.frameKind]}` : ''
+          }}
+        </dd>
+        <dt class="text-soft">Frame</dt>
+        <dd class="figure">{{ job.bike.frameNumber || 'no number' }}</dd>
+        <dt class="text-soft">Taken in</dt>
+        <dd>{{ sayTime(job.createdAt, zone) }}</dd>
+      </dl>
+      <button v-if="!closed" type="button" class="quiet -ml-2 mt-1" data-test="edit-details" @click="edit">
+        Put something right
+      </button>
+    </template>
+    <details v-if="job.edits.length" class="mt-1 border-t border-rule" data-test="edits">
+      <summary class="flex min-h-11 cursor-pointer items-center font-semibold">
+        What stood there before, {{ job.edits.length }}
+      </summary>
+      <ul>
+        <li
+          v-for="(e, i) in job.edits"
+          :key="i"
+          class="grid grid-cols-[6.5rem_1fr_auto] gap-x-2 border-b border-rule py-1"
+        >
+          <span class="text-soft">{{ capital(DETAIL_WORDS[e.field]) }}</span><span class="break-words">{{
+            was(e.field, e.was)
+          }}</span
+          ><span class="small">{{ e.by }}, {{ sayTime(e.at, zone) }}</span>
+        </li>
+      </ul>
+    </details>
+  </section>
+</template>

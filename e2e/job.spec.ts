@@ -1,0 +1,126 @@
+import { expect, handBack, openBench, ready, sender, SERVER, storedEvents, test } from './shop'
+import type { Page } from '@playwright/test'
+
+/* A job is one place: every bench in one frame, one touch apart; what was written of it put right; ways it ends otherwise. */
+
+const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
+const KEPT = ['front-brake', 'front', 'rear', 'cables', 'rear-brake', 'sheet']
+
+test('from any bench any other is one touch away, each part says how it stands, the bike’s name opens the job', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('61')
+  await openBench(bench, number)
+  await expect(t(bench, 'part-rear')).toHaveAttribute('aria-current', 'page')
+  for (const to of [...KEPT].reverse()) {
+    await t(bench, `part-${to}`).click()
+    await expect(t(bench, `part-${to}`)).toHaveAttribute('aria-current', 'page')
+    await expect(bench.locator('nav[aria-label="Parts of this bike"] a[aria-current]')).toHaveCount(1)
+  }
+  const send = sender(bench, number, await shop.person('Ishbel'))
+  await send({ kind: 'proof', brake: 'rear', holds: false })
+  await expect(t(bench, 'part-rear-brake')).toContainText('failed')
+  await send({ kind: 'proof', brake: 'front', holds: true })
+  await expect(t(bench, 'part-front-brake')).toContainText('holds')
+  await expect(t(bench, 'part-sheet')).toContainText('1 thing keeps it')
+  await t(bench, 'to-job').click()
+  await expect(t(bench, 'phone')).toHaveAttribute('href', 'tel:0855550100')
+  // a hub where there is no derailleur, and no front
+  const hub = await shop.takeIn('62', null)
+  await bench.goto(`${SERVER()}/jobs/${hub}`)
+  await expect(t(bench, 'part-hub')).toContainText('not said yet')
+  await expect(t(bench, 'part-front')).toHaveCount(0)
+})
+
+test('what was written at the door is put right, by page and request; nonsense is said at its line; history stays', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('63')
+  await shop.takeIn('64')
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await t(bench, 'edit-details').click()
+  await bench.getByLabel('Customer').fill(' ')
+  await bench.getByLabel('Tag', { exact: true }).fill('64')
+  await t(bench, 'edit-promised').fill('2020-01-01T10:00')
+  await expect(t(bench, 'past')).toContainText('is it meant?')
+  await t(bench, 'details-done').click()
+  await expect(bench.getByText('Customer is empty: type it in')).toBeVisible()
+  await bench.getByLabel('Customer').fill('Hob "T" <b>Tarrant</b>')
+  await t(bench, 'details-done').click()
+  await expect(bench.getByText('Tag 64 hangs on open job').first()).toBeVisible()
+  await bench.getByLabel('Tag', { exact: true }).fill('65')
+  await bench.getByLabel('Phone').fill('none, calls in')
+  await t(bench, 'details-done').click()
+  await expect(bench.getByRole('heading', { name: 'Tag 65' })).toBeVisible()
+  await expect(bench.getByText('Hob "T" <b>Tarrant</b>', { exact: true })).toBeVisible()
+  await expect(t(bench, 'phone')).toHaveCount(0)
+  await t(bench, 'edits').locator('summary').click()
+  await expect(t(bench, 'edits')).toContainText('Hob Tarrant')
+  await expect(t(bench, 'ledger')).toContainText('Put right: customer, phone, promise, tag')
+  const { body } = (await storedEvents(shop, number)).at(-1)!
+  expect(JSON.stringify(body)).not.toContain('Tarrant') // no names in the ledger
+  for (const data of [{ tag: 'no spaces here' }, { complaint: '' }, { price: 3 }, { promisedAt: 'soon' }])
+    expect(
+      (
+        await bench.request.post(`${SERVER()}/api/jobs/${number}/details`, {
+          data: { id: crypto.randomUUID(), basedOn: 0, ...data },
+        })
+      ).status(),
+    ).toBe(400)
+})
+
+test('what it waits for, a line more, the drivetrain chosen again, and one that has a derailleur after all', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('66', null)
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await t(bench, 'waits-word').click()
+  await expect(t(bench, 'ledger')).toContainText('Waits for the customer’s word')
+  await t(bench, 'note').fill('Wants a quote first')
+  await t(bench, 'note-done').click()
+  await expect(bench.getByText('Wants a quote first')).toBeVisible()
+  await t(bench, 'choose-parts').click()
+  await t(bench, 'standard').selectOption('r14-10')
+  await t(bench, 'take-parts').click()
+  await expect(t(bench, 'part-rear')).toBeVisible()
+  await openBench(bench, number)
+  await expect(t(bench, 'lanes')).toBeVisible()
+  await t(bench, 'to-job').click()
+  await t(bench, 'undo-parts').click()
+  await expect(t(bench, 'part-rear')).toHaveCount(0)
+})
+
+test('fetched unrepaired, or cancelled: asked once more with the reason, nothing said to hold, and reopened', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('67', null)
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await t(bench, 'unrepaired').click()
+  await t(bench, 'end-sure').click()
+  await expect(bench.getByText('Note is empty: type it in')).toBeVisible()
+  await t(bench, 'why').fill('too dear')
+  await t(bench, 'end-sure').click()
+  await expect(t(bench, 'closed')).toBeVisible()
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await expect(t(bench, 'handed-back')).toHaveText('Fetched unrepaired')
+  await expect(t(bench, 'paper')).toContainText('Its customer fetched it with the work not done')
+  await expect(t(bench, 'paper')).not.toContainText('holds')
+
+  const wrong = await shop.takeIn('68')
+  await bench.goto(`${SERVER()}/jobs/${wrong}`)
+  await t(bench, 'cancelled').click()
+  await t(bench, 'why').fill('entered twice')
+  await t(bench, 'end-sure').click()
+  await expect(t(bench, 'closed')).toBeVisible()
+  await bench.goto(SERVER())
+  await ready(bench)
+  await expect(t(bench, 'tag-68')).toHaveCount(0)
+  expect((await handBack(bench, wrong, { how: 'unridable' })).status()).toBe(409)
+  await bench.request.post(`${SERVER()}/api/jobs/${wrong}/reopen`, { data: { id: crypto.randomUUID(), basedOn: 0 } })
+  await bench.reload()
+  await expect(t(bench, 'tag-68')).toBeVisible()
+})
