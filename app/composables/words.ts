@@ -1,18 +1,14 @@
+import { dayNumber } from '#core/job/rails'
+
 /*
  * Times as a shop says them, in its own zone. By the browser's own calendar: a package of dates would be a tenth of the
  * bench page. Tested against one.
  */
 const said = (at: Date, zone: string, o: Intl.DateTimeFormatOptions): string =>
   new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...o }).format(at)
+/** A time of day on the shop's clock: "16:00". */
+export const sayClock = (iso: string, zone: string): string => clock(new Date(iso), zone)
 const clock = (at: Date, zone: string) => said(at, zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
-
-/** Days since some day, in a zone: two in the same day there have the same. */
-function dayNumber(at: Date, zone: string): number {
-  const [day, month, year] = said(at, zone, { year: 'numeric', month: '2-digit', day: '2-digit' })
-    .split('/')
-    .map(Number)
-  return Date.UTC(year!, month! - 1, day) / 86_400_000
-}
 
 /** A time of day or a day as a shop says it, in the shop's own zone: "today 16:00", "tomorrow", "Friday", "9 December". */
 export function sayWhen(iso: string, zone: string, now = new Date()): string {

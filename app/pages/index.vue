@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import { format } from 'date-fns'
-import { FloorView, FoundBike, type FloorJob } from '#core/http/job'
-import { refDebounced, useEventListener } from '@vueuse/core'
-import { useLatest } from '~/workers/latest'
+import { useEventListener, useNow } from '@vueuse/core'
+import { FloorView, type FloorJob } from '#core/http/job'
+import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
+import { railOf, shownOn, type FloorFilter } from '#core/job/rails'
+import type BikeSearch from '~/components/floor/BikeSearch.vue'
 
 useHead({ title: 'Floor · Ocho' })
 const session = useSession()
 const outbox = useOutbox()
 const { data: floor, error, refresh } = await useRead(FloorView, '/api/floor')
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const me = computed(() => session.now?.person?.id ?? null)
+const now = useNow({ interval: 30_000 })
 
+/** So many bikes hang from one rail; more from rails by their promise. */
+const ONE_RAIL = 5
 const rail = computed(() => floor.value?.jobs.filter(j => j.place === 'rack') ?? [])
 const door = computed(() => floor.value?.jobs.filter(j => j.place === 'door') ?? [])
 const stands = computed(() =>
@@ -19,42 +25,62 @@ const stands = computed(() =>
   })),
 )
 
+const filter = ref<FloorFilter>('all')
+const count = (f: FloorFilter) => rail.value.filter(j => shownOn(j, f, me.value)).length
+const filters = computed(() =>
+  [
+    { value: 'all' as FloorFilter, words: 'All' },
+    { value: 'mine' as FloorFilter, words: 'Mine' },
+    ...WAITS.map(w => ({ value: w as FloorFilter, words: `Waits for ${WAITS_WORDS[w]}` })),
+  ]
+    .map(f => ({ ...f, aside: ` ${count(f.value)}` }))
+    // what would show nothing is not offered, but for what is chosen
+    .filter(f => f.value === 'all' || f.value === filter.value || count(f.value) > 0),
+)
+/** More than hang from one rail: the stands take less room then. */
+const rows = computed(() => shown.value.length > ONE_RAIL)
+const shown = computed(() => rail.value.filter(j => shownOn(j, filter.value, me.value)))
+
 /** A bike is moved by two taps: it, then where. */
 const moving = shallowRef<FloorJob | null>(null)
 const trouble = ref('')
-async function place(job: FloorJob, where: 'rack' | 'stand' | 'gone', stand: number | null) {
+const searchTrouble = ref('')
+async function note(job: FloorJob, event: Parameters<typeof outbox.put>[1]) {
   moving.value = null
   trouble.value = ''
-  // where a bike stands does not follow from what was tapped before
-  await outbox.put(job.number, { kind: 'placed', where, stand }, 0)
+  // where a bike stands, and what it waits for, do not follow from what was tapped before
+  await outbox.put(job.number, event, 0)
   trouble.value = sayTrouble(outbox.trouble)
   outbox.clearTrouble()
   await refresh()
 }
+const place = (job: FloorJob, where: 'rack' | 'stand' | 'gone' | 'door', stand: number | null) =>
+  note(job, { kind: 'placed', where, stand })
+const waits = (job: FloorJob, to: WaitsFor | null) => note(job, { kind: 'waits', for: to })
+/** The last one that was collected, until something else is done: it can be taken back. */
+const went = shallowRef<FloorJob | null>(null)
+async function collected(job: FloorJob) {
+  await place(job, 'gone', null)
+  if (!trouble.value) went.value = job
+}
+async function notCollected(job: FloorJob) {
+  went.value = null
+  await place(job, 'door', null)
+}
 const calls = computed(() => floor.value?.jobs.filter(j => j.call !== null) ?? [])
+const empty = computed(() => floor.value !== null && floor.value !== undefined && floor.value.jobs.length === 0)
 
-const words = ref('')
-const asked = refDebounced(
-  computed(() => words.value.trim() || null),
-  180,
-)
-const Found = FoundBike.array()
-const { answer } = useLatest(asked, async q => ask(Found, `/api/bikes?q=${encodeURIComponent(q)}`))
-const found = computed(() =>
-  words.value.trim() && answer.value.value?.is === 'done' ? answer.value.value.value : null,
-)
-const searchTrouble = computed(() => sayTrouble(answer.value.value))
-const field = useTemplateRef<HTMLInputElement>('field')
+const search = useTemplateRef<InstanceType<typeof BikeSearch>>('search')
 useEventListener('keydown', (e: KeyboardEvent) => {
   const typing = (e.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
   if (e.key === 'Escape') {
     moving.value = null
-    words.value = ''
+    search.value?.clear()
   }
   if (typing || e.metaKey || e.ctrlKey || e.altKey) return
   if (e.key === '/') {
     e.preventDefault()
-    field.value?.focus()
+    search.value?.focus()
   }
   if (e.key.toLowerCase() === 'n') void navigateTo('/take-in')
 })
@@ -66,56 +92,14 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <span v-if="floor" class="text-soft hidden sm:inline">{{
         format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM')
       }}</span>
-      <div class="relative order-last w-full sm:order-none sm:ml-auto sm:w-80">
-        <label class="sr-only" for="search">Find a bike by tag, name or frame number</label>
-        <input
-          id="search"
-          ref="field"
-          v-model="words"
-          class="field"
-          placeholder="Tag, name or frame number"
-          autocomplete="off"
-          data-test="search"
-        />
-        <span class="key absolute top-3.5 right-3 text-soft" aria-hidden="true">/</span>
-        <ul
-          v-if="found"
-          class="absolute top-full right-0 left-0 z-40 mt-1 max-h-96 overflow-auto rounded-md border-2 border-ink bg-panel"
-          data-test="found"
-        >
-          <li v-if="!found.length" class="p-3">
-            Nothing of that name, tag or number. <NuxtLink class="underline" to="/take-in">Take it in as new</NuxtLink>
-          </li>
-          <li v-for="f in found" :key="f.bike.id" class="border-b border-rule last:border-0">
-            <NuxtLink
-              class="block min-h-14 px-3 py-2"
-              :to="
-                f.open
-                  ? `/jobs/${f.open.number}/rear`
-                  : `/take-in?bike=${encodeURIComponent(f.bike.id)}&q=${encodeURIComponent(words)}`
-              "
-            >
-              <span class="font-semibold">{{ f.bike.name }}</span> <span class="text-soft">{{ f.customer.name }}</span>
-              <span class="small block"
-                >{{
-                  f.open
-                    ? `here now, tag ${f.open.tag}`
-                    : f.last
-                      ? `last here ${sayWhen(f.last.closedAt, zone)}: take in again`
-                      : 'take in'
-                }}{{ f.bike.frameNumber ? `, frame ${f.bike.frameNumber}` : '' }}</span
-              >
-            </NuxtLink>
-          </li>
-        </ul>
-      </div>
+      <BikeSearch ref="search" :zone="zone" @trouble="searchTrouble = $event" />
       <NuxtLink to="/standards" class="quiet" data-test="standards">Standards</NuxtLink>
       <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in"
         >Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink
       >
     </PageHead>
 
-    <main class="mx-auto max-w-[1400px] px-4 pt-5 pb-10 sm:px-6">
+    <main class="mx-auto flex max-w-[1400px] flex-col px-4 pt-4 pb-10 sm:px-6">
       <p v-if="error" class="stopped mb-4" role="alert">
         {{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button>
       </p>
@@ -134,12 +118,21 @@ useEventListener('keydown', (e: KeyboardEvent) => {
           ><span class="font-normal">{{ j.call }}</span></NuxtLink
         >
       </section>
-      <p
-        v-if="moving"
-        class="mb-3 flex flex-wrap items-center gap-3 rounded-md border-2 border-ink bg-panel px-4 py-2"
-        role="status"
-      >
+      <p v-if="went" class="mb-3 flex items-center gap-3 border-l-[10px] border-clean bg-panel px-4" role="status">
         <span
+          ><b>{{ went.tag }}</b
+          >, {{ went.bike }}, was collected.</span
+        ><button type="button" class="quiet underline" data-test="not-collected" @click="notCollected(went)">
+          It is still here
+        </button>
+      </p>
+      <div
+        v-if="moving"
+        class="mb-3 flex flex-wrap items-center gap-2 rounded-md border-2 border-ink bg-panel px-4 py-2"
+        role="status"
+        data-test="moving"
+      >
+        <span class="mr-2"
           >Where does <b>{{ moving.tag }}</b>, {{ moving.bike }}, go?
           {{
             stands.some(s => !s.job) ? 'Tap a stand.' : 'Every stand is taken: move one back to the rail first.'
@@ -148,49 +141,102 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <button v-if="moving.place !== 'rack'" type="button" class="also" @click="place(moving, 'rack', null)">
           Back to the rail
         </button>
-        <button type="button" class="quiet" @click="moving = null">Leave it</button>
-      </p>
-
-      <section aria-labelledby="rail-title">
-        <h2 id="rail-title" class="sr-only">On the rail, waiting</h2>
-        <div class="h-2 bg-ink" />
-        <ul class="grid grid-cols-1 gap-4 px-2 sm:grid-cols-2 sm:px-8 lg:grid-cols-4 xl:grid-cols-5">
-          <li v-for="j in rail" :key="j.number" class="relative pt-4">
-            <svg class="absolute top-[-6px] left-6" width="24" height="34" aria-hidden="true">
-              <path d="M4 0v24q0 8 8 8h8" fill="none" stroke="var(--ink)" stroke-width="3.5" />
-            </svg>
-            <div class="flex h-full min-h-36 flex-col rounded border border-rule bg-panel px-3.5 py-2.5">
-              <NuxtLink
-                :to="j.derailleur ? `/jobs/${j.number}/rear` : `/jobs/${j.number}`"
-                class="flex-1"
-                :data-test="`tag-${j.tag}`"
-              >
-                <span class="flex items-baseline justify-between"
-                  ><span class="figure text-2xl font-semibold">{{ j.tag }}</span
-                  ><span class="text-soft">{{ sayWhen(j.promisedAt, zone) }}</span></span
-                >
-                <span class="block font-semibold">{{ j.bike }}</span>
-                <span class="text-soft line-clamp-2">“{{ j.complaint }}”</span>
-              </NuxtLink>
-              <button type="button" class="quiet -mb-1 -ml-2 self-start text-sm" @click="moving = j">
-                Put on a stand
-              </button>
-            </div>
-          </li>
-          <li
-            v-if="!rail.length && floor"
-            class="mt-4 rounded border-2 border-dashed border-rule p-6 text-center text-soft sm:col-span-2"
+        <template v-for="w in WAITS" :key="w"
+          ><button
+            v-if="moving.waits !== w"
+            type="button"
+            class="also"
+            :data-test="`now-waits-${w}`"
+            @click="waits(moving, w)"
           >
-            No bike waits. <NuxtLink to="/take-in" class="underline">Take one in</NuxtLink>
-          </li>
-        </ul>
+            Waits for {{ WAITS_WORDS[w] }}
+          </button></template
+        >
+        <button v-if="moving.waits" type="button" class="also" data-test="waits-no-more" @click="waits(moving, null)">
+          Waits no more
+        </button>
+        <button type="button" class="quiet" @click="moving = null">Leave it</button>
+      </div>
+      <section
+        v-if="empty"
+        class="mb-4 rounded-md border-2 border-dashed border-rule p-6 text-center"
+        data-test="empty-shop"
+      >
+        <p class="text-xl font-bold">An empty shop</p>
+        <p class="mt-1 text-soft">
+          <NuxtLink to="/take-in" class="underline">Take the first bike in</NuxtLink>, or
+          <NuxtLink to="/shop" class="underline">name who works here</NuxtLink>.
+        </p>
       </section>
 
-      <section class="mt-6" aria-labelledby="stands-title">
-        <h2 id="stands-title" class="sr-only">Stands</h2>
+      <section aria-labelledby="rail-title" class="max-sm:order-3">
+        <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+          <h2 id="rail-title" class="font-bold">
+            On the rail<span v-if="rail.length">, {{ rail.length }}</span>
+          </h2>
+          <ChoiceRow
+            v-if="filters.length > 1"
+            v-model="filter"
+            class="w-auto"
+            label="Show"
+            :choices="filters"
+            :columns="filters.length"
+            test="show"
+          />
+        </div>
+        <RailRows v-if="rows" :jobs="shown" :zone="zone" :now="now" @move="moving = $event" />
+        <template v-else>
+          <div class="h-2 bg-ink" />
+          <ul class="grid grid-cols-1 gap-4 px-2 sm:grid-cols-2 sm:px-8 lg:grid-cols-4 xl:grid-cols-5">
+            <li v-for="j in shown" :key="j.number" class="relative pt-4">
+              <svg class="absolute top-[-6px] left-6" width="24" height="34" aria-hidden="true">
+                <path d="M4 0v24q0 8 8 8h8" fill="none" stroke="var(--ink)" stroke-width="3.5" />
+              </svg>
+              <div class="flex h-full min-h-36 flex-col rounded border border-rule bg-panel px-3.5 py-2.5">
+                <NuxtLink
+                  :to="j.derailleur ? `/jobs/${j.number}/rear` : `/jobs/${j.number}`"
+                  class="flex-1"
+                  :data-test="`tag-${j.tag}`"
+                >
+                  <span class="flex items-baseline justify-between"
+                    ><span class="figure text-2xl font-semibold">{{ j.tag }}</span
+                    ><span :class="railOf(j.promisedAt, now, zone) === 'late' ? 'font-bold text-stop' : 'text-soft'">{{
+                      sayWhen(j.promisedAt, zone, now)
+                    }}</span></span
+                  >
+                  <span class="block leading-tight"
+                    ><b>{{ j.bike }}</b
+                    >, {{ j.customer }}</span
+                  >
+                  <b v-if="j.waits" class="block">waits: {{ WAITS_WORDS[j.waits] }}</b>
+                  <span v-else class="text-soft line-clamp-2">“{{ j.complaint }}”</span>
+                </NuxtLink>
+                <button type="button" class="quiet -mb-1 -ml-2 self-start text-sm" @click="moving = j">
+                  Put on a stand
+                </button>
+              </div>
+            </li>
+            <li
+              v-if="!shown.length && floor"
+              class="mt-4 rounded border-2 border-dashed border-rule p-6 text-center text-soft sm:col-span-2"
+            >
+              {{ rail.length ? 'None of these.' : 'No bike waits.' }}
+              <NuxtLink to="/take-in" class="underline">Take one in</NuxtLink>
+            </li>
+          </ul>
+        </template>
+      </section>
+
+      <section class="mt-5 max-sm:order-2 max-sm:mt-0 max-sm:mb-5" aria-labelledby="stands-title">
+        <h2 id="stands-title" class="mb-2 font-bold">Stands</h2>
         <ul class="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-4">
-          <li v-for="s in stands" :key="s.stand" class="relative min-h-52">
-            <StandMat v-if="s.job" :key="s.job.number" :job="s.job" />
+          <li
+            v-for="s in stands"
+            :key="s.stand"
+            class="relative"
+            :class="[rows ? 'min-h-44' : 'min-h-52', { 'max-sm:order-first': me && s.job?.by === me }]"
+          >
+            <StandMat v-if="s.job" :key="s.job.number" :job="s.job" :compact="rows" />
             <button
               v-if="s.job"
               type="button"
@@ -215,31 +261,8 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         </ul>
       </section>
 
-      <div class="mt-6 grid gap-8 lg:grid-cols-[1.7fr_1fr]">
-        <section aria-labelledby="door-title">
-          <h2 id="door-title" class="mb-2 font-bold">By the door</h2>
-          <ul class="border-t border-rule">
-            <li
-              v-for="j in door"
-              :key="j.number"
-              class="grid grid-cols-[3rem_1fr_auto] items-center gap-x-3 border-b border-rule py-1 md:grid-cols-[3rem_1fr_1.3fr_auto_auto]"
-            >
-              <span class="figure text-lg font-semibold">{{ j.tag }}</span>
-              <NuxtLink :to="`/jobs/${j.number}/sheet`" class="flex min-h-11 items-center font-semibold">{{
-                j.bike
-              }}</NuxtLink>
-              <span class="text-soft col-start-2 row-start-2 md:col-start-auto md:row-start-auto">{{ j.summary }}</span>
-              <span class="text-soft hidden md:block"
-                >{{
-                  j.unridable ? '' : j.recallOn ? `recall ${format(new Date(`${j.recallOn}T12:00:00`), 'd MMMM')}` : ''
-                }}<b v-if="j.unridable" class="text-stop">unridable</b
-                ><b v-if="j.declined" class="block text-stop" data-test="door-declined">{{ j.declined }}</b></span
-              >
-              <button type="button" class="quiet text-sm" @click="place(j, 'gone', null)">Collected</button>
-            </li>
-            <li v-if="!door.length" class="py-3 text-soft">Nothing is ready to go yet.</li>
-          </ul>
-        </section>
+      <div class="mt-6 grid gap-8 max-sm:order-4 lg:grid-cols-[1.7fr_1fr]">
+        <DoorList :jobs="door" @collected="collected" />
         <section v-if="floor" aria-labelledby="recalls-title">
           <h2 id="recalls-title" class="mb-2 font-bold">Recalls, this fortnight</h2>
           <FortnightStrip :today="floor.today" :recalls="floor.recalls" />

@@ -122,6 +122,9 @@ export const FloorJob = z.object({
   summary: z.string().nullable(),
   unridable: z.boolean(),
   waits: z.enum(WAITS).nullable().default(null),
+  /** Who tapped on it last, by id and name. */
+  by: z.string().nullable().default(null),
+  byName: z.string().nullable().default(null),
   /** The fault it left with, in words, where its customer declined the cure. */
   declined: z.string().nullable(),
   /** What its customer must be called for. */

@@ -37,7 +37,22 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
           .as('last'),
       j => j.onTrue(),
     )
+    .leftJoinLateral(
+      eb =>
+        eb
+          .selectFrom('event')
+          .innerJoin('person', j => j.onRef('person.shop', '=', 'event.shop').onRef('person.id', '=', 'event.person'))
+          .select(['event.person', 'person.name as person_name'])
+          .whereRef('event.shop', '=', 'job.shop')
+          .whereRef('event.job', '=', 'job.id')
+          .orderBy('event.seq', 'desc')
+          .limit(1)
+          .as('hand'),
+      j => j.onTrue(),
+    )
     .select([
+      'hand.person as hand',
+      'hand.person_name as hand_name',
       'job.number',
       'job.tag',
       'job.complaint',
@@ -90,6 +105,8 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
         unridable: sheet !== null && UNPROVEN.has(sheet.how),
         waits: WAITS.find(w => w === j.waits) ?? null,
         declined: sheet?.fault ? DECLINABLE[sheet.fault].words : null,
+        by: j.hand,
+        byName: j.hand_name,
         call: j.call,
         closedAt: j.closed_at?.toISOString() ?? null,
         recallOn: j.due_on,
@@ -105,9 +122,10 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
   }
 }
 
-/** Bikes by customer or bike name, tag or frame number; open jobs first, then the last seen. */
+/** Bikes by customer, phone, bike name, tag or frame number; a whole tag of an open job first, open jobs, then the last seen. */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
   const like = `%${words.replace(/[\\%_]/g, c => `\\${c}`)}%`
+  const digits = words.replace(/[^0-9]/g, '')
   const rows = await tx
     .selectFrom('bike')
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
@@ -155,10 +173,15 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
         eb('customer.name', 'ilike', like),
         eb('bike.name', 'ilike', like),
         eb('bike.frame_number', 'ilike', like),
+        ...(digits.length >= 4
+          ? [sql<boolean>`regexp_replace(customer.contact, '[^0-9]', '', 'g') like ${`%${digits}%`}`]
+          : []),
         sql<boolean>`lower(open.tag) = lower(${words})`,
         sql<boolean>`lower(last.tag) = lower(${words})`,
       ]),
     )
+    // the tag of a bike that is here, whole, before anything that only holds these letters
+    .orderBy(sql`coalesce(lower(open.tag) = lower(${words}), false) desc`)
     .orderBy(sql`open.number is null`)
     .orderBy(sql`last.closed_at desc nulls last`)
     .limit(12)

@@ -13,7 +13,7 @@ import { CAUSE_WORDS } from '#core/response/causes'
 import { geometryOf } from '#core/response/setup'
 import { askAdvice } from '~/workers/useAdvice'
 
-const props = defineProps<{ job: FloorJob }>()
+const props = defineProps<{ job: FloorJob; compact?: boolean }>()
 type Shown =
   | { is: 'loading' | 'away' }
   | { is: 'seen'; picture: Picture; placeMm: number[]; by: string; stays: string }
@@ -63,12 +63,12 @@ const because = computed(() => {
       <span class="figure text-2xl font-semibold">{{ job.tag }}</span>
       <span class="text-[var(--mat-soft)]">{{ seen.is === 'seen' || seen.is === 'plain' ? seen.by : '' }}</span>
     </div>
-    <p class="px-3.5">{{ job.bike }}</p>
-    <div class="grid flex-1 place-items-center px-2 py-2">
+    <p class="truncate pr-16 pl-3.5">{{ job.bike }}, {{ job.customer }}</p>
+    <div class="grid flex-1 place-items-center px-2" :class="compact ? 'py-0.5' : 'py-2'">
       <MisfitStrip
         v-if="seen.is === 'seen'"
         :width="280"
-        :height="96"
+        :height="compact ? 60 : 96"
         :inset="20"
         :place-mm="seen.placeMm"
         :gears="seen.picture.gears"
@@ -87,7 +87,7 @@ const because = computed(() => {
       </p>
     </div>
     <div class="px-3.5 pb-3">
-      <p class="text-xl font-bold">
+      <p class="font-bold" :class="compact ? 'truncate text-lg' : 'text-xl'">
         {{ seen.is === 'seen' ? seen.picture.title : seen.is === 'plain' ? seen.words : ' ' }}
       </p>
       <p class="text-[var(--mat-soft)]">{{ because || ' ' }}</p>
