@@ -124,3 +124,24 @@ test('fetched unrepaired, or cancelled: asked once more with the reason, nothing
   await bench.reload()
   await expect(t(bench, 'tag-68')).toBeVisible()
 })
+
+test('addresses that lead nowhere are said so in our own words, with the way on', async ({ bench, shop }) => {
+  await shop.takeIn('69')
+  for (const path of [
+    '/no-such-page',
+    '/jobs/abc',
+    '/jobs/0/rear',
+    '/jobs/-3/sheet',
+    '/jobs/1e9/front',
+    '/jobs/1/nowhere',
+  ]) {
+    await bench.goto(`${SERVER()}${path}`)
+    await expect(t(bench, 'error-page'), path).toContainText('nothing at this address')
+  }
+  await t(bench, 'error-floor').click()
+  await expect(t(bench, 'tag-69')).toBeVisible()
+  for (const path of ['rear', 'front', 'brakes', 'cables', 'hub', 'sheet', 'stage/gap']) {
+    await bench.goto(`${SERVER()}/jobs/4711/${path}`)
+    await expect(bench.getByText('There is no job 4711 here.')).toBeVisible()
+  }
+})
