@@ -69,7 +69,7 @@ export async function dropStock(tx: ShopTx, shop: string, id: string, at = new D
     .where('id', '=', id)
     .where('used_at', 'is', null)
     .executeTakeFirst()
-  return numUpdatedRows === 1n
+  return Number(numUpdatedRows) === 1
 }
 
 /**
@@ -156,5 +156,5 @@ export async function dropTemplate(tx: ShopTx, shop: string, id: string, at = ne
     .where('id', '=', id)
     .where('gone_at', 'is', null)
     .executeTakeFirst()
-  return numUpdatedRows === 1n
+  return Number(numUpdatedRows) === 1
 }
