@@ -145,3 +145,29 @@ test('addresses that lead nowhere are said so in our own words, with the way on'
     await expect(bench.getByText('There is no job 4711 here.')).toBeVisible()
   }
 })
+
+test('Take back means what this person did on this bench; anything older is taken back from the ledger’s list', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('70')
+  const send = sender(bench, number, await shop.person('Ishbel'))
+  await send({ kind: 'turn', screw: 'barrel', sixteenths: 4 })
+  await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
+  await expect(t(bench, 'undo')).toBeDisabled() // nothing was done here
+  await t(bench, 'kind-drum').click()
+  await expect(t(bench, 'undoes')).toContainText('Front brake: drum')
+  await t(bench, 'undo').click()
+  await expect(t(bench, 'took-back')).toContainText('Taken back: Front brake: drum')
+  await openBench(bench, number)
+  await expect(t(bench, 'undoes')).toContainText('1/4 out')
+  await t(bench, 'to-job').click()
+  await bench.getByRole('button', { name: /^Take back: .*1\/4 out/ }).click()
+  await expect(t(bench, 'ledger').locator('li.line-through')).toHaveCount(2)
+  await expect.poll(async () => (await storedEvents(shop, number)).length).toBe(5)
+  // a proof in that list is a gate like any other
+  await send({ kind: 'proof', brake: 'front', holds: true })
+  await expect(t(bench, 'part-front-brake')).toContainText('holds')
+  await bench.getByRole('button', { name: 'Take back: Front brake holds' }).click()
+  await expect(t(bench, 'part-front-brake')).toContainText('not proven')
+})

@@ -1,7 +1,9 @@
-import { useLocalStorage } from '@vueuse/core'
+import { refAutoReset, useLocalStorage, useNow } from '@vueuse/core'
+import type { EventId } from '#core/chapter/ids'
 import type { LedgerEvent } from '#core/ledger/events'
 import { signsFor } from '#core/ledger/gates'
-import { reduce } from '#core/ledger/reduce'
+import type { ChapterName } from '#core/ledger/chapters'
+import { reduce, undoable } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import type { BenchKeys } from './benchKeys'
 import type { Sign } from '~/stores/outbox'
@@ -16,9 +18,14 @@ export type Doubtful = { event: LedgerEvent; words: string; question: string }
  * put down by a touch with a quiet tick; figures that are doubted, gates that are signed, the last touch taken back;
  * and the keys that mean the same everywhere.
  * @param title how the bench is called in the browser's own head
+ * @param chapters whose entries are made here, so that Take back means them; every one's where left out
  * @param keys the bench's own keys, beside those that all have
  */
-export function useBench(title: () => string, keys: () => BenchKeys = () => ({})) {
+export function useBench(
+  title: () => string,
+  chapters: readonly ChapterName[] | null,
+  keys: () => BenchKeys = () => ({}),
+) {
   const number = Number(useRoute().params.number)
   const ledger = useLedger()
   const session = useSession()
@@ -84,14 +91,27 @@ export function useBench(title: () => string, keys: () => BenchKeys = () => ({})
     doubtful.value = null
   }
 
-  /** What the next Take back takes back, in words; null when there is nothing. */
-  const undoes = computed(() =>
-    ledger.canUndo ? sayEvent(ledger.canUndo.event, state.value.rear.setup?.teeth ?? []) : null,
+  const now = useNow({ interval: 30_000 })
+  const last = computed(() =>
+    undoable(state.value, {
+      chapters,
+      by: session.now?.person?.id ?? '',
+      since: new Date(now.value.getTime() - TAKE_BACK_MINUTES * 60_000).toISOString(),
+    }),
   )
+  const words = (event: LedgerEvent) => sayEvent(event, state.value.rear.setup?.teeth ?? [])
+  /** What the next Take back takes back, in words; null when there is nothing. */
+  const undoes = computed(() => (last.value ? words(last.value.event) : null))
+  /** What was just taken back, for a while. */
+  const tookBack = refAutoReset('', 6_000)
   async function undo(): Promise<void> {
-    const last = ledger.canUndo
-    if (!last) return void (said.value = 'Nothing to take back')
-    await put({ kind: 'undo', undoes: last.id }, `Taken back: ${undoes.value}`)
+    if (!last.value) return void (said.value = 'Nothing of yours here to take back: older ones are on the job’s page')
+    await takeBack(last.value)
+  }
+  async function takeBack({ id, event }: { id: EventId; event: LedgerEvent }): Promise<void> {
+    const what = words(event)
+    await put({ kind: 'undo', undoes: id }, `Taken back: ${what}`)
+    if (!signing.value && !hint.value) tookBack.value = what
   }
 
   useBenchKeys(() => ({
@@ -120,9 +140,14 @@ export function useBench(title: () => string, keys: () => BenchKeys = () => ({})
     leaveDoubtful,
     undoes,
     undo,
+    tookBack,
+    takeBack,
   }
 }
 export type Bench = ReturnType<typeof useBench>
+
+/** What was done longer ago is taken back from the ledger's list, where it is seen among the rest. */
+const TAKE_BACK_MINUTES = 15
 
 /** What `signsFor` asks of an entry that is not made yet. */
 const stampOf = () => ({ id: newUuid() as never, at: '', by: '' as never })

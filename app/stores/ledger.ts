@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { JobView } from '#core/http/job'
 import { EntriesAnswer, type LedgerEvent, type Stored } from '#core/ledger/events'
-import { reduce, undoable } from '#core/ledger/reduce'
+import { reduce } from '#core/ledger/reduce'
 import { standardsWith } from '#core/standards/inForce'
 import { ask } from '~/composables/ask'
 import { kept } from './kept'
@@ -31,7 +31,6 @@ export const useLedger = defineStore('ledger', () => {
   const state = computed(() => reduce(log.value))
   const standards = computed(() => standardsWith(record.value?.own ?? []))
   const lastSeq = computed(() => stored.value.at(-1)?.seq ?? 0)
-  const canUndo = computed(() => undoable(state.value))
   const closed = computed(() => Boolean(record.value?.closedAt))
 
   outbox.onAnswered(async (job, answers) => {
@@ -130,7 +129,6 @@ export const useLedger = defineStore('ledger', () => {
     state,
     standards,
     lastSeq,
-    canUndo,
     closed,
     open,
     refresh,

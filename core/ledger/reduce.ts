@@ -84,6 +84,26 @@ export function lastTaken(state: JobState): Told | null {
 /** Kinds that the Take back key leaves alone: they are not done at a bench. */
 const NOT_AT_A_BENCH: ReadonlySet<string> = new Set([...NEVER_UNDONE, 'placed'])
 
-/** The last entry that an undo would take back: anything done at the bench, never arrival or hand-back. */
-export const undoable = (state: JobState): Told | null =>
-  state.inForce.findLast(({ event }) => !NOT_AT_A_BENCH.has(event.kind)) ?? null
+/** By kind of entry, whose it is. */
+const CHAPTER_OF = new Map<string, ChapterName>(
+  followed.flatMap(([name, c]) => c.events.map(e => [e.shape.kind.value, name] as const)),
+)
+/** Whose Take back key it is: what this person did on this bench lately. Older entries are taken back from the ledger's list. */
+export type TakesBack = { chapters: readonly ChapterName[] | null; by: string; since: string }
+
+/** Can an entry be taken back at all by a touch: anything done at a bench, never arrival or hand-back? */
+export const takenBackAtAll = ({ event }: Told): boolean => !NOT_AT_A_BENCH.has(event.kind)
+
+/**
+ * The last entry that the Take back key takes back.
+ * @param key whose key it is; anybody's, for anything, where left out
+ */
+export const undoable = (state: JobState, key?: TakesBack): Told | null =>
+  state.inForce.findLast(
+    told =>
+      takenBackAtAll(told) &&
+      (!key ||
+        (told.by === key.by &&
+          told.at >= key.since &&
+          (key.chapters === null || key.chapters.includes(CHAPTER_OF.get(told.event.kind)!)))),
+  ) ?? null

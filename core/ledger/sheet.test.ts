@@ -16,7 +16,7 @@ import { templateRun } from '../cable/templates'
 import { priorFor } from './belief'
 import type { LedgerEvent } from './events'
 import { declinableOn, mayLeave, mayUndo, signsFor } from './gates'
-import { lastTaken, reduce, undoable, type Told } from './reduce'
+import { lastTaken, reduce, takenBackAtAll, undoable, type Told } from './reduce'
 import { sayEvent, sprocketsNeeded } from './say'
 import { briefOf, brakeOnSheet, headOfSheet, NOTHING_BELIEVED, sheetOf, type Leaving, type Sheet } from './sheet'
 
@@ -161,6 +161,24 @@ describe('the fold', () => {
     expect(
       undoable(reduce([arrived, t, told({ kind: 'handedBack', how: 'unridable' }), told({ kind: 'reopened' })]))?.id,
     ).toBe(t.id)
+  })
+  test('a bench’s key takes back what this person did there lately, and nothing else', () => {
+    const other = PersonId.parse(uuid(7))
+    const at = (time: string) => `2026-11-25T${time}:00.000Z`
+    const mine = told({ kind: 'turn', screw: 'barrel', sixteenths: 2 }, { at: at('10:00') })
+    const theirs = told({ kind: 'turn', screw: 'H', sixteenths: 2 }, { at: at('10:01'), by: other })
+    const brake = told({ kind: 'brakeStep', brake: 'front', step: 'pads' }, { at: at('10:02') })
+    const state = reduce([arrived, mine, theirs, brake])
+    const key = (chapters: readonly ('rear' | 'brake')[] | null, since = at('09:50'), by: string = PERSON) =>
+      undoable(state, { chapters, since, by })?.id ?? null
+    expect(key(['rear'])).toBe(mine.id)
+    expect(key(['brake'])).toBe(brake.id)
+    expect(key(null)).toBe(brake.id)
+    expect(key(['rear'], at('09:50'), other)).toBe(theirs.id)
+    expect(key(['rear'], at('10:00'))).toBe(mine.id)
+    expect(key(['rear'], at('10:01'))).toBeNull() // too long ago: from the ledger's list
+    expect(takenBackAtAll(arrived)).toBe(false)
+    expect(takenBackAtAll(mine)).toBe(true)
   })
   test('an entry that names no sprocket needs none', () => {
     expect(sprocketsNeeded({ kind: 'reopened' })).toBe(0)

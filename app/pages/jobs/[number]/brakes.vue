@@ -9,6 +9,7 @@ import { discFigures, mismatchOf } from '#core/brake/sums'
 
 const bench = useBench(
   () => 'Brakes',
+  ['brake', 'job'],
   () => keys(),
 )
 const { number, state, record, standards, put } = bench

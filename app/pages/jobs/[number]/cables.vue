@@ -10,7 +10,7 @@ import type { Asked } from '~/composables/ask'
 import { useAdvice, type Question } from '~/workers/useAdvice'
 import { useCables } from '~/workers/useCables'
 
-const bench = useBench(() => 'Cables')
+const bench = useBench(() => 'Cables', ['cable'])
 const { number, state, record, said, put } = bench
 const route = useRoute()
 const session = useSession()

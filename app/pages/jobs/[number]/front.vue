@@ -14,6 +14,7 @@ import { useFront } from '~/workers/useFront'
 
 const bench = useBench(
   () => 'Front',
+  ['front'],
   () => keys(),
 )
 const { number, state, standards, put } = bench

@@ -10,6 +10,7 @@ import { capital } from '#core/quantity/words'
 
 const bench = useBench(
   () => 'Hub',
+  ['hub', 'job'],
   () => keys(),
 )
 const { number, state, record, standards, put } = bench

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { drivetrainOf } from '#core/ledger/drivetrain'
+import { takenBackAtAll } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
 import type { SchoolChoice } from '#core/procedure/schools'
@@ -7,7 +8,7 @@ import { sayKnown, unusedGears, type RearParts } from '#core/rear/parts'
 import { matchOfParts } from '#core/rear/typedParts'
 
 const session = useSession()
-const bench = useBench(() => 'Job')
+const bench = useBench(() => 'Job', null)
 const { number, ledger, state, record, closed, put } = bench
 const { stored, waiting } = storeToRefs(ledger)
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
@@ -33,6 +34,7 @@ const waits = computed({
     void put({ kind: 'waits', for: to === 'nothing' ? null : to }, 'Noted what it waits for'),
 })
 const entries = computed(() => [...stored.value, ...waiting.value].reverse())
+const inForce = computed(() => new Set(state.value.inForce.filter(takenBackAtAll).map(e => e.id)))
 const who = (by: unknown) => record.value?.people[String(by)] ?? ''
 const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
 </script>
@@ -127,13 +129,22 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
             <li
               v-for="e in entries"
               :key="e.id"
-              class="grid grid-cols-[1fr_auto] gap-3 border-b border-rule py-1"
+              class="grid grid-cols-[1fr_auto_5.5rem] items-center gap-x-3 border-b border-rule py-1"
               :class="{ 'line-through text-soft': state.undone.has(e.id) }"
             >
               <span>{{ sayEvent(e.event, state.rear.setup?.teeth ?? []) }}</span><span class="small text-right"
                 >{{ who(e.by) }}<template v-if="'signedBy' in e && e.signedBy">, signed {{ who(e.signedBy) }}</template
                 >, {{ sayTime(e.at, zone) }}</span
+              ><button
+                v-if="!closed && inForce.has(e.id)"
+                type="button"
+                class="quiet -my-1 text-sm"
+                :aria-label="`Take back: ${sayEvent(e.event, state.rear.setup?.teeth ?? [])}`"
+                data-test="take-back-entry"
+                @click="bench.takeBack(e)"
               >
+                Take back
+              </button>
             </li>
           </ol>
         </section>

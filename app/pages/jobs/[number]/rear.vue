@@ -6,6 +6,7 @@ import { HEARD_KEYS } from '~/components/bench/heard'
 
 const bench = useBench(
   () => 'Rear bench',
+  ['rear'],
   () => keys(),
 )
 const { number, state } = bench

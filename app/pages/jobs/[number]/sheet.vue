@@ -11,6 +11,7 @@ import { Sheet } from '#core/ledger/sheet'
 
 const bench = useBench(
   () => 'Setup sheet',
+  ['brake', 'job'],
   () => keys(),
 )
 const { number, state, record, ledger, closed, put } = bench

@@ -25,6 +25,7 @@ const stage = computed(() => STAGES.find(s => s === route.params.stage) ?? null)
 const view = computed(() => (stage.value && VIEWS[stage.value]) ?? null)
 const bench = useBench(
   () => (stage.value ? STAGE_WORDS[stage.value] : 'Stage'),
+  ['rear'],
   () => ({ n: () => void go(next.value) }),
 )
 const { number, state } = bench
