@@ -1,4 +1,4 @@
-import type { BenchEvent, Part } from '../rear/benchEvents'
+import { PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
 import { checksFor, type Check } from './checks'
@@ -24,8 +24,7 @@ export const DECIDE = {
   partLate: 0.77,
   /** A check that tells less than this for its cost is not worth making. */
   tellsLittle: 0.004,
-  /** The mechanic's patience, in units of a shift listened to (model, section 5). */
-  budget: 80,
+  budget: PATIENCE,
 } as const
 
 export type Decision = { move: Move; best: { turns: number; right: number }; check: Check | null }

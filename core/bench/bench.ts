@@ -11,6 +11,7 @@ import { stopIsSafe } from '../response/safe'
 import { geometryOf, snugCableMm, type Geometry, type RearSetup } from '../response/setup'
 import { arrivalsAt, type Hearing } from '../response/window'
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '../standards/drivetrains'
+import { M5_PITCH_MM } from '../standards/tables/threads'
 import { AS_MODELLED, type Physics } from './physics'
 
 /** A simulated bike on the stand. Its hidden state is never given to the advice, only what a person would see and hear. */
@@ -41,7 +42,7 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
     pitchMm: new Array<number>(gaps).fill(standard.pitchMm),
     pullMm: new Array<number>(gaps).fill(standard.pullMm),
     pullRatio: standard.listedRatio,
-    barrelPitchMm: 0.8,
+    barrelPitchMm: M5_PITCH_MM,
     barrelTurnsOut: Math.round(random.next() * 5 * 8) / 8,
     barrelTurnsRange: range,
   }

@@ -1,4 +1,4 @@
-import { type BenchEvent, costOf } from '../rear/benchEvents'
+import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { CAUSES, type Cause } from '../response/causes'
 import { advise } from '../advice/advise'
 import type { Advice, Move } from '../advice/contract'
@@ -7,9 +7,6 @@ import { seededBike, simulatedBench, type HiddenBike } from './bench'
 import type { Physics } from './physics'
 import { byThumb, type Thumb } from './thumb'
 import { needless, truthOf } from './truth'
-
-/** The mechanic's patience, in units of a shift listened to (model, section 5). */
-export const PATIENCE = 80
 
 /** What came of one bike under one strategy. */
 export type Played = {

@@ -33,5 +33,8 @@ export const MOVE_COST = {
 } as const
 const PART_COST: Record<Part, number> = { cable: 10, hanger: 10, cassette: 15, shifter: 15, derailleur: 15 }
 
+/** The mechanic's patience with one bike, in units of a shift listened to (model, section 5). */
+export const PATIENCE = 80
+
 export const costOf = (event: BenchEvent): number =>
   event.kind === 'replace' ? PART_COST[event.part] : MOVE_COST[event.kind]
