@@ -50,7 +50,7 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   // news of the job while a figure is typed leaves it alone
   const send = sender(bench, number, await shop.person('Ishbel'))
   expect(await send({ kind: 'turn', screw: 'B', sixteenths: 2 })).toMatchObject({ is: 'stored' })
-  await expect(t(bench, 'undoes')).toHaveText('B screw 1/8 in') // the news is here
+  await expect(t(bench, 'part-rear')).toContainText('in hand') // the news is here
   await expect(bench.getByLabel('Length, mm')).toHaveValue('212')
   await bench.getByLabel('Why that').fill('straight into its stop')
   await tap('save-piece')

@@ -8,6 +8,7 @@ import {
   openBench,
   otherDevice,
   ready,
+  saved,
   sender,
   SERVER,
   storedEvents,
@@ -207,6 +208,7 @@ test('every bike can tell the truth: a coaster alone, a hydraulic disc that leak
   await t(bench, 'kind-coaster').click()
   await t(bench, 'prove-holds').click()
   await expect(t(bench, 'proof-of-rear')).toContainText('holds')
+  await saved(bench)
   expect((await handBack(bench, number)).ok()).toBe(true)
 
   const disc = await shop.takeIn('9', null)
@@ -215,6 +217,7 @@ test('every bike can tell the truth: a coaster alone, a hydraulic disc that leak
   await t(bench, 'panel-find').click()
   await expect(t(bench, 'not-diagnosed')).toBeVisible()
   await t(bench, 'saw-leaks').click()
+  await saved(bench)
   const send = sender(bench, disc, await shop.person('Ishbel'))
   expect(await send({ kind: 'proof', brake: 'front', holds: true })).toMatchObject({ is: 'refused' })
   await send({ kind: 'proof', brake: 'rear', holds: true })
@@ -229,6 +232,7 @@ test('a wheel that was out, pads touched, a look that is wrong: the proof is gon
   await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
   const states = t(bench, 'proof-of-front')
   await t(bench, 'kind-linear-pull').click()
+  await saved(bench)
   await expect(states).toContainText('not proven') // it is another brake now
   for (const touch of [
     { kind: 'wheelOut', wheel: 'front' },

@@ -40,6 +40,8 @@ describe('each part', () => {
     const proved = (exceptions: number[]): LedgerEvent => ({ kind: 'proved', what: 'road', ring: null, exceptions })
     expect(stands('rear', [GEARED])).toBe('untouched: untouched')
     expect(stands('rear', [GEARED, { kind: 'said', complaint: 'slow-in', answer: null }])).toBe('hand: in hand')
+    expect(stands('rear', [GEARED, { kind: 'turn', screw: 'B', sixteenths: 2 }])).toBe('hand: in hand')
+    expect(stands('rear', [GEARED, { kind: 'gap', gapMm: 5, how: 'measured', at: 'stand' }])).toBe('hand: in hand')
     expect(stands('rear', [GEARED, turn])).toBe('hand: barrel 1/2 out')
     expect(stands('rear', [GEARED, turn], { rear: { right: 0.5 } })).toBe('hand: barrel 1/2 out')
     expect(stands('rear', [GEARED, turn], { rear: { right: 0.96 } })).toBe(`right: right, ${sayChance(0.96)}`)

@@ -29,7 +29,9 @@ function parts({ rear }: Job, opinion: Pick<RearOpinion, 'right'> | null): PartS
   if (kept) return stands('keeps', kept.why)
   if (opinion && opinion.right >= INDEXED) return stands('right', `right, ${sayChance(opinion.right)}`)
   if (rear.proved.at(-1)?.exceptions.length === 0) return stands('right', 'proven')
-  const touched = rear.bench.length > 0 || rear.said !== null || rear.sensed !== null || rear.proved.length > 0
+  const turned = Object.values(rear.net).some(n => n !== 0)
+  const looked = rear.said !== null || rear.sensed !== null || rear.proved.length > 0 || rear.gaps.length > 0
+  const touched = rear.bench.length > 0 || turned || looked
   const { barrel } = rear.net
   return touched
     ? stands('hand', barrel ? `barrel ${sayNet('barrel', barrel)}` : 'in hand')
