@@ -1,11 +1,10 @@
 import { EventId, PersonId } from '#core/chapter/ids'
-import { sql } from 'kysely'
 import type { Details, EditView } from '#core/http/job'
 import { DETAILS, type Detail } from '#core/job/events'
 import { EVENT_VERSION } from '#core/ledger/events'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
-import { CannotTakeIn, jobByNumber } from './jobs'
+import { CannotTakeIn, jobByNumber, tagFree } from './jobs'
 import { append, lockOpenJob } from './ledger'
 
 /**
@@ -40,7 +39,7 @@ export function changeDetails(
     }
     const fields = DETAILS.filter(f => to(f) !== undefined && to(f) !== was[f])
     if (!fields.length) return []
-    if (fields.includes('tag')) await tagFree(tx, shop, id, order.tag!)
+    if (fields.includes('tag')) await tagFree(tx, shop, order.tag!, id)
     const [told] = await append(
       tx,
       shop,
@@ -71,18 +70,6 @@ export function changeDetails(
       throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
     throw error
   })
-}
-
-async function tagFree(tx: ShopTx, shop: string, job: string, tag: string): Promise<void> {
-  const taken = await tx
-    .selectFrom('job')
-    .select('number')
-    .where('shop', '=', shop)
-    .where('closed_at', 'is', null)
-    .where('id', '<>', job)
-    .where(sql<boolean>`lower(tag) = lower(${tag})`)
-    .executeTakeFirst()
-  if (taken) throw new CannotTakeIn('tag', `Tag ${tag} hangs on open job ${taken.number}: use another`)
 }
 
 type Row = NonNullable<Awaited<ReturnType<typeof jobByNumber>>>

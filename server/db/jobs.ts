@@ -27,14 +27,7 @@ export function takeIn(
   at = new Date(),
 ): Promise<number> {
   return inShop(db, shop, async tx => {
-    const taken = await tx
-      .selectFrom('job')
-      .select('number')
-      .where('shop', '=', shop)
-      .where('closed_at', 'is', null)
-      .where(sql<boolean>`lower(tag) = lower(${order.tag})`)
-      .executeTakeFirst()
-    if (taken) throw new CannotTakeIn('tag', `Tag ${order.tag} hangs on open job ${taken.number}: use another`)
+    await tagFree(tx, shop, order.tag)
     const bike = await bikeFor(tx, shop, order)
     const known = order.sameParts
       ? await tx
@@ -87,6 +80,19 @@ export function takeIn(
       throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
     throw error
   })
+}
+
+/** A tag hangs on one open job. @param job which may have it already @throws CannotTakeIn */
+export async function tagFree(tx: ShopTx, shop: string, tag: string, job: string | null = null): Promise<void> {
+  let query = tx
+    .selectFrom('job')
+    .select('number')
+    .where('shop', '=', shop)
+    .where('closed_at', 'is', null)
+    .where(sql<boolean>`lower(tag) = lower(${tag})`)
+  if (job !== null) query = query.where('id', '<>', job)
+  const taken = await query.executeTakeFirst()
+  if (taken) throw new CannotTakeIn('tag', `Tag ${tag} hangs on open job ${taken.number}: use another`)
 }
 
 async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string> {

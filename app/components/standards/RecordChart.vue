@@ -19,6 +19,8 @@ import type { Seen } from '#core/records/question'
 ChartJs.register(LinearScale, PointElement, LineElement, ScatterController, Tooltip)
 ChartJs.defaults.font.family = '"Atkinson Hyperlegible Mono", monospace'
 ChartJs.defaults.font.size = 13
+/** A colour of the mat as it is: a canvas does not read variables. The mat is the same on light and dim. */
+const mat = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const props = defineProps<{ points: readonly RecordPoint[]; seen: Seen; unit: string; zone: string }>()
 const emit = defineEmits<{ open: [point: RecordPoint] }>()
 
@@ -39,15 +41,15 @@ const data = computed<ChartData<'scatter'>>(() => ({
       data: props.points.map((p, i) => ({ x: times.value[i], y: p.value })),
       pointRadius: 7,
       pointHoverRadius: 9,
-      pointBackgroundColor: props.points.map(p => (p.latest ? 'var(--mat-ink)' : 'transparent')),
-      pointBorderColor: 'var(--mat-ink)',
+      pointBackgroundColor: props.points.map(p => (p.latest ? mat('--mat-ink') : 'transparent')),
+      pointBorderColor: mat('--mat-ink'),
       pointBorderWidth: 2,
     },
     {
       data: level(props.seen.quarter),
       showLine: true,
       pointRadius: 0,
-      borderColor: 'var(--mat-dim)',
+      borderColor: mat('--mat-dim'),
       borderDash: [5, 5],
       borderWidth: 1.5,
     },
@@ -55,11 +57,11 @@ const data = computed<ChartData<'scatter'>>(() => ({
       data: level(props.seen.threeQuarters),
       showLine: true,
       pointRadius: 0,
-      borderColor: 'var(--mat-dim)',
+      borderColor: mat('--mat-dim'),
       borderDash: [5, 5],
       borderWidth: 1.5,
     },
-    { data: level(props.seen.median), showLine: true, pointRadius: 0, borderColor: 'var(--mat-clean)', borderWidth: 3 },
+    { data: level(props.seen.median), showLine: true, pointRadius: 0, borderColor: mat('--mat-clean'), borderWidth: 3 },
   ],
 }))
 const day = (x: number | string) => format(new TZDate(Number(x), props.zone), 'MMM yyyy')
@@ -96,15 +98,15 @@ const options = computed<ChartOptions<'scatter'>>(() => ({
     x: {
       min: reach.value.from,
       max: reach.value.to,
-      ticks: { color: 'var(--mat-soft)', callback: day, maxTicksLimit: 8, maxRotation: 0 },
-      grid: { color: 'var(--mat-grid)' },
-      border: { color: 'var(--mat-dim)' },
+      ticks: { color: mat('--mat-soft'), callback: day, maxTicksLimit: 8, maxRotation: 0 },
+      grid: { color: mat('--mat-grid') },
+      border: { color: mat('--mat-dim') },
     },
     y: {
-      ticks: { color: 'var(--mat-soft)', maxTicksLimit: 7 },
-      grid: { color: 'var(--mat-grid)' },
-      border: { color: 'var(--mat-dim)' },
-      title: { display: props.unit !== '', text: props.unit, color: 'var(--mat-soft)' },
+      ticks: { color: mat('--mat-soft'), maxTicksLimit: 7 },
+      grid: { color: mat('--mat-grid') },
+      border: { color: mat('--mat-dim') },
+      title: { display: props.unit !== '', text: props.unit, color: mat('--mat-soft') },
       grace: '12%',
     },
   },
