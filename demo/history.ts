@@ -71,6 +71,7 @@ const PEOPLE = ['Ishbel', 'Moss', 'Tarn']
 const LENGTHS: Record<FrameKind, { lastLoop: number; inner: number }> = {
   open: { lastLoop: 290, inner: 2020 },
   internal: { lastLoop: 215, inner: 2080 },
+  headset: { lastLoop: 225, inner: 2150 },
   'full-length': { lastLoop: 305, inner: 2050 },
   'step-through': { lastLoop: 300, inner: 1980 },
   suspension: { lastLoop: 310, inner: 2090 },

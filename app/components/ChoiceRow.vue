@@ -13,8 +13,8 @@ const props = withDefaults(
     columns?: number
     /** Names each choice for tests, with its value. */
     test: string
-    /** How a choice stands: set close, or with room. */
-    size?: 'close' | 'roomy'
+    /** How a choice stands: set close, with room, or a picture over its word. */
+    size?: 'close' | 'roomy' | 'picture'
     centred?: boolean
     disabled?: boolean
   }>(),
@@ -44,7 +44,11 @@ const template = computed(() => `repeat(${props.columns ?? props.choices.length}
           type="button"
           class="also leading-tight"
           :class="[
-            size === 'close' ? 'min-h-11! px-2! text-[0.9375rem]' : 'min-h-13! px-2.5!',
+            {
+              close: 'min-h-11! px-2! text-[0.9375rem]',
+              roomy: 'min-h-13! px-2.5!',
+              picture: 'min-h-15 flex-col gap-0 border-rule px-1 py-1 text-[0.875rem]',
+            }[size],
             { 'justify-center text-center': centred, chosen: checked },
           ]"
           :disabled="disabled"

@@ -14,9 +14,10 @@ withDefaults(
     bare?: boolean
     /** Names it for tests. */
     test?: string
-    inputmode?: 'text' | 'numeric' | 'decimal'
-    /** More than one line. */
+    inputmode?: 'text' | 'numeric' | 'decimal' | 'tel'
+    /** More than one line; `short`: but few. */
     long?: boolean
+    short?: boolean
   }>(),
   {
     type: 'text',
@@ -39,7 +40,9 @@ const id = useId()
         v-if="long"
         :id="id"
         v-model="value"
-        class="field min-h-24 py-2"
+        class="field py-2"
+        :class="short ? 'min-h-16' : 'min-h-24'"
+        :rows="2"
         :aria-invalid="error ? 'true' : undefined"
         :aria-describedby="error ? `${id}-error` : hint ? `${id}-hint` : undefined"
         :data-test="test"

@@ -12,8 +12,8 @@ export function firstError(errors: readonly unknown[]): string | null {
 
 type Options<V extends Record<string, unknown>, S extends z.ZodType, T> = {
   initial: V
-  /** The contract's own schema: what the server reads. */
-  schema: S
+  /** The contract's own schema: what the server reads; asked anew each time where it depends on what was chosen. */
+  schema: S | (() => S)
   /** What the contract is given, of what was typed; as typed where left out. */
   read?: (typed: V) => unknown
   /** The line of the form that a field of the contract is typed in, where it goes by another name. */
@@ -33,6 +33,7 @@ export function useContractForm<V extends Record<string, unknown>, S extends z.Z
   send,
   done,
 }: Options<V, S, T> & { send: (value: z.infer<S>) => Promise<Asked<T>> }) {
+  const schemaNow = () => (typeof schema === 'function' ? schema() : schema)
   const trouble = ref<string | null>(null)
   const server = shallowRef<Record<string, string>>({})
   const form = useForm({
@@ -40,13 +41,13 @@ export function useContractForm<V extends Record<string, unknown>, S extends z.Z
     canSubmitWhenInvalid: true, // a corrected form is checked again on sending
     validators: {
       onSubmit: ({ value }) => {
-        const parsed = schema.safeParse(read(value))
+        const parsed = schemaNow().safeParse(read(value))
         if (parsed.success) return undefined
         return { fields: byLine(issuesOf(parsed.error), f => line(f, value)) } as never
       },
     },
     onSubmitInvalid: ({ value, formApi }) => {
-      const parsed = schema.safeParse(read(value))
+      const parsed = schemaNow().safeParse(read(value))
       const shown = new Set(Object.keys(formApi.state.fieldMeta))
       // what no line of the form shows is said below it
       const other = parsed.error ? issuesOf(parsed.error).find(i => !shown.has(line(i.field, value))) : undefined
@@ -55,7 +56,7 @@ export function useContractForm<V extends Record<string, unknown>, S extends z.Z
     onSubmit: async ({ value }) => {
       trouble.value = null
       server.value = {}
-      const asked = await send(schema.parse(read(value)) as z.infer<S>)
+      const asked = await send(schemaNow().parse(read(value)) as z.infer<S>)
       if (asked.is === 'done') return void (await done(asked.value, value))
       if (asked.is === 'refused') server.value = byLine(asked.issues, f => line(f, value))
       trouble.value = sayTrouble(asked)

@@ -4,6 +4,7 @@ import type { PersonId } from '#core/chapter/ids'
 import { Done } from '#core/http/answers'
 import { SessionView } from '#core/http/session'
 import { ask } from '~/composables/ask'
+import { dropDrafts } from './drafts'
 import { kept } from './kept'
 
 /** Who is signed in on this device and who works. Kept for the bench when the server is away. */
@@ -44,6 +45,7 @@ export const useSession = defineStore('session', () => {
     const asked = await ask(Done, '/api/sign-out', { method: 'POST' })
     if (asked.is === 'offline') return -1
     await kept.wipe()
+    dropDrafts()
     await Promise.all(
       ((await globalThis.caches?.keys()) ?? []).filter(k => k.startsWith('bench-shell')).map(k => caches.delete(k)),
     )

@@ -7,6 +7,7 @@ import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths } from '../quantity/turns'
 import { listed } from '../quantity/words'
+import { unnamedDerailleur, type Counted } from '../rear/counted'
 import { INDEXED } from '../rear/progress'
 import type { RearState } from '../rear/state'
 import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
@@ -16,7 +17,7 @@ import { CAGES, type FrontParts } from './parts'
 import { frontAfter, frontCabled, noFront, type FrontState } from './state'
 import { FRONT_SET_WORDS, HAND_WORDS } from './words'
 
-type Job = { front: FrontState; cable: CableState; rear: Pick<RearState, 'setup'> }
+type Job = { front: FrontState; cable: CableState; rear: Pick<RearState, 'setup'>; job: { seen: Counted | null } }
 /** What a belief says of a front as it leaves. */
 type FrontOpinion = { right: number; causes: Record<FrontCause, number> }
 
@@ -103,8 +104,9 @@ function figures({ front }: Job): RecordFigure[] {
   return kept
 }
 
-function parts({ front, rear }: Job, opinion: FrontOpinion | null): PartStands[] {
-  if (!rear.setup && !front.parts) return []
+function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
+  const { front, rear } = state
+  if (!front.parts && ((!rear.setup && !unnamedDerailleur(state)) || state.job.seen?.rings === 1)) return []
   const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'front', is, words }]
   if (!front.parts) return stands('untouched', 'not said yet')
   if (opinion && front.log.length && opinion.right >= INDEXED)

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { DECLINABLE_IDS } from '../job/declined'
 import { DETAILS, LEAVES, WAITS } from '../job/events'
+import { Seen } from '../job/seen'
 import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
 import { Sheet } from '../ledger/sheet'
@@ -34,8 +35,10 @@ export const TakeIn = z.strictObject({
   tag: Tag,
   promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
   complaint: line('Complaint', 400),
-  /** The rear drivetrain by its numbers; null on a bike without a derailleur: hub gear, single speed, brakes only. */
+  /** The rear drivetrain by its numbers; null on a bike without a derailleur, or where it is to be found out at the stand. */
   parts: RearParts.nullable(),
+  /** What the eye counted; left out where nobody looked. */
+  seen: Seen.optional(),
   /** The bike's parts are those of its last sheet, so that it may start from there. */
   sameParts: z.boolean(),
 })
@@ -100,12 +103,22 @@ export type JobView = z.infer<typeof JobView>
 
 /** A bike found by name, tag or frame number. */
 export const FoundBike = z.object({
-  bike: z.object({ id: z.uuid(), name: z.string(), frameNumber: z.string() }),
+  bike: z.object({
+    id: z.uuid(),
+    name: z.string(),
+    frameNumber: z.string(),
+    frameKind: FrameKind.nullable(),
+    seen: Seen.nullable(),
+  }),
   customer: z.object({ id: z.uuid(), name: z.string(), contact: z.string() }),
   open: z.object({ number: z.int(), tag: z.string() }).nullable(),
   last: z.object({ number: z.int(), closedAt: z.string(), sheet: Sheet }).nullable(),
 })
 export type FoundBike = z.infer<typeof FoundBike>
+
+/** What the door starts from: the next free tag, and how many jobs here had each stock drivetrain. */
+export const DoorView = z.object({ nextTag: z.string(), used: z.record(z.string(), z.int()) })
+export type DoorView = z.infer<typeof DoorView>
 
 export const FloorJob = z.object({
   number: z.int(),

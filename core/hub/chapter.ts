@@ -4,13 +4,14 @@ import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
 import { hubFault } from './checks'
+import { unnamedDerailleur, type Counted } from '../rear/counted'
 import type { RearState } from '../rear/state'
 import { HUB_EVENTS, type HubEvent } from './events'
 import { HUB_WAYS, type HubParts, type HubWay } from './kinds'
 import { beforeProof, hubAfter, hubStays, noHub, type HubHeard, type HubState } from './state'
 import { hubTurnWords, READING_WORDS, sayHub } from './words'
 
-type Job = { hub: HubState; rear: Pick<RearState, 'setup'> }
+type Job = { hub: HubState; rear: Pick<RearState, 'setup'>; job: { seen: Counted | null } }
 
 /** What a rider of a hub gear is told. `practice` */
 const TELL_RIDER_HUB =
@@ -65,8 +66,9 @@ function figures({ hub }: Job): RecordFigure[] {
   return kept
 }
 
-function parts({ hub, rear }: Job): PartStands[] {
-  if (!hub.parts && rear.setup) return []
+function parts(state: Job): PartStands[] {
+  const { hub, rear } = state
+  if (!hub.parts && (rear.setup || unnamedDerailleur(state))) return []
   const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'hub', is, words }]
   if (!hub.parts) return stands('untouched', 'not said yet')
   const found = hubStays(hub).find(s => s.is === 'found')

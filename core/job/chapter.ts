@@ -2,6 +2,7 @@ import { chapter, type AnyEvent } from '../chapter/chapter'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { DECLINABLE } from './declined'
 import { DETAIL_WORDS, JOB_EVENTS, LEFT_WORDS, WAITS_WORDS, type JobEvent } from './events'
+import { saySeen } from './seen'
 import { jobAfter, noJob, type JobChapter } from './state'
 
 const OWN: ReadonlySet<string> = new Set(JOB_EVENTS.map(e => e.shape.kind.value))
@@ -24,6 +25,8 @@ function sayJob(e: JobEvent): string {
       return 'Reopened'
     case 'edited':
       return `Put right: ${e.fields.map(f => DETAIL_WORDS[f]).join(', ')}`
+    case 'seen':
+      return `Seen at the door: ${saySeen(e.seen)}`
     case 'waits':
       return `Waits for ${e.for ? WAITS_WORDS[e.for] : 'nothing any more'}`
   }

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { EventId } from '../chapter/ids'
 import { SchoolChoice } from '../procedure/schools'
 import { DECLINABLE_IDS } from './declined'
+import { Seen } from './seen'
 
 const WHEELS = ['front', 'rear'] as const
 /**
@@ -67,6 +68,8 @@ export const JOB_EVENTS = [
   z.strictObject({ kind: z.literal('reopened') }),
   /** Something written at the door was put right: which, and not the words. */
   z.strictObject({ kind: z.literal('edited'), fields: z.array(z.enum(DETAILS)).min(1).max(DETAILS.length) }),
+  /** What the eye counted at the door, or was put right since. */
+  z.strictObject({ kind: z.literal('seen'), seen: Seen }),
   z.strictObject({ kind: z.literal('waits'), for: z.enum(WAITS).nullable() }),
 ] as const
 export type JobEvent = z.infer<(typeof JOB_EVENTS)[number]>

@@ -4,6 +4,7 @@ import type { SchoolChoice } from '../procedure/schools'
 import type { RearEvent } from '../rear/events'
 import type { Declinable } from './declined'
 import type { JobEvent, Leaves, WaitsFor } from './events'
+import type { Seen } from './seen'
 
 export type Place = { where: 'rack' | 'stand' | 'door' | 'gone'; stand: number | null }
 
@@ -17,6 +18,8 @@ export type JobChapter = {
   waits: WaitsFor | null
   /** Closed by hand-back: how, by whom, when. */
   handedBack: { how: Leaves; fault: Declinable | null; by: PersonId; at: string } | null
+  /** What the eye counted at the door; null on a bike that was taken in without. */
+  seen: Seen | null
   flagged: readonly Flag[]
 }
 
@@ -26,6 +29,7 @@ export const noJob: JobChapter = {
   schools: {},
   waits: null,
   handedBack: null,
+  seen: null,
   flagged: [],
 }
 
@@ -62,6 +66,8 @@ function after(was: JobChapter, told: Told<JobEvent>): JobChapter {
       return { ...was, handedBack: null, place: { where: 'rack', stand: null } }
     case 'waits':
       return { ...was, waits: event.for }
+    case 'seen':
+      return { ...was, seen: event.seen }
     case 'edited':
     case 'wheelOut':
     case 'undo':

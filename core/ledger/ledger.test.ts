@@ -80,6 +80,7 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   wheelOut: { kind: 'wheelOut', wheel: 'rear' },
   edited: { kind: 'edited', fields: ['promisedAt'] },
   waits: { kind: 'waits', for: 'parts' },
+  seen: { kind: 'seen', seen: { sprockets: 10, rings: 2, lever: 'drop', front: 'dual-pivot', rear: null } },
   undo: { kind: 'undo', undoes: EventId.parse(uuid(7)) },
   handedBack: { kind: 'handedBack', how: 'proven' },
   reopened: { kind: 'reopened' },

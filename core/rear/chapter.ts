@@ -4,6 +4,7 @@ import { chapter, type PartStands, type Stay } from '../chapter/chapter'
 import { sayNet } from '../chapter/screws'
 import { SENSE_CHECK } from '../procedure/senseCheck'
 import { sayChance } from '../quantity/chance'
+import { unnamedDerailleur, type Counted } from './counted'
 import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
@@ -12,7 +13,7 @@ import { sayRear } from './say'
 import { INDEXED } from './progress'
 import { rearAfter, rearAtStart, type RearState } from './state'
 
-type Job = { rear: RearState; cable: CableState }
+type Job = { rear: RearState; cable: CableState; job: { seen: Counted | null } }
 
 /** What the sense check found that nobody rides with, until it is looked at anew. */
 const keptBySense = ({ sensed }: RearState): Stay[] =>
@@ -22,9 +23,10 @@ const keptBySense = ({ sensed }: RearState): Stay[] =>
     why: i.otherwise.toLowerCase(),
   }))
 
-function parts({ rear }: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStands[] {
-  if (!rear.setup) return []
+function parts(state: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStands[] {
+  const { rear } = state
   const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'rear', is, words }]
+  if (!rear.setup) return unnamedDerailleur(state) ? stands('untouched', 'not named yet') : []
   const [kept] = keptBySense(rear)
   if (kept) return stands('keeps', kept.why)
   if (opinion && opinion.right >= INDEXED) return stands('right', `right, ${sayChance(opinion.right)}`)

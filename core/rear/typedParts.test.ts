@@ -47,7 +47,7 @@ describe('nonsense is refused beside its line, with what to do', () => {
     ['pullRatio', { pullRatio: '17' }, 'from 0.5 to 3'],
     ['teeth', { teeth: '11' }, 'each sprocket'],
     ['teeth', { teeth: '11 51 52 53 54 55 56 57 58' }, 'A step of 40 teeth'],
-    ['teeth', { teeth: '34 30 26 23 20 17 15 13 11' }, 'from the smallest'],
+    ['teeth', { teeth: '11 15 13 17 20 23 26 30 34' }, 'from the smallest'],
     ['pitchMm', { pitchMm: '-4' }, 'from 2.5 to 8'],
     ['turnsOut', { turnsOut: '7' }, 'further out than its travel'],
     ['rangeTurns', { rangeTurns: 'x' }, 'type its turns'],

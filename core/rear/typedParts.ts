@@ -1,5 +1,6 @@
 import { M5_PITCH_MM } from '../standards/tables/threads'
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH, fittedRatio, type DrivetrainStandard } from '../standards/drivetrains'
+import { readTeeth } from '../standards/teeth'
 import { typedNumber, typedNumbers } from '../quantity/typed'
 import { meanOf } from '../standards/entry'
 import { fitOf, sayFit, type Fit } from './fit'
@@ -96,6 +97,33 @@ export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
   }
 }
 
+/** The lines a stock trio fills in, part by part as it counts in this shop. Empty for an id that is not in the table. */
+export function typedFromCatalogue(id: string, catalogue: readonly EntryInForce[]): Partial<TypedParts> {
+  const s = standardById(id)
+  if (!s) return {}
+  const entries = (['shifter', 'derailleur', 'cassette'] as const).map(kind =>
+    catalogue.find(e => e.kind === kind && e.id === id),
+  )
+  return Object.assign({}, typedFromStandard(s), ...entries.map(e => (e ? typedFromEntry(e) : {})))
+}
+
+/** The row of the table that all three parts are of; '' where they are mixed or typed. */
+export const wholeStandard = (t: TypedParts): string =>
+  t.shifterStandard === t.derailleurStandard && t.derailleurStandard === t.cassetteStandard ? t.shifterStandard : ''
+
+/** Lines with nothing of the three parts in them yet. */
+export const NOTHING_TYPED: TypedParts = {
+  ...typedFromStandard(DRIVETRAIN_STANDARDS[0]!),
+  shifterStandard: '',
+  speeds: '',
+  pullMm: '',
+  derailleurStandard: '',
+  pullRatio: '',
+  cassetteStandard: '',
+  teeth: '',
+  pitchMm: '',
+}
+
 /** The lines of parts already known, as on a last sheet. */
 export function typedFromParts(parts: RearParts, turnsOut: number | null): TypedParts {
   const even = (values: readonly number[]) =>
@@ -128,9 +156,9 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   const fields: Partial<Record<keyof TypedParts, string>> = {}
   const speeds = typedNumber(typed.speeds)
   if (!Number.isInteger(speeds) || speeds < 2 || speeds > 14) fields.speeds = 'Speeds: a whole number from 2 to 14'
-  const teeth = typedNumbers(typed.teeth)
-  if (teeth.length < 2 || teeth.some(t => !Number.isFinite(t)))
-    fields.teeth = 'Teeth: type each sprocket, smallest first, with spaces between'
+  const cassette = readTeeth(typed.teeth, fields.speeds ? null : speeds)
+  const teeth = 'teeth' in cassette ? cassette.teeth : []
+  if ('wrong' in cassette) fields.teeth = cassette.wrong
   const spread = (text: string, count: number, field: keyof TypedParts, what: string): number[] => {
     const list = typedNumbers(text)
     if (!list.length || list.some(v => !Number.isFinite(v))) fields[field] = `${what}: type a number in mm`

@@ -50,6 +50,53 @@ export const DRIVETRAIN_STANDARDS: readonly DrivetrainStandard[] = [
   row('r15-11', 11, 2.6, 1.5, 3.85),
 ]
 
+/** Kinds of bar that levers are made for. */
+export type Bar = 'drop' | 'flat'
+const DROP: readonly Bar[] = ['drop']
+const FLAT: readonly Bar[] = ['flat']
+const BOTH: readonly Bar[] = ['drop', 'flat']
+/** Bars that a standard's lever is usually found on; a start for choosing by looking, never a rule. `memory` */
+export const BARS_OF: Readonly<Record<string, readonly Bar[]>> = {
+  'r17-6': BOTH,
+  'r17-7': BOTH,
+  'r17-8': BOTH,
+  'r17-9': BOTH,
+  'r17-10': DROP,
+  'r19-8': DROP,
+  'r14-10': DROP,
+  'r14-11': DROP,
+  'r12-10': FLAT,
+  'r11-11w': FLAT,
+  'r11-12w': FLAT,
+  'r11-8': FLAT,
+  'r11-9': FLAT,
+  'r11-11x': FLAT,
+  'r11-12x': FLAT,
+  'r13-10': BOTH,
+  'r12-11': DROP,
+  'r14-8': DROP,
+  'r15-9': DROP,
+  'r15-10': DROP,
+  'r15-11': DROP,
+}
+const SPEED_WORDS: Record<number, string> = {
+  6: 'Six',
+  7: 'Seven',
+  8: 'Eight',
+  9: 'Nine',
+  10: 'Ten',
+  11: 'Eleven',
+  12: 'Twelve',
+}
+/** A standard as a person says it; its figures tell those of one name apart. */
+export function sayStandard(s: DrivetrainStandard): string {
+  const bars = BARS_OF[s.id] ?? BOTH
+  const on = bars.length > 1 ? 'any bar' : `${bars[0]} bar`
+  return `${SPEED_WORDS[s.speeds] ?? s.speeds} speeds, ${s.wideRange ? 'wide, ' : ''}${on}`
+}
+/** A standard's figures where there is room for little: pull × ratio, pitch. */
+export const standardFigures = (s: DrivetrainStandard): string => `${s.pullMm} × ${s.listedRatio}, pitch ${s.pitchMm}`
+
 /** Ratio that makes a stock trio meet: pitch ÷ pull. */
 export const fittedRatio = (standard: DrivetrainStandard): number => standard.pitchMm / standard.pullMm
 

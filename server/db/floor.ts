@@ -3,6 +3,8 @@ import { TZDate } from '@date-fns/tz'
 import { sql } from 'kysely'
 import type { FloorView, FoundBike } from '#core/http/job'
 import { UNPROVEN, WAITS } from '#core/job/events'
+import { Seen } from '#core/job/seen'
+import { FrameKind } from '#core/records/frames'
 import { DECLINABLE } from '#core/job/declined'
 import { briefOf, Sheet } from '#core/ledger/sheet'
 import type { ShopTx } from './connect'
@@ -158,6 +160,8 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
       'bike.id',
       'bike.name',
       'bike.frame_number',
+      'bike.frame_kind',
+      'bike.seen',
       'customer.id as customer_id',
       'customer.name as customer_name',
       'customer.contact',
@@ -187,7 +191,13 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
     .limit(12)
     .execute()
   return rows.map(r => ({
-    bike: { id: r.id, name: r.name, frameNumber: r.frame_number },
+    bike: {
+      id: r.id,
+      name: r.name,
+      frameNumber: r.frame_number,
+      frameKind: FrameKind.safeParse(r.frame_kind).data ?? null,
+      seen: Seen.safeParse(r.seen).data ?? null,
+    },
     customer: { id: r.customer_id, name: r.customer_name, contact: r.contact },
     open: r.open_number !== null ? { number: r.open_number, tag: r.open_tag! } : null,
     last:

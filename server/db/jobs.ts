@@ -1,7 +1,8 @@
 import { EventId, PersonId } from '#core/chapter/ids'
 import { sql } from 'kysely'
+import { BRAKES } from '#core/brake/kinds'
 import type { TakeIn } from '#core/http/job'
-import { EVENT_VERSION } from '#core/ledger/events'
+import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import { sharedGears } from '#core/rear/parts'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
@@ -56,23 +57,29 @@ export function takeIn(
         complaint: order.complaint,
         promised_at: order.promisedAt,
         sprockets: order.parts ? sharedGears(order.parts) : 0,
+        drivetrain: order.parts?.shifter.standard ?? null,
         stand: null,
         known_job: known?.job ?? null,
         created_at: at,
       })
       .execute()
-    await append(tx, shop, number, session, [
-      {
+    const by = PersonId.parse(person)
+    await append(
+      tx,
+      shop,
+      number,
+      session,
+      firstEntries(order).map(event => ({
         id: EventId.parse(newId()),
         v: EVENT_VERSION,
         at: at.toISOString(),
         basedOn: 0,
-        by: PersonId.parse(person),
-        event: { kind: 'arrived', parts: order.parts },
+        by,
+        event,
         verified: true,
         signedBy: null,
-      },
-    ])
+      })),
+    )
     return number
   }).catch((error: { code?: string; constraint?: string }) => {
     // two tablets took the same tag in the same moment
@@ -80,6 +87,50 @@ export function takeIn(
       throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
     throw error
   })
+}
+
+/** What a job's log starts with: the bike, what was seen of it, and the brakes that were seen. */
+function firstEntries({ parts, seen }: TakeIn): LedgerEvent[] {
+  const brakes = BRAKES.flatMap((brake): LedgerEvent[] => {
+    const kind = seen?.[brake] ?? null
+    // that there is none needs its reason and a name: it is said at the brake's bench
+    return kind === null || kind === 'none'
+      ? []
+      : [{ kind: 'brakeParts', parts: { brake, kind, lever: null, leverSide: null } }]
+  })
+  return [{ kind: 'arrived', parts }, ...(seen ? [{ kind: 'seen' as const, seen }] : []), ...brakes]
+}
+
+/** The tag that has hung here before and is free the longest, else one more than the highest; the first is 1. */
+export async function nextTag(tx: ShopTx, shop: string): Promise<string> {
+  const free = await tx
+    .selectFrom('job')
+    .select('tag')
+    .where('shop', '=', shop)
+    .groupBy('tag')
+    .having(sql<boolean>`bool_and(closed_at is not null and place = 'gone')`)
+    .orderBy(sql`max(closed_at)`)
+    .limit(1)
+    .executeTakeFirst()
+  if (free) return free.tag
+  const { highest } = await tx
+    .selectFrom('job')
+    .select(sql<number | null>`max(case when tag ~ '^[0-9]{1,6}$' then tag::int end)`.as('highest'))
+    .where('shop', '=', shop)
+    .executeTakeFirstOrThrow()
+  return String((highest ?? 0) + 1)
+}
+
+/** How many jobs here had each stock drivetrain. */
+export async function drivetrainsUsed(tx: ShopTx, shop: string): Promise<Record<string, number>> {
+  const rows = await tx
+    .selectFrom('job')
+    .select(['drivetrain', sql<number>`count(*)::int`.as('jobs')])
+    .where('shop', '=', shop)
+    .where('drivetrain', 'is not', null)
+    .groupBy('drivetrain')
+    .execute()
+  return Object.fromEntries(rows.map(r => [r.drivetrain!, r.jobs]))
 }
 
 /** A tag hangs on one open job. @param job which may have it already @throws CannotTakeIn */
@@ -112,10 +163,14 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
       .where('closed_at', 'is', null)
       .executeTakeFirst()
     if (open) throw new CannotTakeIn('bike', `That bike is here already, tag ${open.tag}`)
-    if (order.bike.frameKind)
+    const now = {
+      ...(order.bike.frameKind ? { frame_kind: order.bike.frameKind } : {}),
+      ...(order.seen ? { seen: JSON.stringify(order.seen) } : {}),
+    }
+    if (Object.keys(now).length)
       await tx
         .updateTable('bike')
-        .set({ frame_kind: order.bike.frameKind })
+        .set(now)
         .where('shop', '=', shop)
         .where('id', '=', bike.id)
         .execute()
@@ -148,6 +203,7 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
       name: order.bike.name,
       frame_number: order.bike.frameNumber,
       frame_kind: order.bike.frameKind ?? null,
+      seen: order.seen ? JSON.stringify(order.seen) : null,
     })
     .execute()
   return id

@@ -145,7 +145,7 @@ async function followLog(tx: ShopTx, shop: string, job: string): Promise<void> {
       stand,
       call: callCustomer(state),
       waits: state.job.waits,
-      ...(parts ? { sprockets: sharedGears(parts) } : {}),
+      ...(parts ? { sprockets: sharedGears(parts), drivetrain: parts.shifter.standard } : {}),
     })
     .where('shop', '=', shop)
     .where('id', '=', job)

@@ -46,6 +46,8 @@ export type Database = {
     name: string
     frame_number: string
     frame_kind: string | null
+    /** What the eye counted when it was last taken in. */
+    seen: ColumnType<unknown, string | null | undefined, string | null>
     created_at: Stamp
   }
   job: {
@@ -57,6 +59,8 @@ export type Database = {
     complaint: string
     promised_at: ColumnType<Date, Date | string, Date | string>
     sprockets: number
+    /** Its stock drivetrain, by the shifter's row of the table. */
+    drivetrain: ColumnType<string | null, string | null | undefined, string | null>
     place: Generated<'rack' | 'stand' | 'door' | 'gone'>
     stand: number | null
     known_job: Fixed<string | null>

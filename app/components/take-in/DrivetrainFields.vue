@@ -1,14 +1,14 @@
 <!-- A drivetrain by its numbers: from the table with one choice, each part changed or typed on its own. -->
 <script setup lang="ts">
-import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
+import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
 import { sayKnown, setupOf, unusedGears } from '#core/rear/parts'
 import {
   matchOfParts,
-  standardById,
+  typedFromCatalogue,
   typedFromEntry,
-  typedFromStandard,
+  wholeStandard,
   type ReadParts,
   type TypedParts,
 } from '#core/rear/typedParts'
@@ -41,10 +41,7 @@ const figure = (e: EntryInForce, key: string) => {
   return f ? sayFigure(e.kind, f) : ''
 }
 
-function choose(id: string) {
-  const s = standardById(id)
-  if (s) set({ ...typedFromStandard(s), ...Object.assign({}, ...PARTS.map(k => filled(k, id))), ...keepBarrel() })
-}
+const choose = (id: string) => id && set({ ...typedFromCatalogue(id, props.catalogue), ...keepBarrel() })
 /** What a part of the catalogue fills in, the shop's own measurement before the table's. */
 function filled(which: (typeof PARTS)[number], id: string): Partial<TypedParts> {
   const entry = of(which).find(e => e.id === id)
@@ -52,14 +49,7 @@ function filled(which: (typeof PARTS)[number], id: string): Partial<TypedParts> 
 }
 const part = (which: (typeof PARTS)[number], id: string) =>
   set(id ? filled(which, id) : { [`${which}Standard`]: '', [`${which}Known`]: '' })
-const whole = computed(() =>
-  typed.value.shifterStandard === typed.value.derailleurStandard &&
-  typed.value.derailleurStandard === typed.value.cassetteStandard
-    ? typed.value.shifterStandard
-    : '',
-)
-const sayStandard = (s: (typeof DRIVETRAIN_STANDARDS)[number]) =>
-  `${s.speeds}-speed${s.wideRange ? ' wide' : ''}, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}`
+const whole = computed(() => wholeStandard(typed.value))
 const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
 </script>
 
@@ -75,7 +65,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         @change="choose(($event.target as HTMLSelectElement).value)"
       >
         <option value="">mixed or typed in</option>
-        <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ sayStandard(s) }}</option>
+        <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ sayStandard(s) }}: {{ standardFigures(s) }}</option>
       </select>
     </div>
     <div class="grid gap-x-4 gap-y-3 sm:grid-cols-3">
@@ -185,7 +175,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
     <div class="grid gap-x-4 gap-y-3 sm:grid-cols-[2fr_1fr]">
       <TextField
         :model-value="typed.teeth"
-        label="Teeth, smallest sprocket first"
+        label="Teeth, each or as 11-34 9s"
         mono
         :error="wrong('teeth')"
         @update:model-value="set({ teeth: $event })"

@@ -5,6 +5,7 @@ import { cables } from './0003_cables'
 import { photos } from './0004_photos'
 import { gates } from './0005_gates'
 import { details } from './0006_details'
+import { seen } from './0007_seen'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -13,6 +14,7 @@ const MIGRATIONS = {
   '0004_photos': photos,
   '0005_gates': gates,
   '0006_details': details,
+  '0007_seen': seen,
 }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */

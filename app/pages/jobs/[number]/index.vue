@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { unnamedDerailleur } from '#core/rear/counted'
 import { drivetrainOf } from '#core/ledger/drivetrain'
 import { takenBackAtAll } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
@@ -103,10 +104,17 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
               >What would fix it</NuxtLink
             >
           </div>
+          <p v-else-if="unnamedDerailleur(state)" class="text-soft">A derailleur, not named yet.</p>
           <p v-else class="text-soft">No derailleur at the back.</p>
           <div v-if="!closed && !choosing" class="flex flex-wrap gap-x-3">
             <button type="button" class="quiet -ml-2" data-test="choose-parts" @click="choosing = true">
-              {{ state.rear.setup ? 'Choose it again' : 'It has one after all' }}
+              {{
+                state.rear.setup
+                  ? 'Choose it again'
+                  : unnamedDerailleur(state)
+                    ? 'Name it'
+                    : 'It has one after all'
+              }}
             </button>
             <button
               v-if="correction"
@@ -119,7 +127,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
             </button>
           </div>
           <Suspense v-if="choosing"
-            ><LazyJobDrivetrain :rear="state.rear" @take="take" @close="choosing = false" /><template #fallback
+            ><LazyJobDrivetrain :state="state" @take="take" @close="choosing = false" /><template #fallback
               ><p class="text-soft">Reading the catalogue</p></template
             ></Suspense
           >

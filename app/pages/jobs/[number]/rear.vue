@@ -64,7 +64,12 @@ watch(() => state.value.undone.size, rear.startDead)
   <div class="bench">
     <JobTop here="rear" :opinions="opinions" />
     <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
-    <NoDerailleur v-else-if="!setup || !geometry" :number="number" />
+    <NoDerailleur
+      v-else-if="!setup || !geometry"
+      :number="number"
+      :state="state"
+      @take="bench.put({ kind: 'parts', parts: $event }, 'Drivetrain named')"
+    />
     <template v-else>
       <aside class="left" aria-label="Stages and turns">
         <StagePath :state="state" :number="number" :right="picture?.right ?? null" here="index" />

@@ -56,7 +56,12 @@ const next = computed(() => {
       </aside>
       <main class="bench-middle">
         <BenchTroubles :bench="bench" />
-        <NoDerailleur v-if="!state.rear.setup" :number="number" />
+        <NoDerailleur
+          v-if="!state.rear.setup"
+          :number="number"
+          :state="state"
+          @take="bench.put({ kind: 'parts', parts: $event }, 'Drivetrain named')"
+        />
         <component
           :is="view"
           v-else

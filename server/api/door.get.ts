@@ -1,0 +1,14 @@
+import { defineEventHandler } from 'h3'
+import type { DoorView } from '#core/http/job'
+import { requireSession } from '../auth/actor'
+import { inShop } from '../db/connect'
+import { drivetrainsUsed, nextTag } from '../db/jobs'
+import { db } from '../db/shared'
+
+export default defineEventHandler(async (event): Promise<DoorView> => {
+  const { shop } = await requireSession(event)
+  return inShop(db(), shop, async tx => ({
+    nextTag: await nextTag(tx, shop),
+    used: await drivetrainsUsed(tx, shop),
+  }))
+})
