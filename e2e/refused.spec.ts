@@ -132,6 +132,7 @@ test("a trainee's gate needs a mechanic's hand", async ({ bench, shop, browser }
 test('a mismatch is said at once, in millimetres, gear by gear', async ({ bench }) => {
   await bench.goto(`${SERVER()}/take-in`)
   await ready(bench)
+  await bench.locator('[data-test=figures]').click()
   await bench.locator('[data-test=standard]').selectOption('r17-9')
   await expect(bench.locator('[data-test=match]')).toContainText('They go together')
   await bench.locator('[data-test=shifter]').selectOption('r11-9')
@@ -148,10 +149,14 @@ test('a mismatch is said at once, in millimetres, gear by gear', async ({ bench 
 test('every form refuses nonsense beside its line and keeps what was typed', async ({ bench }) => {
   await bench.goto(`${SERVER()}/take-in`)
   await ready(bench)
-  await bench.getByRole('button', { name: 'Take it in' }).click()
+  await bench.locator('[data-test=other-time]').click()
+  await bench.locator('[data-test=promised]').fill('')
+  await bench.getByLabel('Tag').fill('')
+  await bench.locator('[data-test=figures]').click()
+  await bench.getByLabel('Speeds').fill('many')
+  await bench.getByRole('button', { name: 'Hang it on the rail' }).click()
   for (const words of [
     'Customer is empty',
-    'Bike is empty',
     'Tag: 1 to 8 letters',
     'Promised: choose',
     'Complaint is empty',
@@ -164,8 +169,8 @@ test('every form refuses nonsense beside its line and keeps what was typed', asy
     ['Pull per click, mm', '9', 'from 1 to 6 mm'],
     ['Pull per click, mm', 'NaN', 'type a number'],
     ['Pitch, mm', '-3', 'from 2.5 to 8 mm'],
-    ['Teeth, smallest sprocket first', '11 51 60 61 70 80 90 91 92', 'at most 60 teeth'],
-    ['Teeth, smallest sprocket first', '11 51 52 53 54 55 56 57 58', 'A step of 40 teeth'],
+    ['Teeth, each or as 11-34 9s', '11 51 60 61 70 80 90 91 92', 'at most 60'],
+    ['Teeth, each or as 11-34 9s', '11 51 52 53 54 55 56 57 58', 'A step of 40 teeth'],
     ['Barrel out now, turns', 'two', 'type the turns'],
   ] as const) {
     await bench.locator('[data-test=standard]').selectOption('')
@@ -175,8 +180,8 @@ test('every form refuses nonsense beside its line and keeps what was typed', asy
     await expect(bench.getByLabel(label)).toHaveValue(bad)
     await bench.getByLabel('Barrel out now, turns').fill('')
   }
-  await bench.getByLabel('Customer', { exact: true }).fill('x'.repeat(81))
-  await bench.getByRole('button', { name: 'Take it in' }).click()
+  await bench.locator('[data-test=who]').fill('x'.repeat(81))
+  await bench.getByRole('button', { name: 'Hang it on the rail' }).click()
   await expect(bench.getByText('Customer is longer than 80 characters')).toBeVisible()
 })
 

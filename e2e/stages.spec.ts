@@ -362,7 +362,9 @@ test('a low-normal derailleur is indexed from the largest, and barrel out goes t
   const number = await shop.takeIn('31', low)
   await page.goto(`${SERVER()}/take-in`)
   await ready(page)
-  await page.locator('[data-test=standard]').selectOption('r17-8')
+  await page.locator('[data-test=sprockets-8]').click()
+  await page.locator('[data-test=fit-r17-8]').click()
+  await page.locator('[data-test=figures]').click()
   await page.locator('[data-test=spring]').selectOption('low')
   await expect(page.locator('[data-test=match]')).toContainText('They go together')
   const bench = bikeOnStand(low, { slackMm: -0.9 }, 12) // slack under this spring lies inboard

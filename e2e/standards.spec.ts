@@ -270,15 +270,17 @@ test('none of these: a part in no table is said to be so; a mismatch that was me
 
 test('at the door the parts nobody knows are measured in place', async ({ bench, shop }) => {
   await open(bench, '/take-in')
-  await bench.getByLabel('Customer', { exact: true }).fill('Ruadh')
-  await t(bench, 'standard').selectOption('r17-9')
+  await t(bench, 'who').fill('Ruadh')
+  await t(bench, 'sprockets-9').click()
+  await t(bench, 'fit-r17-9').click()
   await t(bench, 'measure-parts').click()
   await t(bench, 'clicks').fill('10')
   await t(bench, 'cableAllMm').fill('27')
   await t(bench, 'sprockets').fill('11')
   await t(bench, 'stackMm').fill('39')
   await t(bench, 'use').click()
-  await expect(bench.getByLabel('Customer', { exact: true })).toHaveValue('Ruadh') // nothing typed was lost
+  await expect(t(bench, 'who')).toHaveValue('Ruadh') // nothing typed was lost
+  await t(bench, 'figures').click()
   await expect(t(bench, 'shifter')).toHaveValue('r14-11')
   await expect(t(bench, 'known')).toContainText(
     'Pull measured on this bike, ratio assumed from the table, pitch measured on this bike',

@@ -58,9 +58,10 @@ await page.waitForFunction(() => !document.body.innerText.includes('Reading its 
 await shot(page, 'floor')
 await page.goto(`${server.url}/take-in`)
 await page.waitForSelector('[data-hydrated]')
-await page.locator('[data-test=standard]').selectOption('r17-10')
-await page.locator('[data-test=shifter]').selectOption('r14-10')
-await shot(page, 'take-in', true)
+await page.locator('[data-test=sprockets-10]').click()
+await page.locator('[data-test=bar-drop]').click()
+await page.locator('[data-test=fit-r17-10]').click()
+await shot(page, 'take-in')
 await bench(page)
 await shot(page, 'rear-bench')
 const stage = async (tag: string, name: string, before?: () => Promise<unknown>) => {

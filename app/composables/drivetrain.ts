@@ -74,6 +74,9 @@ export function useDrivetrain({ seen, used, catalogue, start }: Options) {
       take(plainlyFits(fittingSeen(seen.value, used.value))?.standard.id ?? null)
     },
   )
-  return { typed, open, way, read, chosen, byHand, choose, measured, type, restart }
+  const go = (to: typeof way.value) => {
+    way.value = to
+  }
+  return { typed, open, way, go, read, chosen, byHand, choose, measured, type, restart }
 }
 export type Drivetrain = ReturnType<typeof useDrivetrain>

@@ -48,6 +48,11 @@ function bring(to: Brought) {
   before.value = compared()
   seen.value = { ...(to.bike?.bike.seen ?? UNSEEN), ...(many ? { sprockets: many } : {}) }
 }
+/** It is in the house: nothing of it is taken in. */
+function toJob(number: number) {
+  draft.forget()
+  void navigateTo(`/jobs/${number}`)
+}
 function someoneElse() {
   brought.value = null
   gears.restart(null)
@@ -105,11 +110,7 @@ const order = useContractForm({
     promisedAt: fromShopClock(values.promised, zone.value),
     complaint: values.complaint,
     parts:
-      without.value || gears.open.value
-        ? null
-        : gears.read.value.is === 'parts'
-          ? gears.read.value.parts
-          : undefined,
+      without.value || gears.open.value ? null : gears.read.value.is === 'parts' ? gears.read.value.parts : undefined,
     sameParts: sameParts.value,
     seen: seen.value,
   }),
@@ -183,9 +184,13 @@ const summary = computed(() =>
   <div class="door">
     <PageHead title="At the door" />
     <form class="door-form" novalidate data-test="take-in-form" @submit.prevent="form.handleSubmit()">
-      <div class="door-body">
+      <main class="door-body">
         <section class="grid content-start gap-3" aria-label="Who, what and when">
-          <div v-if="brought" class="flex items-start justify-between gap-2 border-l-[6px] border-ink pl-3" data-test="known">
+          <div
+            v-if="brought"
+            class="flex items-start justify-between gap-2 border-l-[6px] border-ink pl-3"
+            data-test="known"
+          >
             <div class="leading-tight">
               <p class="text-lg font-bold">{{ known ? known.bike.name : 'Another bike' }}</p>
               <p>{{ brought.customer.name }}{{ brought.customer.contact ? `, ${brought.customer.contact}` : '' }}</p>
@@ -210,6 +215,7 @@ const summary = computed(() =>
             :error="firstError(nameErrors) ?? server['customer.name'] ?? null"
             @update:model-value="form.setFieldValue('customer.name', $event)"
             @pick="bring"
+            @here="toJob"
           />
           <form.Field name="customer.name"><template #default /></form.Field>
           <div v-if="!known" class="grid grid-cols-2 gap-x-3 gap-y-2">
@@ -261,7 +267,9 @@ const summary = computed(() =>
               </button>
             </div>
           </div>
-          <FormLine v-show="apart" :of="order" name="promised" label="Promised" type="datetime-local" mono test="promised" />
+          <div v-show="apart">
+            <FormLine :of="order" name="promised" label="Promised" type="datetime-local" mono test="promised" />
+          </div>
           <p v-if="past" class="stopped" role="status" data-test="past">That time has passed: is it meant?</p>
         </section>
         <section class="grid content-start gap-3" aria-label="What the eye can count">
@@ -280,8 +288,8 @@ const summary = computed(() =>
             :counted-words="lastSheet ? 'as it left here' : 'counted on the bike'"
           />
         </section>
-      </div>
-      <div class="door-foot">
+      </main>
+      <footer class="door-foot">
         <p class="text-soft max-sm:hidden">{{ summary }}</p>
         <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
         <form.Subscribe v-slot="{ isSubmitting }">
@@ -289,7 +297,7 @@ const summary = computed(() =>
             {{ isSubmitting ? 'Taking it in' : 'Hang it on the rail' }}
           </button>
         </form.Subscribe>
-      </div>
+      </footer>
     </form>
   </div>
 </template>

@@ -1,6 +1,12 @@
 import { z } from 'zod'
 import { BRAKE_KIND_WORDS, END_KINDS } from '../brake/kinds'
-import { BARS_OF, DRIVETRAIN_STANDARDS, MAX_SPROCKETS, type Bar, type DrivetrainStandard } from '../standards/drivetrains'
+import {
+  BARS_OF,
+  DRIVETRAIN_STANDARDS,
+  MAX_SPROCKETS,
+  type Bar,
+  type DrivetrainStandard,
+} from '../standards/drivetrains'
 
 /** Bar and lever, as the eye tells them. */
 export const LEVER_KINDS = ['drop', 'trigger', 'grip', 'other'] as const

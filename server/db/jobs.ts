@@ -168,12 +168,7 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
       ...(order.seen ? { seen: JSON.stringify(order.seen) } : {}),
     }
     if (Object.keys(now).length)
-      await tx
-        .updateTable('bike')
-        .set(now)
-        .where('shop', '=', shop)
-        .where('id', '=', bike.id)
-        .execute()
+      await tx.updateTable('bike').set(now).where('shop', '=', shop).where('id', '=', bike.id).execute()
     return bike.id
   }
   let customer: string

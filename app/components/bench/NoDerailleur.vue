@@ -12,7 +12,10 @@ const choosing = ref(false)
 </script>
 
 <template>
-  <main class="grid content-start gap-3 overflow-y-auto p-4 sm:p-6" :class="asked || choosing ? 'max-w-4xl' : 'max-w-xl'">
+  <main
+    class="grid content-start gap-3 overflow-y-auto p-4 sm:p-6"
+    :class="asked || choosing ? 'max-w-4xl' : 'max-w-xl'"
+  >
     <template v-if="asked || choosing">
       <p class="text-2xl leading-tight font-bold">Which drivetrain is it?</p>
       <p>Before the first turn: Ocho counts by its numbers. Take the one that fits, measure it, or type its figures.</p>

@@ -13,6 +13,7 @@ import {
   type TypedParts,
 } from '#core/rear/typedParts'
 
+type Part = 'shifter' | 'derailleur' | 'cassette'
 const typed = defineModel<TypedParts>({ required: true })
 const props = defineProps<{
   read: ReadParts
@@ -34,8 +35,7 @@ const keepBarrel = () => ({
   spring: typed.value.spring,
   lever: typed.value.lever,
 })
-const PARTS = ['shifter', 'derailleur', 'cassette'] as const
-const of = (kind: (typeof PARTS)[number]) => props.catalogue.filter(e => e.kind === kind)
+const of = (kind: Part) => props.catalogue.filter(e => e.kind === kind)
 const figure = (e: EntryInForce, key: string) => {
   const f = inForceFigure(e, key)
   return f ? sayFigure(e.kind, f) : ''
@@ -43,11 +43,11 @@ const figure = (e: EntryInForce, key: string) => {
 
 const choose = (id: string) => id && set({ ...typedFromCatalogue(id, props.catalogue), ...keepBarrel() })
 /** What a part of the catalogue fills in, the shop's own measurement before the table's. */
-function filled(which: (typeof PARTS)[number], id: string): Partial<TypedParts> {
+function filled(which: Part, id: string): Partial<TypedParts> {
   const entry = of(which).find(e => e.id === id)
   return entry ? typedFromEntry(entry) : {}
 }
-const part = (which: (typeof PARTS)[number], id: string) =>
+const part = (which: Part, id: string) =>
   set(id ? filled(which, id) : { [`${which}Standard`]: '', [`${which}Known`]: '' })
 const whole = computed(() => wholeStandard(typed.value))
 const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
@@ -65,7 +65,9 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         @change="choose(($event.target as HTMLSelectElement).value)"
       >
         <option value="">mixed or typed in</option>
-        <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">{{ sayStandard(s) }}: {{ standardFigures(s) }}</option>
+        <option v-for="s in DRIVETRAIN_STANDARDS" :key="s.id" :value="s.id">
+          {{ sayStandard(s) }}: {{ standardFigures(s) }}
+        </option>
       </select>
     </div>
     <div class="grid gap-x-4 gap-y-3 sm:grid-cols-3">

@@ -1,6 +1,6 @@
 <!-- Drivetrains that fit what was seen, most often here first; found out at the stand, measured or typed are ways too. -->
 <script setup lang="ts">
-import { useMediaQuery } from '@vueuse/core'
+import { useMediaQuery, useMounted } from '@vueuse/core'
 import { fittingSeen, type Fitting, type Seen } from '#core/job/seen'
 import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standards/drivetrains'
 import type { EntryInForce } from '#core/standards/shopValues'
@@ -18,7 +18,9 @@ const props = defineProps<{
   way: 'fits' | 'figures' | 'measure'
 }>()
 const emit = defineEmits<{ choose: [id: string | null]; way: [way: 'fits' | 'figures' | 'measure'] }>()
-const short = useMediaQuery('(max-height: 700px) and (min-width: 1000px)')
+const mounted = useMounted()
+const low = useMediaQuery('(max-height: 700px) and (min-width: 1000px)')
+const short = computed(() => mounted.value && low.value)
 /** One row of three on a low screen, two elsewhere; one place is for leaving it open. */
 const shownMost = computed(() => (short.value ? 2 : 5))
 const all = ref(false)
@@ -87,8 +89,7 @@ const head = computed(() => {
         v-if="chosen !== null && match"
         :class="match.verdict === 'works' ? 'text-mat-clean' : 'text-mat-stop'"
         data-test="fits-match"
-        >{{ match.words }}</span
-      ><span v-else />
+        >{{ match.words }}</span><span v-else />
       <span class="flex gap-1">
         <button
           type="button"

@@ -29,7 +29,7 @@ defineProps<{
       :way="of.way.value"
       :now="now"
       @choose="of.choose"
-      @way="of.way.value = $event"
+      @way="of.go"
     />
     <LazyDrivetrainFields
       v-if="of.way.value === 'figures'"

@@ -171,7 +171,14 @@ const STAND = 'at the stand'
       <p class="look-head">
         Where the cable runs <span v-if="frameKind === null" class="open">{{ STAND }}</span>
       </p>
-      <ChoiceRow v-model="frameKind" label="Where the cable runs" :choices="FRAMES" class="frames" size="picture" test="frame">
+      <ChoiceRow
+        v-model="frameKind"
+        label="Where the cable runs"
+        :choices="FRAMES"
+        class="frames"
+        size="picture"
+        test="frame"
+      >
         <template #default="{ choice }"
           ><DoorPicture :what="picture(FRAMES, choice.value)" /><span>{{ choice.words }}</span></template
         >

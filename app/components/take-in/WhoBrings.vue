@@ -10,7 +10,7 @@ export type Brought = { customer: FoundBike['customer']; bike: FoundBike | null 
 
 const name = defineModel<string>({ required: true })
 defineProps<{ zone: string; error: string | null }>()
-const emit = defineEmits<{ pick: [brought: Brought] }>()
+const emit = defineEmits<{ pick: [brought: Brought]; here: [job: number] }>()
 const id = useId()
 const asked = refDebounced(
   computed(() => (name.value.trim().length >= 2 ? name.value.trim() : null)),
@@ -33,7 +33,7 @@ const people = computed(() => {
 type Choice = Brought | null
 function go(to: Choice) {
   if (!to) return
-  if (to.bike?.open) void navigateTo(`/jobs/${to.bike.open.number}`)
+  if (to.bike?.open) emit('here', to.bike.open.number)
   else emit('pick', to)
 }
 const aside = (f: FoundBike, zone: string) =>
@@ -70,13 +70,7 @@ const aside = (f: FoundBike, zone: string) =>
           <li class="px-3 pt-2 text-[0.9375rem]">
             <b>{{ p.customer.name }}</b> <span class="text-soft">{{ p.customer.contact }}</span>
           </li>
-          <ComboboxOption
-            v-for="b in p.bikes"
-            :key="b.bike.bike.id"
-            v-slot="{ active }"
-            as="template"
-            :value="b"
-          >
+          <ComboboxOption v-for="b in p.bikes" :key="b.bike.bike.id" v-slot="{ active }" as="template" :value="b">
             <li
               class="grid min-h-11 cursor-pointer content-center px-3 pl-7 leading-tight"
               :class="{ 'bg-ground': active }"

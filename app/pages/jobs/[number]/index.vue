@@ -108,13 +108,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
           <p v-else class="text-soft">No derailleur at the back.</p>
           <div v-if="!closed && !choosing" class="flex flex-wrap gap-x-3">
             <button type="button" class="quiet -ml-2" data-test="choose-parts" @click="choosing = true">
-              {{
-                state.rear.setup
-                  ? 'Choose it again'
-                  : unnamedDerailleur(state)
-                    ? 'Name it'
-                    : 'It has one after all'
-              }}
+              {{ state.rear.setup ? 'Choose it again' : unnamedDerailleur(state) ? 'Name it' : 'It has one after all' }}
             </button>
             <button
               v-if="correction"

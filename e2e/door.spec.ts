@@ -1,0 +1,203 @@
+import type { Locator, Page } from '@playwright/test'
+import { inShop } from '../server/db/connect'
+import { expect, ready, saved, SERVER, storedEvents, test } from './shop'
+
+/* The door: a bike by what the eye can count, in few touches; what is open is asked at the stand. */
+
+const t = (page: Page, id: string): Locator => page.locator(`[data-test="${id}"]`)
+const door = async (page: Page) => {
+  await page.goto(`${SERVER()}/take-in`)
+  await ready(page)
+}
+const hang = (page: Page) => page.getByRole('button', { name: 'Hang it on the rail' })
+const lastJob = (page: Page) => Number(/jobs\/(\d+)/.exec(page.url())![1])
+
+test('a new bike is in after eight touches and a name, with all that was seen of it', async ({ bench, shop }) => {
+  await door(bench)
+  let touches = 0
+  const touch = async (at: Locator) => {
+    touches++
+    await at.click()
+  }
+  await expect(t(bench, 'who')).toBeFocused()
+  await bench.keyboard.type('Brid Harrow')
+  for (const id of ['sprockets-10', 'rings-2', 'bar-drop', 'brake-dual-pivot', 'frame-internal', 'fit-r17-10'])
+    await touch(t(bench, id))
+  await touch(bench.getByRole('button', { name: 'Slow to easier gears' }))
+  await touch(hang(bench))
+  await expect(bench).toHaveURL(/\/jobs\/\d+\/rear/)
+  expect(touches).toBeLessThanOrEqual(8)
+  const events = (await storedEvents(shop, lastJob(bench))).map(e => e.body as Record<string, unknown>)
+  expect(events.map(e => e.kind)).toEqual(['arrived', 'seen', 'brakeParts', 'brakeParts'])
+  expect(events[0]).toMatchObject({ parts: { shifter: { standard: 'r17-10' } } })
+  expect(events[1]).toMatchObject({ seen: { sprockets: 10, rings: 2, lever: 'drop', front: 'dual-pivot' } })
+  await bench.goto(`${SERVER()}/jobs/${lastJob(bench)}`)
+  await expect(bench.getByText('Drop bar, 2 × 10').first()).toBeVisible()
+})
+
+test('a known bike is in after four; a customer with three bikes; one that is here opens its job', async ({
+  bench,
+  shop,
+}) => {
+  const first = await shop.takeIn('31')
+  // two more bikes of the same customer, and the first is gone again
+  await inShop(shop.db, shop.id, async tx => {
+    const { customer } = await tx.selectFrom('bike').select('customer').executeTakeFirstOrThrow()
+    for (const name of ['Petrel lane', 'Gannet tourer'])
+      await tx
+        .insertInto('bike')
+        .values({ shop: shop.id, id: crypto.randomUUID(), customer, name, frame_number: name.slice(0, 3) })
+        .execute()
+  })
+  await door(bench)
+  await bench.keyboard.type('Tarrant')
+  await expect(t(bench, 'brought').getByRole('option')).toHaveCount(4) // three bikes, and another
+  await expect(t(bench, 'bring-F-31')).toContainText('here now, tag 31')
+  let touches = 0
+  const touch = async (at: Locator) => {
+    touches++
+    await at.click()
+  }
+  await touch(t(bench, 'bring-Pet'))
+  await expect(t(bench, 'known')).toContainText('Petrel lane')
+  await touch(bench.getByRole('button', { name: 'Fell over' }))
+  await touch(hang(bench))
+  await expect(bench).toHaveURL(/\/jobs\/\d+$/)
+  expect(touches).toBeLessThanOrEqual(4)
+  await door(bench)
+  await bench.keyboard.type('Tarrant')
+  await t(bench, 'bring-F-31').click()
+  await expect(bench).toHaveURL(new RegExp(`/jobs/${first}$`))
+  // by keyboard alone: another bike of theirs
+  await door(bench)
+  await bench.keyboard.type('Tarrant')
+  await expect(t(bench, 'brought')).toBeVisible()
+  for (let i = 0; i < 5; i++) await bench.keyboard.press('ArrowDown', { delay: 30 })
+  await bench.keyboard.press('Enter')
+  await expect(t(bench, 'known')).toContainText('Another bike')
+})
+
+test('the list narrows to what is possible, and what is open is asked at the stand before the first turn', async ({
+  bench,
+  shop,
+}) => {
+  await door(bench)
+  await t(bench, 'sprockets-11').click()
+  await expect(t(bench, 'fit-r17-9')).toHaveCount(0)
+  await t(bench, 'bar-trigger').click()
+  await expect(t(bench, 'fit-r15-11')).toHaveCount(0) // less usual: one touch farther
+  await t(bench, 'fits-all').click()
+  await expect(t(bench, 'fit-r15-11')).toBeVisible()
+  await t(bench, 'sprockets-6').click()
+  await expect(t(bench, 'fit-r17-6')).toHaveAttribute('aria-pressed', 'true') // nothing else is possible
+  await t(bench, 'sprockets-10').click()
+  await expect(t(bench, 'fit-open')).toHaveAttribute('aria-pressed', 'true') // never guessed
+  await t(bench, 'rings-1').click()
+  await t(bench, 'who').fill('Brid Harrow')
+  await t(bench, 'complaint').fill('clatters')
+  await hang(bench).click()
+  await expect(bench).toHaveURL(/\/jobs\/\d+$/)
+  const number = lastJob(bench)
+  await expect(t(bench, 'part-rear')).toContainText('not named yet')
+  await expect(t(bench, 'part-front')).toHaveCount(0) // one ring
+  await t(bench, 'part-rear').click()
+  await expect(bench.getByText('Which drivetrain is it?')).toBeVisible()
+  await t(bench, 'take-parts').click()
+  await expect(bench.getByText('Touch the one that it is')).toBeVisible()
+  await t(bench, 'fit-r12-10').click()
+  await t(bench, 'take-parts').click()
+  await expect(t(bench, 'lanes')).toBeVisible()
+  await saved(bench)
+  expect((await storedEvents(shop, number)).at(-1)!.body).toMatchObject({
+    kind: 'parts',
+    parts: { shifter: { standard: 'r12-10' } },
+  })
+})
+
+test('what was typed and touched survives a reload, and is gone once the bike hangs or somebody signs out', async ({
+  bench,
+}) => {
+  await door(bench)
+  await t(bench, 'who').fill('Brid Harrow')
+  await bench.getByLabel('Phone').fill('085 555 0188')
+  await t(bench, 'complaint').fill('clatters')
+  await t(bench, 'sprockets-9').click()
+  await t(bench, 'fit-r17-9').click()
+  const keys = () => bench.evaluate(() => Object.keys(sessionStorage).filter(k => k.startsWith('ocho-door')))
+  await expect.poll(keys).toHaveLength(1)
+  await expect.poll(() => bench.evaluate(() => Object.values(sessionStorage).some(v => v.includes('r17-9')))).toBe(true)
+  await bench.reload()
+  await ready(bench)
+  await expect(t(bench, 'who')).toHaveValue('Brid Harrow')
+  await expect(bench.getByLabel('Phone')).toHaveValue('085 555 0188')
+  await expect(t(bench, 'complaint')).toHaveValue('clatters')
+  await expect(t(bench, 'fit-r17-9')).toHaveAttribute('aria-pressed', 'true')
+  await hang(bench).click()
+  await expect(bench).toHaveURL(/\/jobs\/\d+\/rear/)
+  expect(await keys()).toEqual([])
+})
+
+test('typed teeth in any form, a promise in the past, a taken tag: read, questioned, refused at the field', async ({
+  bench,
+  shop,
+}) => {
+  await shop.takeIn('44')
+  await door(bench)
+  await expect(bench.getByLabel('Tag')).toHaveValue('45') // the next free one
+  await t(bench, 'who').fill('Brid Harrow')
+  await t(bench, 'complaint').fill('clatters')
+  await t(bench, 'sprockets-9').click()
+  await t(bench, 'fit-r17-9').click()
+  await t(bench, 'figures').click()
+  await bench.getByLabel('Teeth').fill('12-36 9s')
+  await expect(t(bench, 'match')).toContainText('They go together')
+  for (const bad of ['<b>', '😀', '-3', '1e9', 'x'.repeat(5000)]) {
+    await bench.getByLabel('Teeth').fill(bad)
+    await hang(bench).click()
+    await expect(bench.getByText(/^Teeth/).last()).toBeVisible()
+  }
+  await bench.getByLabel('Teeth').fill('36,32,28,24,21,18,16,14,12')
+  await t(bench, 'other-time').click()
+  await t(bench, 'promised').fill('2020-01-01T12:00')
+  await expect(t(bench, 'past')).toBeVisible()
+  await bench.getByLabel('Tag').fill('44')
+  await hang(bench).click()
+  await expect(bench.getByText(/Tag 44 hangs on open job/).first()).toBeVisible()
+  await bench.getByLabel('Tag').fill('45')
+  await hang(bench).click()
+  await expect(bench).toHaveURL(/\/jobs\/\d+\/rear/)
+  expect((await storedEvents(shop, lastJob(bench)))[0]!.body).toMatchObject({
+    parts: { cassette: { teeth: [12, 14, 16, 18, 21, 24, 28, 32, 36] } },
+  })
+})
+
+for (const [width, height] of [
+  [1280, 620],
+  [390, 844],
+  [820, 1180],
+] as const)
+  test(`at ${width}×${height} the way on is in sight, and nothing runs out sideways`, async ({ bench }) => {
+    await bench.setViewportSize({ width, height })
+    await door(bench)
+    const box = (await hang(bench).boundingBox())!
+    expect(box.y + box.height).toBeLessThanOrEqual(height)
+    expect(await bench.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
+    if (width > 1000) await expect(t(bench, 'fit-open')).toBeInViewport({ ratio: 1 })
+  })
+
+test('words under one roof: another shop finds nobody of this one at its door', async ({ bench, shop, browser }) => {
+  await shop.takeIn('31')
+  const { makeShop, otherDevice } = await import('./shop')
+  const other = await otherDevice(browser, await makeShop(shop.db))
+  await door(other.page)
+  await t(other.page, 'who').fill('Tarrant')
+  await expect(hang(other.page)).toBeVisible()
+  expect(await (await other.page.request.get(`${SERVER()}/api/bikes?q=Tarrant`)).json()).toEqual([])
+  expect(await (await other.page.request.get(`${SERVER()}/api/door`)).json()).toEqual({ nextTag: '1', used: {} })
+  await other.context.close()
+  await door(bench)
+  expect(await (await bench.request.get(`${SERVER()}/api/door`)).json()).toEqual({
+    nextTag: '32',
+    used: { 'r14-10': 1 },
+  })
+})
