@@ -100,7 +100,12 @@ export default defineNuxtConfig({
     srcDir: 'worker',
     filename: 'sw.ts',
     registerType: 'autoUpdate',
-    injectManifest: { globPatterns: ['**/*.{js,css,woff2,svg}'], maximumFileSizeToCacheInBytes: 4_000_000 },
+    injectManifest: {
+      globPatterns: ['**/*.{js,css,woff2,svg}'],
+      // names in other scripts are fetched where one is shown
+      globIgnores: ['**/noto-sans-*'],
+      maximumFileSizeToCacheInBytes: 4_000_000,
+    },
     // plugins/serviceWorker.client.ts does it in a few lines
     injectRegister: null,
     client: { registerPlugin: false, installPrompt: false },

@@ -72,9 +72,13 @@ function facts({ brake: brakes }: Job): Facts {
       done.push({
         what: `${BRAKE_WORDS[brake]}, put right`,
         figure: (faultOf(parts?.kind, id)?.words ?? id).toLowerCase(),
+        plain: `${BRAKE_WORDS[brake]} put right: ${(faultOf(parts?.kind, id)?.words ?? id).toLowerCase()}.`,
+        ...(id === 'pads-worn' ? { used: [`Brake pads, ${brake}`] } : {}),
       })
-    if (close) done.push({ what: BRAKE_WORDS[brake], figure: sayClose(close) })
-    if (centring.some(c => c.kind === 'turned')) done.push({ what: BRAKE_WORDS[brake], figure: 'centred' })
+    if (close)
+      done.push({ what: BRAKE_WORDS[brake], figure: sayClose(close), plain: `${BRAKE_WORDS[brake]} adjusted.` })
+    if (centring.some(c => c.kind === 'turned'))
+      done.push({ what: BRAKE_WORDS[brake], figure: 'centred', plain: `${BRAKE_WORDS[brake]} centred.` })
   }
   const left = BRAKES.flatMap((brake): Fact[] => {
     const { parts } = brakes[brake]

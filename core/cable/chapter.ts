@@ -15,10 +15,22 @@ const sayPieces = (run: Run): string =>
     .map(p => `${p.name} ${p.lengthMm} mm${p.read ? ` (${LENGTH_READ[p.read.by].short})` : ''}`)
     .join(', ')
 
-const factOf = (run: Run, done: readonly CableStep[]): Fact => ({
-  what: `${RUN_WORDS[run.run]} run`,
-  figure: `${sayPieces(run)}${done.includes('clamped') ? ', renewed' : ', planned'}`,
-})
+function factOf(run: Run, done: readonly CableStep[]): Fact {
+  const what = `${RUN_WORDS[run.run]} run`
+  if (!done.includes('clamped')) return { what, figure: `${sayPieces(run)}, planned` }
+  const housing = run.pieces.filter(p => p.kind === 'housing')
+  const lengthMm = housing.reduce((sum, p) => sum + p.lengthMm, 0)
+  return {
+    what,
+    figure: `${sayPieces(run)}, renewed`,
+    plain: `${RUN_WORDS[run.run]} cable and housing renewed.`,
+    used: [
+      `Inner, ${RUN_WORDS[run.run].toLowerCase()}`,
+      `Housing ${lengthMm} mm in ${housing.length} ${housing.length === 1 ? 'piece' : 'pieces'}`,
+      `${2 * housing.length} ferrules, 1 end cap`,
+    ],
+  }
+}
 
 function parts({ cable: { runs, cabled } }: Job): PartStands[] {
   const begun = Object.entries(cabled).filter(([, steps]) => steps.length > 0)

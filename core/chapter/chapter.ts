@@ -23,8 +23,11 @@ export type Told<E = AnyEvent> = {
 /** Who answers for an entry: the mechanic who signed for a trainee, else who tapped it. */
 export const handOf = (told: Told): PersonId => told.signedBy ?? told.by
 
-/** A line of the sheet. `brief` is the figure where there is room for little, left out where it is the figure itself. */
-export type Fact = { what: string; figure: string; brief?: string }
+/**
+ * A line of the sheet. `brief` is the figure where there is room for little, left out where it is the figure itself.
+ * `plain` is what a customer reads instead; left out where it tells them nothing. `used` are parts for the till.
+ */
+export type Fact = { what: string; figure: string; brief?: string; plain?: string; used?: string[] }
 /** What a chapter says on the sheet: as found, done, as left; and what the rider is told. */
 export type Facts = { found: Fact[]; done: Fact[]; left: Fact[]; tell: string[] }
 const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }

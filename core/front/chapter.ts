@@ -71,7 +71,13 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
   const done: Fact[] = []
   for (const screw of FRONT_SCREWS) {
     const net = sayNet(screw, front.net[screw])
-    if (front.net[screw] !== 0) done.push({ what: `Front ${screwWords(screw)}`, figure: `${net}, net`, brief: net })
+    if (front.net[screw] !== 0)
+      done.push({
+        what: `Front ${screwWords(screw)}`,
+        figure: `${net}, net`,
+        brief: net,
+        plain: screw === 'barrel' ? 'Front gear cable adjusted.' : 'Limit of the front derailleur’s travel set.',
+      })
   }
   for (const plate of ['inner', 'outer'] as const)
     if (front.gaps.measured[plate])

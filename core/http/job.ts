@@ -57,6 +57,9 @@ export const Details = z.strictObject({
   tag: Tag.optional(),
 })
 export type Details = z.infer<typeof Details>
+/** This job's bike is really that one, entered a second time. */
+export const SameBike = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0), bike: z.uuid() })
+export type SameBike = z.infer<typeof SameBike>
 const EditView = z.object({ field: z.enum(DETAILS), was: z.string(), by: z.string(), at: z.string() })
 export type EditView = z.infer<typeof EditView>
 

@@ -27,16 +27,31 @@ function facts({ hub }: Job, _: null, __: Standards): Facts {
       what: 'Hub as found',
       figure: `${READING_WORDS[parts.way].toLowerCase()} ${asFound.mm.toFixed(1)} mm`,
     })
-  if (asFound.slipped.length) found.push({ what: 'Hub slipped in gear', figure: inOrder(asFound.slipped) })
+  if (asFound.slipped.length)
+    found.push({
+      what: 'Hub slipped in gear',
+      figure: inOrder(asFound.slipped),
+      plain: 'The hub gear slipped, which can throw a rider.',
+    })
   const done: Fact[] = []
   if (parts) {
     const read = hub.readings.at(-1)
     if (read) done.push({ what: READING_WORDS[parts.way], figure: `${read.mm.toFixed(1)} mm` })
     if (hub.net !== 0)
-      done.push({ what: 'Hub cable', figure: `${hubTurnWords(hub.net)}, net`, brief: hubTurnWords(hub.net) })
+      done.push({
+        what: 'Hub cable',
+        figure: `${hubTurnWords(hub.net)}, net`,
+        brief: hubTurnWords(hub.net),
+        plain: 'Hub gear’s cable adjusted.',
+      })
     for (const id of hub.cured) done.push({ what: 'Hub, put right', figure: (hubFault(id)?.words ?? id).toLowerCase() })
     if (hub.counts.length) done.push({ what: 'Hub gears counted', figure: inOrder(hub.counts.map(c => c.gear)) })
-    if (hub.proof) done.push({ what: 'Hub gear', figure: hub.proof.holds ? 'holds in every gear' : 'failed its proof' })
+    if (hub.proof)
+      done.push({
+        what: 'Hub gear',
+        figure: hub.proof.holds ? 'holds in every gear' : 'failed its proof',
+        plain: hub.proof.holds ? 'Hub gear ridden: it holds in every gear.' : 'The hub gear does not hold yet.',
+      })
   }
   return { found, done, left: [], tell: parts ? [TELL_RIDER_HUB] : [] }
 }

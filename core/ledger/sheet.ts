@@ -25,7 +25,13 @@ const MODEL_VERSION = 3
 /** Settle-in recall, days after hand-back. `practice` */
 export const RECALL_DAYS = 14
 
-const Fact = z.object({ what: z.string(), figure: z.string(), brief: z.string().optional() })
+const Fact = z.object({
+  what: z.string(),
+  figure: z.string(),
+  brief: z.string().optional(),
+  plain: z.string().optional(),
+  used: z.array(z.string()).optional(),
+})
 const BrakeLeft = z.object({ parts: BrakeParts, barrelSixteenthsOut: z.int().nullable() })
 export type BrakeLeft = z.infer<typeof BrakeLeft>
 const ProofView = z

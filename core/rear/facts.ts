@@ -45,6 +45,7 @@ function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
         ? { what: `${e.at} stop seen`, figure: sayOffset(e.offsetMm) }
         : {
             what: 'Hanger',
+            plain: 'We gauged the hanger, which carries the derailleur.',
             figure: `${e.acrossMm.toFixed(1)} mm across the wheel, camber ${e.camberDeg.toFixed(1)}°`,
           },
     )
@@ -54,9 +55,27 @@ function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
   if (opinion && bench.some(e => e.kind !== 'sight')) {
     const causes = CAUSES.filter(c => opinion.asFound[c] >= NAMED)
     const words = causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${sayChance(opinion.asFound[c])}`)
-    if (causes.length) out.push({ what: 'Judged to be', figure: words.join(', ') })
+    if (causes.length)
+      out.push({ what: 'Judged to be', figure: words.join(', '), plain: causes.map(c => PLAIN_CAUSE[c]).join(' ') })
   }
   return out
+}
+
+/** What was wrong, as a customer understands it. */
+const PLAIN_CAUSE: Record<Cause, string> = {
+  tension: 'The gear cable was out of adjustment.',
+  friction: 'The gear cable ran stiffly.',
+  hanger: 'The hanger, which carries the derailleur, was bent.',
+  mismatch: 'Parts of the gears do not belong together.',
+  stops: 'A screw that limits the derailleur’s travel was wrongly set.',
+  wear: 'Some of the sprockets are worn.',
+}
+/** What turning a screw set, as a customer understands it. */
+const PLAIN_SET: Record<(typeof SCREWS)[number], string> = {
+  barrel: 'Gear cable adjusted.',
+  H: 'Limit of the derailleur’s travel set.',
+  L: 'Limit of the derailleur’s travel set.',
+  B: 'Distance from derailleur to sprockets set.',
 }
 
 const RENEWED: Record<Part, string> = {
@@ -65,6 +84,15 @@ const RENEWED: Record<Part, string> = {
   shifter: 'Shifter renewed',
   derailleur: 'Derailleur renewed',
   cassette: 'Cassette renewed',
+}
+
+/** Parts for the till; what a cable takes is said with its pieces. */
+const USED: Record<Part, string[]> = {
+  cable: [],
+  hanger: ['Derailleur hanger'],
+  shifter: ['Shifter'],
+  derailleur: ['Rear derailleur'],
+  cassette: ['Cassette'],
 }
 
 function done(rear: RearState): Fact[] {
@@ -76,16 +104,30 @@ function done(rear: RearState): Fact[] {
       what: SCREW_WORDS[screw],
       figure: `${sayNet(screw, rear.net[screw])}, net${since}`,
       brief: sayNet(screw, rear.net[screw]),
+      plain: PLAIN_SET[screw],
     })
   }
   for (const c of rear.clamps)
-    out.push({ what: 'Clamped again', figure: `barrel ${sayTurns(fromSixteenths(c.barrelSixteenthsOut))} out` })
+    out.push({
+      what: 'Clamped again',
+      plain: 'Gear cable clamped anew.',
+      figure: `barrel ${sayTurns(fromSixteenths(c.barrelSixteenthsOut))} out`,
+    })
   for (const b of rear.bends)
-    out.push({ what: 'Hanger levered', figure: `${b.tipMm.toFixed(1)} mm at ${b.hour} o’clock` })
-  for (const part of rear.renewed) out.push({ what: RENEWED[part], figure: '' })
+    out.push({
+      what: 'Hanger levered',
+      plain: 'Derailleur hanger straightened.',
+      figure: `${b.tipMm.toFixed(1)} mm at ${b.hour} o’clock`,
+    })
+  for (const part of rear.renewed)
+    out.push({ what: RENEWED[part], figure: '', plain: `${RENEWED[part]}.`, used: USED[part] })
   for (const h of rear.housing)
-    out.push({ what: `Housing, ${h.place}`, figure: `${h.lengthMm} mm of ${h.of}, ${h.ends}` })
-  if (rear.inner) out.push({ what: 'Inner', figure: `${rear.inner.lengthMm} mm` })
+    out.push({
+      what: `Housing, ${h.place}`,
+      figure: `${h.lengthMm} mm of ${h.of}, ${h.ends}`,
+      used: [`Gear housing ${h.lengthMm} mm`],
+    })
+  if (rear.inner) out.push({ what: 'Inner', figure: `${rear.inner.lengthMm} mm`, used: ['Gear inner'] })
   if (rear.cut) out.push({ what: 'Cut and capped', figure: `${rear.cut.tailMm} mm left` })
   if (rear.beddedShifts) out.push({ what: 'Bedded', figure: `${rear.beddedShifts} shifts` })
   for (const p of rear.proved)
@@ -94,10 +136,12 @@ function done(rear: RearState): Fact[] {
       figure: p.exceptions.length
         ? `not clean ${p.exceptions.map(k => rear.parts?.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}`
         : 'clean',
+      ...(p.exceptions.length ? {} : { plain: 'Every gear tried, and clean.' }),
     })
   if (rear.torqued)
     out.push({
       what: 'Torques',
+      plain: 'Bolts tightened to their torque.',
       figure: rear.torqued.exceptions.length ? `to sheet but ${rear.torqued.exceptions.length}` : 'all to sheet',
     })
   return out

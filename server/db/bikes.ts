@@ -8,11 +8,19 @@ export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<Bi
   const bike = await tx
     .selectFrom('bike')
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
-    .select(['bike.id', 'bike.name', 'bike.frame_number', 'bike.frame_kind', 'customer.name as customer'])
+    .select([
+      'bike.id',
+      'bike.name',
+      'bike.frame_number',
+      'bike.frame_kind',
+      'bike.merged_into',
+      'customer.name as customer',
+    ])
     .where('bike.shop', '=', shop)
     .where('bike.id', '=', id)
     .executeTakeFirst()
   if (!bike) return null
+  if (bike.merged_into) return bikeView(tx, shop, bike.merged_into)
   const visits = await tx
     .selectFrom('job')
     .select(['number', 'tag', 'closed_at', 'created_at', 'complaint'])

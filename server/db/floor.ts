@@ -172,6 +172,7 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
       'last.body',
     ])
     .where('bike.shop', '=', shop)
+    .where('bike.merged_into', 'is', null)
     .where(eb =>
       eb.or([
         eb('customer.name', 'ilike', like),

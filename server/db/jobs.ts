@@ -152,6 +152,7 @@ async function bikeFor(tx: ShopTx, shop: string, order: TakeIn): Promise<string>
       .selectFrom('bike')
       .select('id')
       .where('shop', '=', shop)
+      .where('merged_into', 'is', null)
       .where('id', '=', order.bike.id)
       .executeTakeFirst()
     if (!bike) throw new CannotTakeIn('bike', 'That bike is not known here: search again')

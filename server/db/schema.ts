@@ -46,6 +46,8 @@ export type Database = {
     name: string
     frame_number: string
     frame_kind: string | null
+    /** The bike that this one turned out to be. */
+    merged_into: ColumnType<string | null, undefined, string | null>
     /** What the eye counted when it was last taken in. */
     seen: ColumnType<unknown, string | null | undefined, string | null>
     created_at: Stamp
@@ -55,7 +57,7 @@ export type Database = {
     id: Fixed<string>
     number: Fixed<number>
     tag: string
-    bike: Fixed<string>
+    bike: string
     complaint: string
     promised_at: ColumnType<Date, Date | string, Date | string>
     sprockets: number
@@ -107,7 +109,7 @@ export type Database = {
     shop: Fixed<string>
     id: Fixed<string>
     job: Fixed<string>
-    bike: Fixed<string>
+    bike: string
     closed_at: ColumnType<Date, Date | string, never>
     entry: Fixed<string | null>
     body: ColumnType<unknown, string, never>
@@ -128,7 +130,7 @@ export type Database = {
     shop: Fixed<string>
     id: Fixed<string>
     job: Fixed<string | null>
-    bike: Fixed<string>
+    bike: string
     standard: Fixed<string>
     figure: Fixed<string>
     frame: Fixed<string | null>

@@ -10,6 +10,11 @@ import { FRAME_WORDS } from '#core/records/frames'
 const props = defineProps<{ job: JobView; zone: string; basedOn: number; closed: boolean }>()
 const emit = defineEmits<{ done: [] }>()
 const editing = ref(false)
+const merging = ref(false)
+function merged() {
+  merging.value = false
+  emit('done')
+}
 const dials = computed(() => {
   const digits = props.job.customer.contact.replace(/[^\d+]/g, '')
   return digits.length >= 5 ? `tel:${digits}` : null
@@ -99,6 +104,24 @@ function edit() {
       <button v-if="!closed" type="button" class="quiet -ml-2 mt-1" data-test="edit-details" @click="edit">
         Put something right
       </button>
+      <button
+        v-if="!closed && !merging"
+        type="button"
+        class="quiet mt-1"
+        data-test="entered-twice"
+        @click="merging = true"
+      >
+        Entered twice
+      </button>
+      <a class="quiet mt-1" :href="`/api/jobs/${job.number}/tag.pdf`" download data-test="tag-label">Tag label</a>
+      <LazyJobSameBike
+        v-if="merging"
+        :job="job"
+        :zone="zone"
+        :based-on="basedOn"
+        @close="merging = false"
+        @done="merged"
+      />
     </template>
     <details v-if="job.edits.length" class="mt-1 border-t border-rule" data-test="edits">
       <summary class="flex min-h-11 cursor-pointer items-center font-semibold">

@@ -9,7 +9,16 @@ import { useLatest } from '~/workers/latest'
 export type Brought = { customer: FoundBike['customer']; bike: FoundBike | null }
 
 const name = defineModel<string>({ required: true })
-defineProps<{ zone: string; error: string | null }>()
+withDefaults(
+  defineProps<{
+    zone: string
+    error: string | null
+    label?: string
+    /** A bike is looked for, not somebody who brings one. */
+    bikesOnly?: boolean
+  }>(),
+  { label: 'Who brings it' },
+)
 const emit = defineEmits<{ pick: [brought: Brought]; here: [job: number] }>()
 const id = useId()
 const asked = refDebounced(
@@ -45,7 +54,7 @@ const aside = (f: FoundBike, zone: string) =>
 <template>
   <div>
     <Combobox :model-value="null as Choice" @update:model-value="go">
-      <label class="label" :for="id">Who brings it</label>
+      <label class="label" :for="id">{{ label }}</label>
       <ComboboxInput
         :id="id"
         class="field"
@@ -82,7 +91,7 @@ const aside = (f: FoundBike, zone: string) =>
               >
             </li>
           </ComboboxOption>
-          <ComboboxOption v-slot="{ active }" as="template" :value="p.another">
+          <ComboboxOption v-if="!bikesOnly" v-slot="{ active }" as="template" :value="p.another">
             <li
               class="grid min-h-11 cursor-pointer content-center border-b border-rule px-3 pl-7 text-[0.9375rem]"
               :class="{ 'bg-ground': active }"

@@ -6,6 +6,7 @@ import { photos } from './0004_photos'
 import { gates } from './0005_gates'
 import { details } from './0006_details'
 import { seen } from './0007_seen'
+import { merge } from './0008_merge'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -15,6 +16,7 @@ const MIGRATIONS = {
   '0005_gates': gates,
   '0006_details': details,
   '0007_seen': seen,
+  '0008_merge': merge,
 }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */

@@ -7,6 +7,7 @@ import { Done } from '#core/http/answers'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
+import { PAPER_WORDS, PAPERS, type PaperKind } from '#core/ledger/paper'
 import { Sheet } from '#core/ledger/sheet'
 
 const bench = useBench(
@@ -94,6 +95,8 @@ async function reopen() {
   await ledger.refresh()
 }
 const print = () => window.print()
+const paper = ref<PaperKind>('setup')
+const papers = PAPERS.map(value => ({ value, words: PAPER_WORDS[value] }))
 const left = computed(() => LEFT_WORDS[sheet.value?.how ?? 'proven'])
 const keys = (): Record<string, () => void> =>
   closed.value
@@ -244,7 +247,7 @@ const keys = (): Record<string, () => void> =>
         </template>
         <template v-else>
           <p class="border-t border-rule pt-3 text-lg font-bold" data-test="handed-back">{{ left }}</p>
-          <a class="act" :href="`/api/jobs/${number}/sheet.pdf`" download data-test="pdf"
+          <a class="act" :href="`/api/jobs/${number}/sheet.pdf?paper=${paper}`" download data-test="pdf"
             >Download as PDF <Download :size="20" aria-hidden="true"
           /></a>
           <button type="button" class="also" @click="print">Print <Printer :size="20" aria-hidden="true" /></button>
@@ -254,8 +257,17 @@ const keys = (): Record<string, () => void> =>
         </template>
       </div>
       <div>
+        <ChoiceRow
+          v-if="sheet"
+          v-model="paper"
+          class="no-print mb-3 max-w-[800px]"
+          label="Which paper"
+          :choices="papers"
+          test="paper"
+        />
         <SheetPaper
           v-if="sheet"
+          :kind="paper"
           :job="record"
           :sheet="sheet"
           :shop="session.now?.shop.name ?? ''"
