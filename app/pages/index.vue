@@ -94,6 +94,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       }}</span>
       <BikeSearch ref="search" :zone="zone" @trouble="searchTrouble = $event" />
       <NuxtLink to="/standards" class="quiet" data-test="standards">Standards</NuxtLink>
+      <NuxtLink to="/shop" class="quiet" data-test="shop">Shop</NuxtLink>
       <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in"
         >Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink
       >

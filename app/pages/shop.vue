@@ -36,10 +36,13 @@ async function revoke(device: DeviceView) {
 }
 
 const renewing = ref<string | null>(null)
-const renewedFor = ref('')
-async function renewed(name: string) {
+const said = ref('')
+const changing = ref<string | null>(null)
+/** What was just done with somebody, said until something else is. */
+async function told(words: string) {
   renewing.value = null
-  renewedFor.value = name
+  changing.value = null
+  said.value = words
   await session.load()
 }
 
@@ -48,9 +51,9 @@ const adding = useContractForm({
   initial,
   schema: NewPerson,
   send: value => ask(Made, '/api/shop/people', { method: 'POST', body: value }),
-  done: async () => {
+  done: async (_, { name, role }) => {
     form.reset()
-    await session.load()
+    await told(`${name} was added as ${role}.`)
   },
 })
 const { form, trouble: formTrouble } = adding
@@ -71,10 +74,19 @@ const WHOSE = computed(() => [
           <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
             <div class="flex min-h-11 items-center justify-between gap-3">
               <span class="font-semibold">{{ p.name }}</span>
-              <span class="flex items-center gap-3 text-soft"
+              <span class="flex items-center gap-1 text-soft"
                 >{{ p.role
                 }}<button
-                  v-if="session.now?.person?.role === 'owner'"
+                  v-if="owner"
+                  type="button"
+                  class="quiet"
+                  :aria-expanded="changing === p.id"
+                  :data-test="`change-${p.name}`"
+                  @click="changing = changing === p.id ? null : p.id"
+                >
+                  Change</button
+                ><button
+                  v-if="owner"
                   type="button"
                   class="quiet"
                   :aria-expanded="renewing === p.id"
@@ -85,12 +97,15 @@ const WHOSE = computed(() => [
                 </button></span
               >
             </div>
-            <NewSecretsForm v-if="renewing === p.id" :person="p" @done="renewed(p.name)" />
+            <ChangePersonForm v-if="changing === p.id" :person="p" @done="told" />
+            <NewSecretsForm
+              v-if="renewing === p.id"
+              :person="p"
+              @done="told(`${p.name} has new ones: the old no longer count.`)"
+            />
           </li>
         </ul>
-        <p v-if="renewedFor" class="mt-2 font-semibold text-clean" role="status">
-          {{ renewedFor }} has new ones: the old no longer count.
-        </p>
+        <p v-if="said" class="mt-2 font-semibold text-clean" role="status" data-test="people-said">{{ said }}</p>
         <form
           v-if="owner"
           class="mt-6 grid gap-4"

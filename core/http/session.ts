@@ -36,6 +36,31 @@ export const NewPerson = z.strictObject({
   password: NewPassword.optional(),
 })
 
+/** What an owner changes of a person: their name, their role, or that they have left. */
+export const ChangePerson = z
+  .strictObject({ name: line('Name', 60).optional(), role: Role.optional(), leaves: z.literal(true).optional() })
+  .refine(
+    c => c.name !== undefined || c.role !== undefined || c.leaves,
+    'Say what changes: name, role, or that they leave',
+  )
+export type ChangePerson = z.infer<typeof ChangePerson>
+
+/** A person's own day: the jobs they tapped on, in the order of the last tap. */
+export const DayView = z.object({
+  date: z.string(),
+  jobs: z.array(
+    z.object({
+      number: z.int(),
+      tag: z.string(),
+      bike: z.string(),
+      taps: z.int(),
+      last: z.string(),
+      closedAt: z.string().nullable(),
+    }),
+  ),
+})
+export type DayView = z.infer<typeof DayView>
+
 /** What an owner resets: at least one of the two; an empty field is left as it is. */
 export const NewSecrets = z
   .strictObject({ pin: z.literal('').or(Pin).optional(), password: z.literal('').or(NewPassword).optional() })

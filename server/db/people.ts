@@ -1,5 +1,8 @@
 import type { Role } from '#core/chapter/ids'
+import { TZDate } from '@date-fns/tz'
+import { formatISO, startOfDay } from 'date-fns'
 import { sql } from 'kysely'
+import type { ChangePerson, DayView } from '#core/http/session'
 import { SchoolChoice } from '#core/procedure/schools'
 import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'
@@ -57,6 +60,86 @@ export async function setSecrets(
     .executeTakeFirst()
   await tx.deleteFrom('unlock').where('shop', '=', shop).where('person', '=', id).execute()
   return Number(done.numUpdatedRows) > 0
+}
+
+/** What cannot be changed of a person, and why. */
+export class CannotChange extends Error {}
+
+/**
+ * Changes a person's name or role, or lets them go: a leaver is unlocked nowhere and their devices are signed out; the name
+ * stays on the ledger. Somebody always owns the shop.
+ * @throws CannotChange
+ */
+export async function changePerson(tx: ShopTx, shop: string, id: string, change: ChangePerson): Promise<void> {
+  // the shop's row is the lock: of two owners who let each other go at once, one stays
+  await tx.selectFrom('shop').select('shop').where('shop', '=', shop).forUpdate().execute()
+  const person = await personById(tx, shop, id)
+  if (!person) throw new CannotChange('That person does not work here')
+  const owners = await tx
+    .selectFrom('person')
+    .select('id')
+    .where('shop', '=', shop)
+    .where('active', '=', true)
+    .where('role', '=', 'owner')
+    .execute()
+  const noOwner = person.role === 'owner' && owners.length === 1
+  if (noOwner && (change.leaves || (change.role && change.role !== 'owner')))
+    throw new CannotChange('Somebody must own the shop: make another person an owner first')
+  await tx
+    .updateTable('person')
+    .set({
+      ...(change.name === undefined ? {} : { name: change.name }),
+      ...(change.role === undefined ? {} : { role: change.role }),
+      ...(change.leaves ? { active: false } : {}),
+    })
+    .where('shop', '=', shop)
+    .where('id', '=', id)
+    .execute()
+  if (!change.leaves) return
+  await tx.deleteFrom('unlock').where('shop', '=', shop).where('person', '=', id).execute()
+  await tx
+    .updateTable('session')
+    .set({ person: null })
+    .where('shop', '=', shop)
+    .where('person', '=', id)
+    .where('revoked_at', 'is', null)
+    .execute()
+}
+
+/** Jobs that a person tapped on in a day of the shop's, the last first. */
+export async function dayOf(tx: ShopTx, shop: string, person: string, now = new Date()): Promise<DayView> {
+  const { zone } = await shopRow(tx, shop)
+  const from = startOfDay(new TZDate(now, zone))
+  const rows = await tx
+    .selectFrom('event')
+    .innerJoin('job', j => j.onRef('job.shop', '=', 'event.shop').onRef('job.id', '=', 'event.job'))
+    .innerJoin('bike', j => j.onRef('bike.shop', '=', 'job.shop').onRef('bike.id', '=', 'job.bike'))
+    .select([
+      'job.number',
+      'job.tag',
+      'job.closed_at',
+      'bike.name as bike',
+      sql<number>`count(*)::int`.as('taps'),
+      sql<Date>`max(event.at)`.as('last'),
+    ])
+    .where('event.shop', '=', shop)
+    .where('event.person', '=', person)
+    .where('event.received_at', '>=', new Date(from.getTime()))
+    .groupBy(['job.number', 'job.tag', 'job.closed_at', 'bike.name'])
+    .orderBy('last', 'desc')
+    .limit(100)
+    .execute()
+  return {
+    date: formatISO(from, { representation: 'date' }),
+    jobs: rows.map(r => ({
+      number: r.number,
+      tag: r.tag,
+      bike: r.bike,
+      taps: r.taps,
+      last: r.last.toISOString(),
+      closedAt: r.closed_at?.toISOString() ?? null,
+    })),
+  }
 }
 
 /** Takes a choice of schools as the shop's, or as a person's, in place of what was chosen before. */

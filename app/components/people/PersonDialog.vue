@@ -90,6 +90,7 @@ async function leave() {
           >
             Screen awake {{ habits.awake.value }}
           </button>
+          <NuxtLink v-if="session.now?.person" to="/day" class="quiet" data-test="my-day">My day</NuxtLink>
           <NuxtLink to="/standards" class="quiet">Standards</NuxtLink>
           <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{
             session.now.person.role === 'owner' ? 'Shop' : 'Schools'

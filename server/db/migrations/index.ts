@@ -7,6 +7,7 @@ import { gates } from './0005_gates'
 import { details } from './0006_details'
 import { seen } from './0007_seen'
 import { merge } from './0008_merge'
+import { days } from './0009_days'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -17,6 +18,7 @@ const MIGRATIONS = {
   '0006_details': details,
   '0007_seen': seen,
   '0008_merge': merge,
+  '0009_days': days,
 }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { DayView } from '#core/http/session'
+
+useHead({ title: 'My day · Ocho' })
+const session = useSession()
+const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const { data: day, error } = await useRead(DayView, '/api/session/day')
+</script>
+
+<template>
+  <div>
+    <PageHead :title="session.now?.person ? `${session.now.person.name}’s day` : 'Whose day?'"
+      ><span v-if="day" class="text-soft">{{ sayDay(day.date) }}</span></PageHead
+    >
+    <main class="mx-auto max-w-2xl px-4 py-5 sm:px-6">
+      <p v-if="error" class="stopped" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
+      <ol v-else-if="day?.jobs.length" class="border-t-2 border-ink" data-test="day">
+        <li v-for="j in day.jobs" :key="j.number" class="border-b border-rule">
+          <NuxtLink :to="`/jobs/${j.number}`" class="grid min-h-14 grid-cols-[4rem_1fr_auto] items-center gap-3 py-1">
+            <b class="figure text-xl">{{ j.tag }}</b><span
+              ><b>{{ j.bike }}</b
+              ><span class="small block"
+                >{{ j.taps }} {{ j.taps === 1 ? 'entry' : 'entries' }}{{ j.closedAt ? ', handed back' : '' }}</span
+              ></span
+            ><span class="figure text-soft">{{ sayClock(j.last, zone) }}</span>
+          </NuxtLink>
+        </li>
+      </ol>
+      <p v-else class="text-soft">
+        Nothing of yours yet today. <NuxtLink to="/" class="underline">To the Floor</NuxtLink>
+      </p>
+      <p class="small mt-4">Only you see this: each sees their own day.</p>
+    </main>
+  </div>
+</template>
