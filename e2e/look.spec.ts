@@ -2,6 +2,8 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, openBench, press, ready, SERVER, still, test } from './shop'
 
+/* The pages themselves are looked at in sizes.spec.ts, at five sizes; here what opens in them. */
+
 /** Everything axe knows in the light theme; in the dim one only what a theme changes. */
 const THEMES = { light: (axe: AxeBuilder) => axe, dim: (axe: AxeBuilder) => axe.withRules(['color-contrast']) }
 const STAGED = ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove']
@@ -22,28 +24,6 @@ for (const [theme, rules] of Object.entries(THEMES)) {
   test.describe(`axe finds nothing, ${theme}`, () => {
     test.beforeEach(async ({ bench }) => {
       await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
-    })
-
-    test('on the pages', async ({ bench, shop }) => {
-      const number = await shop.takeIn('51')
-      for (const path of [
-        '/',
-        '/take-in',
-        '/shop',
-        `/jobs/${number}`,
-        '/t/nobody',
-        '/standards',
-        '/standards/match',
-        '/standards/measure',
-        '/standards/records',
-        '/standards/records/r14-10',
-        '/standards/files',
-      ]) {
-        await bench.goto(`${SERVER()}${path}`)
-        await ready(bench)
-        await still(bench)
-        await noViolations(bench, path)
-      }
     })
 
     test('on the rear bench, its stages and the sheet', async ({ bench, shop }) => {

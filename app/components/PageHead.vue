@@ -8,7 +8,12 @@ defineProps<{ title: string; wide?: boolean }>()
   <header
     class="no-print flex min-h-14 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule bg-panel px-4 py-1 sm:px-6"
   >
-    <NuxtLink to="/" class="flex items-center text-ink" aria-label="Ocho, to the Floor"><TheMark /></NuxtLink>
+    <NuxtLink
+      to="/"
+      class="-ml-2.5 flex min-h-11 min-w-11 items-center justify-center text-ink"
+      aria-label="Ocho, to the Floor"
+      ><TheMark
+    /></NuxtLink>
     <h1 class="text-lg font-bold">{{ title }}</h1>
     <slot />
     <div :class="wide ? 'max-sm:ml-auto' : 'ml-auto'"><PersonMenu /></div>

@@ -1,15 +1,32 @@
 <script setup lang="ts">
 import { format } from 'date-fns'
-import { useEventListener, useNow } from '@vueuse/core'
+import { useEventListener, useIntervalFn, useNow } from '@vueuse/core'
 import { FloorView, type FloorJob } from '#core/http/job'
 import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
 import { railOf, shownOn, type FloorFilter } from '#core/job/rails'
 import type BikeSearch from '~/components/floor/BikeSearch.vue'
+import { kept, type KeptFloor } from '~/stores/kept'
 
 useHead({ title: 'Floor · Ocho' })
 const session = useSession()
 const outbox = useOutbox()
-const { data: floor, error, refresh } = await useRead(FloorView, '/api/floor')
+const { data: live, error, refresh } = await useRead(FloorView, '/api/floor')
+/** Away from the server: the Floor as it was last seen here. */
+const last = shallowRef<KeptFloor | null>(null)
+const floor = computed(() => live.value ?? last.value?.view ?? null)
+onMounted(() => {
+  // what was tapped and not sent goes out from here too
+  void outbox.flush()
+  watch(
+    live,
+    async view => {
+      if (view) await kept.keepFloor(view)
+      else last.value = (await kept.floor()) ?? null
+    },
+    { immediate: true },
+  )
+})
+useIntervalFn(() => error.value && refresh(), 5_000)
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 const me = computed(() => session.now?.person?.id ?? null)
 const now = useNow({ interval: 30_000 })
@@ -68,7 +85,7 @@ async function notCollected(job: FloorJob) {
   await place(job, 'door', null)
 }
 const calls = computed(() => floor.value?.jobs.filter(j => j.call !== null) ?? [])
-const empty = computed(() => floor.value !== null && floor.value !== undefined && floor.value.jobs.length === 0)
+const empty = computed(() => floor.value !== null && floor.value.jobs.length === 0)
 
 const search = useTemplateRef<InstanceType<typeof BikeSearch>>('search')
 useEventListener('keydown', (e: KeyboardEvent) => {
@@ -101,8 +118,16 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     </PageHead>
 
     <main class="mx-auto flex max-w-[1400px] flex-col px-4 pt-4 pb-10 sm:px-6">
-      <p v-if="error" class="stopped mb-4" role="alert">
-        {{ OFFLINE_WORDS }} <button type="button" class="quiet underline" @click="refresh()">Try again</button>
+      <p v-if="error" class="stopped mb-4" role="alert" data-test="floor-offline">
+        <template v-if="last"
+          >Offline: the Floor as it was seen {{ sayWhen(last.at, zone)
+          }}{{
+            outbox.waiting.length
+              ? `, ${outbox.waiting.length} ${outbox.waiting.length === 1 ? 'tap' : 'taps'} kept`
+              : ''
+          }}. Bikes opened on this tablet can be worked on.</template
+        ><template v-else>{{ OFFLINE_WORDS }}</template>
+        <button type="button" class="quiet underline" @click="refresh()">Try again</button>
       </p>
       <p v-if="trouble || searchTrouble" class="stopped mb-4" role="alert" data-test="floor-trouble">
         {{ trouble || searchTrouble }}

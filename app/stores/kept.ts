@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { JobView } from '#core/http/job'
+import type { FloorView, JobView } from '#core/http/job'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
 
@@ -8,10 +8,14 @@ export type Tap = { order: number; job: number; entry: Entry }
 /** A job as it was last read, and whether some of its log was written by a later version. */
 export type KeptJob = { number: number; record: JobView; stored: Stored[]; newer: boolean }
 
-/** What this browser keeps: who is signed in, jobs it has opened, and taps that are not yet with the server. */
+/** The Floor as it was last seen, and when. */
+export type KeptFloor = { view: FloorView; at: string }
+
+/** What this browser keeps: who is signed in, the Floor and jobs as last seen, and taps that are not yet with the server. */
 type Kept = DBSchema & {
   session: { key: 'now'; value: SessionView }
   jobs: { key: number; value: KeptJob }
+  floor: { key: 'now'; value: KeptFloor }
   taps: { key: number; value: Omit<Tap, 'order'> & { order?: number }; indexes: { job: number; id: string } }
 }
 /** Version 1 kept the outbox by id, with a clock's time as its order. */
@@ -20,12 +24,14 @@ type FirstOutbox = { id: string; job: number; order: number; entry: Entry }
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 const open = () =>
-  (opened ??= openDB<Kept>('ocho', 2, {
+  (opened ??= openDB<Kept>('ocho', 3, {
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('session')
         db.createObjectStore('jobs', { keyPath: 'number' })
       }
+      db.createObjectStore('floor')
+      if (from === 2) return
       const taps = db.createObjectStore('taps', { keyPath: 'order', autoIncrement: true })
       taps.createIndex('job', 'job')
       taps.createIndex('id', 'entry.id', { unique: true })
@@ -51,6 +57,12 @@ export const kept = {
   keepJob: async (job: KeptJob) => {
     await (await open()).put('jobs', job)
   },
+  floor: async () => (await open()).get('floor', 'now'),
+  keepFloor: async (view: FloorView) => {
+    // what Vue watches cannot be kept as it is
+    const plain = JSON.parse(JSON.stringify(view)) as FloorView
+    await (await open()).put('floor', { view: plain, at: new Date().toISOString() }, 'now')
+  },
   /** Every tap that waits, in the order they were made. */
   taps: async (): Promise<Tap[]> => (await (await open()).getAll('taps')) as Tap[],
   tapsWaiting: async () => (await open()).count('taps'),
@@ -64,8 +76,8 @@ export const kept = {
   },
   /** Everything, at sign-out. */
   wipe: async () => {
-    const tx = (await open()).transaction(['session', 'jobs', 'taps'], 'readwrite')
-    const stores = ['session', 'jobs', 'taps'] as const
+    const tx = (await open()).transaction(['session', 'jobs', 'floor', 'taps'], 'readwrite')
+    const stores = ['session', 'jobs', 'floor', 'taps'] as const
     await Promise.all([...stores.map(name => tx.objectStore(name).clear()), tx.done])
   },
 }

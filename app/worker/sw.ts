@@ -5,7 +5,8 @@ declare const self: ServiceWorkerGlobalScope
 
 /**
  * Lets the bench reload without the server: its files come from the precache, a navigation to it from the last shell.
- * The shell is rendered in the browser, so it holds no customer. Nothing else is cached: other pages need the server.
+ * The shell is rendered in the browser, so it holds no customer; the Floor borrows it while the server is away. Nothing else
+ * is cached: other pages need the server.
  */
 precacheAndRoute(self.__WB_MANIFEST)
 cleanupOutdatedCaches()
@@ -24,14 +25,15 @@ self.addEventListener('fetch', event => {
   const { request } = event
   if (request.mode !== 'navigate') return
   const { pathname } = new URL(request.url)
-  if (pathname.startsWith('/jobs/') && !pathname.endsWith('.pdf')) event.respondWith(shell(request))
+  if (pathname.startsWith('/jobs/') && !pathname.endsWith('.pdf')) event.respondWith(shell(request, true))
+  else if (pathname === '/') event.respondWith(shell(request, false))
 })
 
-async function shell(request: Request): Promise<Response> {
+async function shell(request: Request, keep: boolean): Promise<Response> {
   const cache = await caches.open(SHELL_CACHE)
   try {
     const response = await fetch(request)
-    if (response.ok && !response.redirected) await cache.put(SHELL, response.clone())
+    if (keep && response.ok && !response.redirected) await cache.put(SHELL, response.clone())
     return response
   } catch {
     return (await cache.match(SHELL)) ?? Response.error()

@@ -7,7 +7,7 @@ const props = defineProps<{ bench: Bench }>()
 const ledger = useLedger()
 const outbox = useOutbox()
 const route = useRoute()
-const { state, trouble, newer } = storeToRefs(ledger)
+const { state, trouble, newer, waiting } = storeToRefs(ledger)
 const dismissed = ref(new Set<string>())
 const stuck = computed(() => state.value.flagged.findLast(f => !dismissed.value.has(f.id)) ?? null)
 const first = computed(() => firstPutRight(state.value.rear))
@@ -16,7 +16,7 @@ const { doubtful, hint, closed } = props.bench
 
 <template>
   <p v-if="trouble?.is === 'offline'" class="stopped" role="status" data-test="offline">
-    The server cannot be reached. What you tap is kept here and sent when it is back.
+    Offline, {{ waiting.length }} {{ waiting.length === 1 ? 'tap' : 'taps' }} kept: sent when the server is back.
   </p>
   <p v-else-if="trouble?.is === 'signed-out'" class="stopped" role="alert">
     {{ sayTrouble(trouble) }}

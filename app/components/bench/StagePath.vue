@@ -51,14 +51,14 @@ const stages = computed(() => {
   padding-left: 32px;
 }
 .path a {
-  min-height: 36px;
+  min-height: 44px;
 }
 .path li::before {
   content: '';
   position: absolute;
   left: 7px;
-  top: -18px;
-  height: 36px;
+  top: -22px;
+  height: 44px;
   width: 3px;
   background: var(--rule);
 }
@@ -72,7 +72,7 @@ const stages = computed(() => {
   position: absolute;
   z-index: 1;
   left: 1px;
-  top: 9px;
+  top: 13px;
   width: 15px;
   height: 18px;
   border: 3px solid var(--rule);
@@ -86,16 +86,28 @@ const stages = computed(() => {
 [aria-current='step'] .bead {
   border-color: var(--ink);
 }
-@media (max-height: 700px) {
+/* on a low screen three stand side by side, so that each is as high as a finger needs */
+@media (max-height: 700px) and (min-width: 1001px) {
+  .path {
+    display: grid;
+    grid-template-columns: repeat(3, minmax(0, 1fr));
+    gap: 2px;
+  }
+  .path li {
+    padding: 0;
+  }
   .path a {
-    min-height: 26px;
+    padding: 2px 2px 2px 9px;
+    border-left: 5px solid var(--rule);
+    font-size: 0.8125rem;
+    line-height: 1.15;
   }
-  .path li::before {
-    top: -13px;
-    height: 26px;
+  .path li.done a {
+    border-color: var(--ink);
   }
+  .path li::before,
   .bead {
-    top: 4px;
+    display: none;
   }
 }
 /* on a phone it folds to one line that scrolls */
@@ -112,6 +124,7 @@ const stages = computed(() => {
   }
   .path a {
     min-height: 44px;
+    min-width: 44px;
     white-space: nowrap;
   }
   .path li::before {

@@ -120,7 +120,7 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
 
 <template>
   <div>
-    <section ref="look" class="look" aria-label="Cable on">
+    <section ref="look" class="look" aria-label="Cable on" tabindex="0">
       <div class="mat">
         <BarrelRule
           :width="Math.max(280, Math.floor(width))"

@@ -133,7 +133,7 @@ const mm = (m: Measurement) => {
               <button
                 v-if="!MEASUREMENT_RULES[m].counted"
                 type="button"
-                class="min-h-9 shrink-0 px-1 text-sm whitespace-nowrap text-soft underline underline-offset-4"
+                class="-my-1 min-h-11 shrink-0 px-1 text-sm whitespace-nowrap text-soft underline underline-offset-4"
                 :data-test="`with-${m}`"
                 :aria-label="`${MEASUREMENT_RULES[m].what}: measured with a ${INSTRUMENTS[instrument[m]].words}, change`"
                 @click="instrument[m] = instrument[m] === 'ruler' ? 'caliper' : 'ruler'"

@@ -1,0 +1,87 @@
+import type { Page } from '@playwright/test'
+import { DEMO_ENV } from '../demo/people'
+import { freePort } from '../ops/cluster'
+import { startServer } from '../ops/server'
+import { expect, openBench, press, ready, saved, settled, signIn, storedEvents, test } from './shop'
+
+/* Away from the server: any bench of a job that was opened, and the Floor as it was last seen. */
+
+const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
+
+test('with the server away every bench and stage of an open job is gone to and reloaded, and nothing is lost', async ({
+  page,
+  shop,
+}) => {
+  const number = await shop.takeIn('23')
+  const port = await freePort()
+  let server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port, env: DEMO_ENV })
+  try {
+    const { url } = server
+    await signIn(page, shop, { url })
+    await page.goto(`${url}/`)
+    await ready(page)
+    await openBench(page, number, url)
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
+    await page.reload()
+    await settled(page)
+    await press(page, '4')
+    await saved(page)
+    await server.kill()
+    await press(page, ']')
+    await press(page, 'Enter')
+    await expect(t(page, 'offline')).toContainText('Offline, 1 tap kept')
+
+    for (const part of ['front', 'cables', 'front-brake', 'rear-brake', 'rear']) {
+      await t(page, `part-${part}`).click()
+      await expect(t(page, `part-${part}`)).toHaveAttribute('aria-current', 'page')
+      await expect(page.locator('main')).toBeVisible()
+    }
+    for (const path of ['front', 'cables', 'brakes', 'stage/gap', 'stage/prove', 'stage/sense', '']) {
+      await page.goto(`${url}/jobs/${number}/${path}`)
+      await expect(t(page, 'to-job')).toContainText('Tag 23')
+      await expect(page.locator('main')).toBeVisible()
+      await expect(page.getByText('This page went wrong')).toHaveCount(0)
+    }
+    await t(page, 'to-job').waitFor()
+
+    // the Floor as it was last seen, marked so; a job leads on
+    await page.goto(`${url}/`)
+    await expect(t(page, 'floor-offline')).toContainText('as it was seen')
+    await expect(t(page, 'floor-offline')).toContainText('1 tap kept')
+    await t(page, 'tag-23').click()
+    await settled(page)
+    await expect(t(page, 'net-barrel')).toContainText('1/8 out')
+
+    server = await startServer({ appUrl: process.env.OCHO_E2E_APP!, port, env: DEMO_ENV })
+    await saved(page)
+    const kinds = (await storedEvents(shop, number)).map(e => (e.body as { kind: string }).kind)
+    expect(kinds).toEqual(['arrived', 'shift', 'turn'])
+  } finally {
+    await server.stop()
+  }
+})
+
+test('after sign-out nothing of the Floor is left on the tablet', async ({ bench, shop }) => {
+  await shop.takeIn('24')
+  await bench.goto(`${process.env.OCHO_E2E_URL}/`)
+  await ready(bench)
+  const floors = () =>
+    bench.evaluate(
+      () =>
+        new Promise<number>(resolve => {
+          const asked = indexedDB.open('ocho')
+          asked.onsuccess = () => {
+            const count = asked.result.transaction('floor').objectStore('floor').count()
+            count.onsuccess = () => {
+              asked.result.close()
+              resolve(count.result)
+            }
+          }
+        }),
+    )
+  await expect.poll(floors).toBe(1)
+  await t(bench, 'person').click()
+  await bench.getByRole('button', { name: 'Sign this device out' }).click()
+  await expect(bench).toHaveURL(/sign-in/)
+  expect(await floors()).toBe(0)
+})
