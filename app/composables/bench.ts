@@ -1,3 +1,4 @@
+import { Done } from '#core/http/answers'
 import { refAutoReset, useLocalStorage, useNow } from '@vueuse/core'
 import type { EventId } from '#core/chapter/ids'
 import type { LedgerEvent } from '#core/ledger/events'
@@ -114,6 +115,16 @@ export function useBench(
     if (!signing.value && !hint.value) tookBack.value = what
   }
 
+  /** Opens a closed job again, from whichever of its pages. */
+  async function reopen(): Promise<void> {
+    const asked = await ask(Done, `/api/jobs/${number}/reopen`, {
+      method: 'POST',
+      body: { id: newUuid(), basedOn: ledger.lastSeq },
+    })
+    hint.value = sayTrouble(asked)
+    await ledger.refresh()
+  }
+
   useBenchKeys(() => ({
     ...keys(),
     ...(doubtful.value ? { Enter: keepDoubtful, Escape: leaveDoubtful } : {}),
@@ -142,6 +153,7 @@ export function useBench(
     undo,
     tookBack,
     takeBack,
+    reopen,
   }
 }
 export type Bench = ReturnType<typeof useBench>

@@ -30,8 +30,13 @@ const { doubtful, hint, closed } = props.bench
     A newer Ocho wrote some of this log: reload to update.
   </p>
   <p v-if="closed" class="stopped flex items-center justify-between gap-2" role="status" data-test="closed">
-    This bike was handed back.
-    <NuxtLink class="quiet underline" :to="`/jobs/${bench.number}/sheet`">To its sheet</NuxtLink>
+    This bike was handed back: its bench can be read.
+    <span class="flex gap-1"
+      ><button type="button" class="quiet underline" data-test="reopen-here" @click="bench.reopen">
+        Reopen this job
+      </button>
+      <NuxtLink class="quiet underline" :to="`/jobs/${bench.number}/sheet`">To its sheet</NuxtLink></span
+    >
   </p>
   <p v-if="stuck" class="stopped flex flex-wrap items-center justify-between gap-2" role="alert" data-test="flagged">
     {{ stuck.why }}

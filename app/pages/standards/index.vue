@@ -12,9 +12,12 @@ import {
   useTable,
   type ColumnDef,
 } from '@tanstack/vue-table'
+import { Provenance } from '#core/quantity/provenance'
+import { DRIVETRAIN_STANDARDS, sayStandard } from '#core/standards/drivetrains'
 import { meanOf, sayValue } from '#core/standards/entry'
 import { FIGURES, KIND_WORDS, KINDS, type Kind } from '#core/standards/kinds'
 import { inForceFigure, type EntryInForce, type FigureInForce } from '#core/standards/shopValues'
+import type { Pictured } from '~/drawings/DoorPicture.vue'
 
 useHead({ title: 'Standards · Ocho' })
 const { catalogue, error, set } = await useCatalogue()
@@ -42,7 +45,7 @@ const columns = computed<Column[]>(() => [
   {
     id: 'name',
     header: 'Name',
-    accessorFn: (e: EntryInForce) => `${e.nickname ?? ''} ${e.id} ${e.title}`,
+    accessorFn: (e: EntryInForce) => `${e.nickname ?? ''} ${e.id} ${e.title} ${named(e)}`,
     sortFn: 'alphanumeric',
     filterFn: 'includesString',
   } as Column,
@@ -107,6 +110,18 @@ function stopComparing() {
 /** A long list shows its ends; the detail beside has it whole. */
 const short = (f: FigureInForce) =>
   typeof f.value === 'object' && f.value.length > 3 ? `${f.value[0]} … ${f.value.at(-1)}` : sayValue(f.value, f.rule)
+/** A picture of what can be counted on it, where there is one. */
+function pictured(e: EntryInForce): Pictured | null {
+  const speeds = inForceFigure(e, 'speeds')
+  if (speeds) return { of: 'sprockets', is: Math.round(meanOf(speeds.value)) }
+  const standard = DRIVETRAIN_STANDARDS.find(s => s.id === e.id)
+  return standard && e.kind === 'derailleur' ? { of: 'sprockets', is: standard.speeds } : null
+}
+/** The shop's own name, else what people call it; a code is small beside it. */
+function named(e: EntryInForce): string {
+  const standard = own.value && !e.own ? DRIVETRAIN_STANDARDS.find(s => s.id === e.id) : undefined
+  return e.nickname ?? (standard ? sayStandard(standard) : e.title)
+}
 const count = (k: Kind) => catalogue.value.filter(e => e.kind === k).length
 const own = computed(() => kind.value === 'shifter' || kind.value === 'derailleur' || kind.value === 'cassette')
 const side = useTemplateRef<HTMLElement>('side')
@@ -204,8 +219,10 @@ watch(chosen, async id => {
                     :data-test="`entry-${r.original.id}`"
                     @click.stop="touch(r.original)"
                   >
-                    <b class="figure">{{ r.original.id }}</b><b v-if="r.original.nickname">{{ r.original.nickname }}</b
-                    ><span v-if="!own" class="leading-tight text-soft">{{ r.original.title }}</span>
+                    <DoorPicture v-if="pictured(r.original)" :what="pictured(r.original)!" /><span class="leading-tight"
+                      ><b class="block">{{ named(r.original) }}</b
+                      ><span class="figure text-sm text-soft">{{ r.original.id }}</span></span
+                    >
                   </button>
                 </th>
                 <td
@@ -213,12 +230,10 @@ watch(chosen, async id => {
                   :key="f?.key"
                   class="px-2 text-right leading-tight whitespace-nowrap"
                 >
-                  <template v-if="f"
-                    ><span class="figure block" :class="{ 'font-semibold': f.provenance === 'shop' }">{{
-                      short(f)
-                    }}</span
+                  <span v-if="f" class="inline-flex items-center gap-2"
+                    ><span class="figure" :class="{ 'font-semibold': f.provenance === 'shop' }">{{ short(f) }}</span
                     ><ProvenanceMark :of="f.provenance" :source="f.source"
-                  /></template>
+                  /></span>
                   <span v-else class="text-soft">–</span>
                 </td>
               </tr>
@@ -231,9 +246,9 @@ watch(chosen, async id => {
           </table>
         </div>
         <p class="small mt-2">
-          Where a figure comes from: <b class="text-clean">here</b> measured in this shop, which beats the others; std a
-          published standard, recalled; practice common practice; memory recalled, not checked; model a parameter of
-          ours. The maker’s instructions win.
+          Where a figure comes from, and its words on touch of a row:
+          <template v-for="p in Provenance.options" :key="p"><ProvenanceMark class="mr-3" :of="p" full /> </template>.
+          What was measured here beats the others; the maker’s instructions win.
         </p>
       </section>
       <aside ref="side" class="grid content-start gap-3 border-rule lg:border-l lg:pl-5" aria-label="Chosen">

@@ -3,7 +3,6 @@ import { Download, Printer } from '@lucide/vue'
 import { BRAKE_WORDS } from '#core/brake/chapter'
 import { curesOf } from '#core/brake/checks'
 import { BRAKES, type Brake } from '#core/brake/kinds'
-import { Done } from '#core/http/answers'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
@@ -84,14 +83,6 @@ async function handBack(how: Leaves) {
   if (asked.is !== 'done') return
   handBackId = newUuid()
   other.value = null
-  await ledger.refresh()
-}
-async function reopen() {
-  const asked = await ask(Done, `/api/jobs/${number}/reopen`, {
-    method: 'POST',
-    body: { id: newUuid(), basedOn: ledger.lastSeq },
-  })
-  words.value = sayTrouble(asked)
   await ledger.refresh()
 }
 const print = () => window.print()
@@ -252,8 +243,8 @@ const keys = (): Record<string, () => void> =>
           /></a>
           <button type="button" class="also" @click="print">Print <Printer :size="20" aria-hidden="true" /></button>
           <NuxtLink to="/" class="also" data-test="to-floor">To the Floor</NuxtLink>
-          <button type="button" class="quiet" data-test="reopen" @click="reopen">Reopen this job</button>
-          <p v-if="words" class="stopped" role="alert">{{ words }}</p>
+          <button type="button" class="quiet" data-test="reopen" @click="bench.reopen">Reopen this job</button>
+          <p v-if="words || bench.hint.value" class="stopped" role="alert">{{ words || bench.hint.value }}</p>
         </template>
       </div>
       <div>
