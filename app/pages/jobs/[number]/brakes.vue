@@ -233,7 +233,7 @@ const keys = (): Record<string, () => void> => ({
       <p v-else class="text-soft">{{ notHere }}</p>
     </template>
     <template #fit>
-      <BrakeFit
+      <LazyBrakeFit
         v-if="kind"
         :key="brake"
         :brake="brake"
@@ -246,7 +246,7 @@ const keys = (): Record<string, () => void> => ({
       <p v-else class="text-soft">{{ notHere }}</p>
     </template>
     <template #sums>
-      <BrakeSums v-if="kind" :key="brake" :sums="sums" />
+      <LazyBrakeSums v-if="kind" :key="brake" :sums="sums" />
       <p v-else class="text-soft">{{ notHere }}</p>
     </template>
   </JobBench>

@@ -198,7 +198,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
       </p>
     </template>
     <template #pieces>
-      <PiecesPanel
+      <LazyPiecesPanel
         :key="name"
         :name="name"
         :run="run"
@@ -212,7 +212,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
       />
     </template>
     <template #loop>
-      <LoopPanel
+      <LazyLoopPanel
         v-model="tape[loopKind]"
         :kind="loopKind"
         :judged="loop.picture.value?.judged ?? null"
@@ -228,7 +228,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
       />
     </template>
     <template #friction>
-      <FrictionPanel
+      <LazyFrictionPanel
         v-if="run"
         :run="run"
         :setup="state.rear.setup"
@@ -245,7 +245,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
         @step="put({ kind: 'cabled', run: name, step: $event })"
       />
     </template>
-    <template #cut><CutPanel :cutting="cutting" /></template>
+    <template #cut><LazyCutPanel :cutting="cutting" /></template>
     <template #below>
       <ul class="labels" aria-label="Labels">
         <li v-for="w in cutting.labels.value" :key="w.name">

@@ -231,7 +231,7 @@ const keys = (): Record<string, () => void> => ({
       <p v-else class="text-soft">{{ FIRST }}</p>
     </template>
     <template #gaps>
-      <FrontGapPanel
+      <LazyFrontGapPanel
         v-if="parts"
         v-model:plate="plate"
         :state="front"
@@ -250,7 +250,7 @@ const keys = (): Record<string, () => void> => ({
       />
     </template>
     <template #numbers>
-      <FrontNumbers :parts="parts" @keep="put({ kind: 'frontParts', parts: $event }, 'Noted the front')" />
+      <LazyFrontNumbers :parts="parts" @keep="put({ kind: 'frontParts', parts: $event }, 'Noted the front')" />
     </template>
   </JobBench>
 </template>

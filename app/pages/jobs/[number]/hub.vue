@@ -251,7 +251,7 @@ const keys = (): Record<string, () => void> => ({
       </div>
     </template>
     <template #parts>
-      <HubParts :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="keepParts" />
+      <LazyHubParts :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="keepParts" />
     </template>
     <template #find>
       <HubNext
@@ -277,7 +277,7 @@ const keys = (): Record<string, () => void> => ({
           :columns="Math.min(7, parts.ratios.length)"
           test="gear"
         />
-        <HubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
+        <LazyHubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
         <p class="small">
           Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a
           tenth.
