@@ -80,7 +80,11 @@ function part(bikes: number, first: number, bench: string, index: number, count:
       console.log(
         JSON.stringify({
           strategy: strategy.id,
-          played: play(seed, strategy, physics, { woundOut, calibrate: strategy.is === 'advice' && bench === 'model' }),
+          played: play(seed, strategy, physics, {
+            woundOut,
+            calibrate: strategy.is === 'advice' && bench === 'model',
+            passes: process.env.OCHO_PASSES === '1',
+          }),
         } satisfies Line),
       )
 }
@@ -121,6 +125,14 @@ function report(bench: string, lines: Line[]): void {
         ),
         'cost p90': quantile(
           won.map(p => p.cost),
+          0.9,
+        ),
+        'touches p50': quantile(
+          won.map(p => p.touches),
+          0.5,
+        ),
+        'touches p90': quantile(
+          won.map(p => p.touches),
           0.9,
         ),
         'Ocho cost ÷ its, both won': ratio.toFixed(2),

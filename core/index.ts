@@ -2,7 +2,8 @@
  * What core offers to tests and callers outside: the contract. Inside the project import the module that holds the rule.
  */
 export { advise, consider, type AdviseOptions } from './advice/advise'
-export type { Advice, Move } from './advice/contract'
+export type { Advice, AdviceOptions, AdviceOrder, Move } from './advice/contract'
+export type { Between, Placing } from './rear/stops'
 export type { BenchEvent, Part, Screw } from './rear/benchEvents'
 export type { Cause } from './response/causes'
 export type { Heard } from './response/heard'

@@ -1,7 +1,6 @@
 import type { ScrewName } from '#core/chapter/screws'
 import { useTimeoutFn } from '@vueuse/core'
 import { advisedBy } from '#core/advice/picture'
-import { priorFor } from '#core/ledger/belief'
 import type { LedgerEvent } from '#core/ledger/events'
 import { sayTurns, toSixteenths } from '#core/quantity/turns'
 import { nextShift } from '#core/rear/aim'
@@ -11,6 +10,7 @@ import type { HangerFit } from '#core/rear/hanger'
 import { barrelLeft, edgeLimitTurns } from '#core/rear/state'
 import type { Heard } from '#core/response/heard'
 import { geometryOf } from '#core/response/setup'
+import { adviceQuestion } from '~/workers/question'
 import { useAdvice, type Question } from '~/workers/useAdvice'
 import type { Bench } from './bench'
 
@@ -25,15 +25,9 @@ export function useRearBench(bench: Bench) {
   const geometry = computed(() => setup.value && geometryOf(setup.value))
   /** A lever without clicks: only stops, gap and slack are set, and there is no index to advise on. */
   const friction = computed(() => rear.value.parts?.shifter.friction === true)
+  const session = useSession()
   const question = computed<Question | null>(() =>
-    setup.value && record.value && !friction.value
-      ? {
-          job: bench.number,
-          setup: setup.value,
-          log: rear.value.bench,
-          prior: priorFor(state.value, record.value.known),
-        }
-      : null,
+    record.value && !friction.value ? adviceQuestion(state.value, record.value, session.now?.schools) : null,
   )
   const { picture, stale, failed, again } = useAdvice(question)
   const move = computed(() => picture.value?.move ?? null)

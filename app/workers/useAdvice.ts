@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import type { BenchEvent } from '#core/rear/benchEvents'
 import type { RearSetup } from '#core/response/setup'
 import type { Picture } from '#core/advice/picture'
+import type { AdviceOptions } from '#core/advice/contract'
 import type { KnownPrior } from '#core/advice/prior'
 import type { AdviceApi } from './advice'
 import { plain, useLatest } from './latest'
@@ -11,6 +12,7 @@ export type Question = {
   setup: RearSetup
   log: readonly BenchEvent[]
   prior: KnownPrior | undefined
+  options: AdviceOptions
 }
 
 /** Longer than any honest answer; then the worker is started anew. */
@@ -47,7 +49,7 @@ export function askAdvice(question: Question, overtaken: () => boolean = () => f
   return mine
 }
 
-function answer({ setup, log, prior }: Question): Promise<Picture> {
+function answer({ setup, log, prior, options }: Question): Promise<Picture> {
   return new Promise<Picture>((resolve, reject) => {
     const timer = setTimeout(() => {
       restart()
@@ -55,7 +57,7 @@ function answer({ setup, log, prior }: Question): Promise<Picture> {
     }, PATIENCE_MS)
     broken = reject
     theWorker()
-      .picture(setup, log, prior)
+      .picture(setup, log, { prior, ...options })
       .then(resolve, reject)
       .finally(() => clearTimeout(timer))
   })

@@ -2,14 +2,15 @@ import type { BenchEvent } from '../rear/benchEvents'
 import { finite } from '../quantity/check'
 import { checkSetup, type RearSetup } from '../response/setup'
 import { analyse, type Analysis } from './analysis'
-import type { Advice } from './contract'
+import { ADVICE_ORDERS, type Advice, type AdviceOptions } from './contract'
 import { decide, type Decision } from './decide'
 import { barsBarrel, effectOf, explain, STOP_TURNING } from './explain'
 import { posteriorAtStart, type Posterior } from './posterior'
 import type { KnownPrior } from './prior'
+import type { Placing } from '../rear/stops'
 import { startOf, step } from '../rear/trace'
 
-export type AdviseOptions = {
+export type AdviseOptions = AdviceOptions & {
   /** Same input and seed, same answer. Default 1. */
   seed?: number
   /** What the shop already believes of this bike; default: nothing, as the contract says. */
@@ -46,7 +47,7 @@ export function consider(setup: RearSetup, log: readonly BenchEvent[], options: 
   const steps = believing(setup, log, options)
   for (;;) {
     const next = steps.next()
-    if (next.done) return judged(next.value, log)
+    if (next.done) return judged(next.value, log, options)
   }
 }
 
@@ -60,17 +61,17 @@ export async function considerInSteps(
   const steps = believing(setup, log, options)
   for (;;) {
     const next = steps.next()
-    if (next.done) return judged(next.value, log)
+    if (next.done) return judged(next.value, log, options)
     await pause()
   }
 }
 
-function judged(posterior: Posterior, log: readonly BenchEvent[]): Consideration {
+function judged(posterior: Posterior, log: readonly BenchEvent[], options: AdviceOptions): Consideration {
   const analysis = analyse(
     posterior,
     log.some(e => e.kind === 'replace' && e.part === 'cassette'),
   )
-  const decision = decide(posterior, analysis, log)
+  const decision = decide(posterior, analysis, log, options)
   const { right, causes, offsetMm, windowTurns } = analysis
   const effect = effectOf(posterior, analysis, decision.move)
   const because = explain(posterior, analysis, decision)
@@ -87,12 +88,10 @@ function judged(posterior: Posterior, log: readonly BenchEvent[]): Consideration
 }
 
 /** Follows the log event by event, from the longest part of it that is still known. */
-function* believing(
-  setup: RearSetup,
-  log: readonly BenchEvent[],
-  { seed = 1, prior }: AdviseOptions,
-): Generator<void, Posterior> {
+function* believing(setup: RearSetup, log: readonly BenchEvent[], options: AdviseOptions): Generator<void, Posterior> {
+  const { seed = 1, prior } = options
   checkSetup(setup)
+  checkOptions(options)
   if (!Array.isArray(log)) throw new RangeError('log must be a list of bench events')
   finite('seed', seed)
   // nonsense anywhere is refused before anything is computed
@@ -108,6 +107,21 @@ function* believing(
     yield
   }
   return posterior
+}
+
+/** @throws RangeError naming the option that makes no sense */
+function checkOptions({ passes, order, placing }: AdviceOptions): void {
+  if (passes !== undefined && typeof passes !== 'boolean') throw new RangeError('passes must be true or false')
+  if (order !== undefined && !ADVICE_ORDERS.includes(order))
+    throw new RangeError(`order must be one of ${ADVICE_ORDERS.join(', ')}, it is ${String(order)}`)
+  if (placing === undefined) return
+  for (const at of ['H', 'L'] as const) {
+    const between = (placing as Partial<Placing> | null)?.[at]
+    if (!between) throw new RangeError(`placing.${at} must say between which offsets ${at} is to stand`)
+    finite(`placing.${at}.from`, between.from)
+    finite(`placing.${at}.to`, between.to)
+    if (between.from > between.to) throw new RangeError(`placing.${at} must go from the smaller offset to the larger`)
+  }
 }
 
 function keep(key: string, posterior: Posterior): void {

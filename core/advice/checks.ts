@@ -14,7 +14,11 @@ import type { Posterior } from './posterior'
 import { senseOfShift } from '../rear/trace'
 
 /** A check, what it would tell about what to do next (mutual information, nats) and what it costs. */
-export type Check = { move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' }>; tells: number; cost: number }
+export type Check = {
+  move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' | 'pass' }>
+  tells: number
+  cost: number
+}
 
 /** No shift into an end gear whose chance of a thrown chain passes this (model, section 4). */
 export const THROWN_LIMIT = 0.0005
@@ -28,8 +32,14 @@ const WORTH_KEEPING = 0.5
 
 type Sampled = { reading: Reading; weight: number; kind: number }
 
-/** Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on. */
-export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number): Check[] {
+/** What a touch counts beside the time a check takes, where passes are weighed by both. `model` */
+const TOUCH = 1
+
+/**
+ * Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on.
+ * @param passes weigh passes too, and every check by its time and its touches
+ */
+export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number, passes = false): Check[] {
   const { geometry: g, trace } = posterior
   const sample = sampleOf(analysis, trace.barrelTurns)
   const checks: Check[] = []
@@ -69,7 +79,111 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
     tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg),
     cost: MOVE_COST.hanger,
   })
+  if (passes) {
+    for (const check of checks) check.cost += TOUCH
+    for (const { to, back } of passesFrom(posterior, analysis))
+      checks.push(passTells(posterior, analysis, sample, to, back, aimTurns))
+  }
   return checks.sort((a, b) => b.tells / b.cost - a.tells / a.cost)
+}
+
+/** Between which sprockets a pass may go without a chain being thrown. */
+export function passRange(posterior: Posterior, analysis: Analysis): { from: number; to: number } {
+  const { n } = posterior.geometry
+  return {
+    from: chainMayBeThrown(posterior, analysis, 'smallest') ? 1 : 0,
+    to: chainMayBeThrown(posterior, analysis, 'largest') ? n - 2 : n - 1,
+  }
+}
+
+/** Passes worth weighing: to each end that is safe, and from an end there and back. */
+function passesFrom(posterior: Posterior, analysis: Analysis): { to: number; back: boolean }[] {
+  const { from, to } = passRange(posterior, analysis)
+  const { lever } = posterior.trace
+  const ends = [from, to].filter(end => Math.abs(end - lever) >= 2)
+  // back again ends where it began: that must be safe to arrive at too
+  const home = lever >= from && lever <= to
+  return ends.flatMap(end =>
+    home
+      ? [
+          { to: end, back: false },
+          { to: end, back: true },
+        ]
+      : [{ to: end, back: false }],
+  )
+}
+
+/** The arrivals of a pass in their order. */
+export function arrivalsOf(lever: number, to: number, back: boolean): { to: number; inward: boolean }[] {
+  const inward = to > lever
+  const there = Array.from({ length: Math.abs(to - lever) }, (_, i) => ({
+    to: inward ? lever + i + 1 : lever - i - 1,
+    inward,
+  }))
+  const home = Array.from({ length: back ? there.length : 0 }, (_, i) => ({
+    to: inward ? to - i - 1 : to + i + 1,
+    inward: !inward,
+  }))
+  return [...there, ...home]
+}
+
+/** What each click of a pass after the first costs, in units of a shift. `model` section 6 */
+export const PASS_CLICK = 0.2
+
+/** A pass: which arrival is the first not clean and what is heard there, or that all are clean; its time and touches as expected. */
+function passTells(
+  posterior: Posterior,
+  analysis: Analysis,
+  sample: Sampled[],
+  to: number,
+  back: boolean,
+  aimTurns: number,
+): Check {
+  const g = posterior.geometry
+  const arrivals = arrivalsOf(posterior.trace.lever, to, back).map(a => {
+    const end = a.to === 0 ? ('smallest' as const) : a.to === g.n - 1 ? ('largest' as const) : null
+    return { ...a, tables: tablesOf({ end, inward: a.inward, alreadyThere: false }) }
+  })
+  const kinds = arrivals[0]!.tables.length + 1 // the last is skips
+  const outcomes = arrivals.length * kinds + 1
+  const joint = emptyJoint(KINDS, outcomes)
+  const { table } = joint
+  const moved = aimTurns * g.threadMm
+  const worn = analysis.wear.any
+  let clicks = 0
+  let cleanAll = 0
+  for (const { reading, weight, kind } of sample) {
+    const b = reading.belief
+    const lnQ = Math.log(b.sharpness)
+    let alive = 1
+    let aliveWorn = 1
+    arrivals.forEach((a, i) => {
+      clicks += weight * ((1 - worn) * alive + worn * aliveWorn)
+      const place = Math.min(
+        Math.max(freePlaceMm(g, b, a.to) + b.ratio * moved + (a.inward ? -b.backlashInMm : b.backlashOutMm), b.stopHMm),
+        b.stopLMm,
+      )
+      const z = (place - g.placeMm[a.to]) / g.pitchMm[a.to] - b.asymmetryPitch
+      const skips = worn > 0 ? (analysis.wear.of[a.to] / worn) * WORN_SKIPS : 0
+      let clean = 0
+      a.tables.forEach((t, j) => {
+        const chance = Math.exp(lookUp(t.table, z, lnQ))
+        if (t.heard === 'clean') clean = chance
+        else {
+          table[kind * outcomes + i * kinds + j] += weight * (1 - worn) * alive * chance
+          table[WORN * outcomes + i * kinds + j] += weight * worn * aliveWorn * chance * (1 - skips)
+        }
+      })
+      table[WORN * outcomes + i * kinds + kinds - 1] += weight * worn * aliveWorn * skips
+      alive *= clean
+      aliveWorn *= clean * (1 - skips)
+    })
+    table[kind * outcomes + outcomes - 1] += weight * (1 - worn) * alive
+    table[WORN * outcomes + outcomes - 1] += weight * worn * aliveWorn
+    cleanAll += weight * ((1 - worn) * alive + worn * aliveWorn)
+  }
+  const time = MOVE_COST.shift + PASS_CLICK * Math.max(0, clicks - 1)
+  return { move: { do: 'pass', to, back }, tells: mutualInformation(joint), cost: time + TOUCH * (2 - cleanAll) }
 }
 
 /** Is the predicted chance of a thrown chain, shifting into this end as things stand, above the limit? */

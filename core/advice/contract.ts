@@ -1,5 +1,6 @@
 import type { Cause } from '../response/causes'
 import type { Part, Screw } from '../rear/benchEvents'
+import type { Placing } from '../rear/stops'
 
 export type Move =
   | { do: 'shift'; to: number }
@@ -8,9 +9,25 @@ export type Move =
   | { do: 'offset'; click: number }
   | { do: 'edge'; click: number; way: 'out' | 'in' }
   | { do: 'hanger' }
+  /** Click by click from the lever's gear to `to`, and back again, every arrival listened to, until the first not clean. */
+  | { do: 'pass'; to: number; back: boolean }
   | { do: 'reclamp'; barrelTurnsOut: number }
   | { do: 'replace'; part: Part; cause: Cause }
   | { do: 'done' }
+
+/** In which order stops and index come; the largest sprocket stays shut in all of them until L was seen. */
+export const ADVICE_ORDERS = ['stopsFirst', 'climbThenL', 'tensionFirst'] as const
+export type AdviceOrder = (typeof ADVICE_ORDERS)[number]
+
+/** How the advice is to be given; everything has its usual value. */
+export type AdviceOptions = {
+  /** May a pass be advised? Default not. */
+  passes?: boolean
+  /** Default stops first. */
+  order?: AdviceOrder
+  /** Where this shop's school wants the stops, mm from their end sprockets' planes, + inboard. Default `PLACING`. */
+  placing?: Placing
+}
 
 /** The contract's narrow view of the advice. */
 export type Advice = {

@@ -1,11 +1,14 @@
-import { PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
+import { costOf, PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
-import { checksFor, type Check } from './checks'
-import type { Move } from './contract'
+import { checksFor, PASS_CLICK, passRange, type Check } from './checks'
+import type { AdviceOptions, AdviceOrder, Move } from './contract'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
 import { mayReachLargest } from '../rear/gates'
+import { asSeen, stopTurn, type Placing } from '../rear/stops'
+import type { Trace } from '../rear/trace'
+import { STOP_SCREW } from '../response/parameters'
 
 /** Thresholds of the decision; `model`, chosen on the simulated bench. */
 export const DECIDE = {
@@ -22,33 +25,90 @@ export const DECIDE = {
   /** A part is renewed when this sure that it is needed, falling as cost mounts. */
   partAt: 0.95,
   partLate: 0.77,
-  /** A check that tells less than this for its cost is not worth making. */
+  /** A check that tells less than this for its cost is not worth making; less where touches count in the cost too. */
   tellsLittle: 0.004,
+  tellsLittlePriced: 0.0025,
+  /** Tension counts as unknown while the cable's offset is spread wider than this, mm. */
+  tensionUnknownMm: 0.5,
+  /** Where a stop is seen late: once all else is this sure, or patience runs out. */
+  othersSure: 0.85,
+  lateCost: 34,
   budget: PATIENCE,
 } as const
 
 export type Decision = { move: Move; best: { turns: number; right: number }; check: Check | null }
 
 /** What to do next, and the check that would tell most. Follows model, section 4. */
-export function decide(posterior: Posterior, analysis: Analysis, log: readonly BenchEvent[]): Decision {
+export function decide(
+  posterior: Posterior,
+  analysis: Analysis,
+  log: readonly BenchEvent[],
+  options: AdviceOptions = {},
+): Decision {
+  const found = decideAsSeen(posterior, analysis, log, options)
+  // nothing is called done on a stop that nobody has seen
+  const unseen = unseenStop(posterior.trace)
+  return found.move.do === 'done' && unseen ? { ...found, move: { do: 'sight', at: unseen }, check: null } : found
+}
+
+const unseenStop = (trace: Trace): 'L' | 'H' | null => (!mayReachLargest(trace) ? 'L' : !trace.seenH ? 'H' : null)
+
+/** Which stop is looked at now, by the order of the work; null while that can wait. */
+function stopToSee(
+  { trace }: Posterior,
+  analysis: Analysis,
+  log: readonly BenchEvent[],
+  best: { right: number },
+  order: AdviceOrder,
+): 'L' | 'H' | null {
+  if (order === 'stopsFirst') return unseenStop(trace)
+  if (!trace.seenH) {
+    const listened = log.filter(e => e.kind === 'shift' || e.kind === 'edge' || e.kind === 'offset').length
+    const known = listened > 0 && analysis.offsetMm.sd < DECIDE.tensionUnknownMm
+    if (order === 'climbThenL' || known || listened >= 6 || trace.cost >= DECIDE.lateCost) return 'H'
+  }
+  if (mayReachLargest(trace)) return null
+  // all but L: its own doubt is left out of the sum
+  const others = Math.min(1, best.right / Math.max(0.05, analysis.stops.L.good))
+  return others >= DECIDE.othersSure && best.right - analysis.right < DECIDE.turnGain ? 'L' : lateL(trace)
+}
+const lateL = (trace: Trace): 'L' | null => (trace.cost >= DECIDE.lateCost ? 'L' : null)
+
+/** The first check after arrival: one click from the end where the cable is slack, while the tension is unknown. */
+function firstClick({ trace, geometry: g }: Posterior, analysis: Analysis, log: readonly BenchEvent[]): Move | null {
+  const listened = log.some(e => e.kind === 'shift' || e.kind === 'unclean' || e.kind === 'edge' || e.kind === 'offset')
+  if (listened || analysis.offsetMm.sd < DECIDE.tensionUnknownMm) return null
+  return trace.lever === 0 ? { do: 'shift', to: 1 } : trace.lever === g.n - 1 ? { do: 'shift', to: g.n - 2 } : null
+}
+
+function decideAsSeen(
+  posterior: Posterior,
+  analysis: Analysis,
+  log: readonly BenchEvent[],
+  { passes = false, order = 'stopsFirst', placing }: AdviceOptions,
+): Decision {
   const { trace } = posterior
   const best = bestEighth(analysis, trace.barrelTurns)
   const answer = (move: Move, check: Check | null = null): Decision => ({ move, best, check })
-  if (!mayReachLargest(trace)) return answer({ do: 'sight', at: 'L' })
-  if (!trace.seenH) return answer({ do: 'sight', at: 'H' })
-  if (trace.cost >= DECIDE.budget - 2) return answer({ do: 'done' })
-  const stop = stopMove(analysis, log, best)
+  const see = stopToSee(posterior, analysis, log, best, order)
+  if (see) return answer({ do: 'sight', at: see })
+  const spent = spentOf(trace, log, passes)
+  if (spent >= DECIDE.budget - 2) return answer({ do: 'done' })
+  const stop = stopMove(posterior, analysis, log, best, placing)
   if (stop) return answer(stop)
+  const first = order === 'stopsFirst' ? null : firstClick(posterior, analysis, log)
+  if (first) return answer(first)
 
-  const late = Math.min(1, Math.max(0, (trace.cost - 28) / 26))
+  const late = Math.min(1, Math.max(0, (spent - 28) / 26))
   const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
   if (best.right >= doneAt) {
     if (best.right - analysis.right > DECIDE.lastTurnGain)
       return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
-    return answer({ do: 'done' })
+    const last = passes ? lastPass(posterior, analysis, log, spent) : null
+    return answer(last ?? { do: 'done' })
   }
 
-  const part = partMove(analysis, log, best.right, trace.cost)
+  const part = partMove(analysis, log, best.right, spent)
   if (part) return answer(part)
   if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5)
     return answer(reclampMove(posterior, analysis))
@@ -56,14 +116,22 @@ export function decide(posterior: Posterior, analysis: Analysis, log: readonly B
   const gain = best.right - analysis.right
   const justTurned = log.at(-1)?.kind === 'turn'
   const aim = gain > DECIDE.turnGain ? best.turns - trace.barrelTurns : 0
-  const checks = checksFor(posterior, analysis, aim)
+  const checks = checksFor(posterior, analysis, aim, passes).filter(c => !isRepeat(c.move, log))
   const check = checks[0] ?? null
+  const tellsLittle = passes ? DECIDE.tellsLittlePriced : DECIDE.tellsLittle
   if (aim !== 0 && !justTurned) {
-    if (check?.move.do === 'edge' && check.tells / check.cost > DECIDE.tellsLittle) return answer(check.move, check)
+    if (check?.move.do === 'edge' && check.tells / check.cost > tellsLittle) return answer(check.move, check)
     return answer({ do: 'turn', screw: 'barrel', turns: aim }, check)
   }
-  if (check && check.tells / check.cost > DECIDE.tellsLittle) return answer(check.move, check)
+  if (check && check.tells / check.cost > tellsLittle) return answer(check.move, check)
   return answer(whenNothingTells(analysis, log, best, trace.barrelTurns), check)
+}
+
+/** The same edge once more, with nothing turned since: what it was wrong about it would be wrong about again. */
+function isRepeat(move: Check['move'], log: readonly BenchEvent[]): boolean {
+  if (move.do !== 'edge') return false
+  const last = log.findLast(e => e.kind === 'edge' || e.kind === 'turn' || e.kind === 'replace' || e.kind === 'reclamp')
+  return last?.kind === 'edge' && last.click === move.click && last.way === move.way
 }
 
 /** The eighth with the best chance; of equals the nearest to where the barrel is, on a plateau its middle. */
@@ -73,15 +141,64 @@ function bestEighth(analysis: Analysis, barrelTurns: number): { turns: number; r
   return good.reduce((a, b) => (Math.abs(b.turns - barrelTurns) < Math.abs(a.turns - barrelTurns) ? b : a))
 }
 
-function stopMove(analysis: Analysis, log: readonly BenchEvent[], best: { right: number }): Move | null {
+/** What the log cost so far: with passes, a click that goes on from a clean arrival costs a fifth. */
+function spentOf(trace: Trace, log: readonly BenchEvent[], passes: boolean): number {
+  if (!passes) return trace.cost
+  return log.reduce((spent, e, i) => {
+    const before = log[i - 1]
+    const goesOn =
+      e.kind === 'shift' && before?.kind === 'shift' && before.heard === 'clean' && Math.abs(e.to - e.from) === 1
+    return spent + (goesOn ? PASS_CLICK : costOf(e))
+  }, 0)
+}
+
+/** The last look before "done": over every sprocket nobody has been on since its teeth were new, listening for skips. */
+function lastPass(posterior: Posterior, analysis: Analysis, log: readonly BenchEvent[], spent: number): Move | null {
+  const { n } = posterior.geometry
+  const { lever } = posterior.trace
+  if (spent >= DECIDE.budget - 10) return null
+  const renewed = log.findLastIndex(e => e.kind === 'replace' && e.part === 'cassette')
+  const been = new Set(log.slice(renewed + 1).flatMap(e => (e.kind === 'shift' || e.kind === 'unclean' ? [e.to] : [])))
+  const { from, to } = passRange(posterior, analysis)
+  const left = (a: number, b: number) => {
+    let unseen = 0
+    for (let k = Math.min(a, b); k <= Math.max(a, b); k++) if (!been.has(k) && k !== lever) unseen++
+    return unseen
+  }
+  const end = left(lever, to) >= left(lever, from) ? to : from
+  if (left(from, to) < Math.ceil(n / 4) || end === lever || left(lever, end) === 0) return null
+  return { do: 'pass', to: end, back: false }
+}
+
+/**
+ * A stop screw is turned where the chance of a well-set stop gains by it, and to where a school wants it; never against what
+ * was seen (`asSeen`).
+ */
+function stopMove(
+  { geometry: g, trace }: Posterior,
+  analysis: Analysis,
+  log: readonly BenchEvent[],
+  best: { right: number },
+  placing: Placing | undefined,
+): Move | null {
+  const seenNow = { L: mayReachLargest(trace), H: trace.seenH }
   for (const at of ['L', 'H'] as const) {
-    const { good, bestTurns, bestGood } = analysis.stops[at]
-    if (bestTurns !== 0 && bestGood - good >= DECIDE.stopGain) return { do: 'turn', screw: at, turns: bestTurns }
+    if (!seenNow[at]) continue
+    const { good, bestTurns, bestGood, offsetMm } = analysis.stops[at]
+    const seen = asSeen(at, log, g.n, placing)
+    const may = (turns: number) => turns !== 0 && !(seen.notInboard && turns < 0)
+    if (placing && seen.awayMm !== null) {
+      const turns = stopTurn(at, offsetMm.mean, placing[at], STOP_SCREW.mmPerTurn)
+      if (may(turns)) return { do: 'turn', screw: at, turns }
+    }
+    if (!seen.stands && may(bestTurns) && bestGood - good >= DECIDE.stopGain)
+      return { do: 'turn', screw: at, turns: bestTurns }
     const last = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || (e.kind === 'sight' && e.at === at))
     if (last >= 0 && log[last].kind === 'turn' && good < DECIDE.stopSeenAgain) return { do: 'sight', at }
   }
   // all but the stops is known well: look once more at the one that is least sure
   const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
+  if (!seenNow[at]) return null
   const good = analysis.stops[at].good
   const seen = log.length - 1 - log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
   const sights = log.slice(log.length - seen).filter(e => e.kind === 'sight' && e.at === at).length

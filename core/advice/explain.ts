@@ -27,6 +27,8 @@ export function sayMove(move: Move, teeth: readonly number[]): string {
       return `Measure the pulley's offset on the ${teeth[move.click]}`
     case 'edge':
       return `On the ${teeth[move.click]}, wind ${move.way} to the rub`
+    case 'pass':
+      return `Click by click to the ${teeth[move.to]}${move.back ? ' and back' : ''}, until one is not clean`
     case 'hanger':
       return 'Gauge the hanger'
     case 'reclamp':
@@ -58,6 +60,8 @@ export function headOf(m: Move, teeth: readonly number[], now: { right: number }
       return { small: `On the ${teeth[m.click]}, cranks turning`, big: `Wind ${m.way}` }
     case 'offset':
       return { small: 'Measure the pulley', big: `On the ${teeth[m.click]}` }
+    case 'pass':
+      return { small: 'Click by click, listen', big: `To the ${teeth[m.to]}${m.back ? ', back' : ''}` }
     case 'hanger':
       return { small: STOP_TURNING, big: 'Gauge it' }
     case 'reclamp':
@@ -104,6 +108,9 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     case 'turn': {
       if (move.screw !== 'barrel') {
         const stop = analysis.stops[move.screw]
+        const safeAnyway = stop.bestGood - stop.good < WELL_ANYWAY
+        if (safeAnyway)
+          return `${move.screw} stands ${said(stop.offsetMm.mean)}: safe, and this shop's school wants it elsewhere.`
         return `${move.screw} stands ${said(stop.offsetMm.mean)} of the ${move.screw === 'L' ? 'largest' : 'smallest'} sprocket: well set ${sayChance(stop.good)} as it is, ${sayChance(stop.bestGood)} after the turn.`
       }
       const offset = analysis.offsetMm
@@ -112,6 +119,8 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
     }
     case 'edge':
       return `Cranks turning, fingers clear, wind until it first rubs on the ${(move.way === 'out') === g.threadMm > 0 ? 'larger' : 'smaller'} neighbour: it tells more than another shift.${doubt(analysis, true)}`
+    case 'pass':
+      return `Each arrival listened to, as far as it is clean: it tells most for its time.${doubt(analysis, true)}`
     case 'shift':
       return `This arrival tells most now.${doubt(analysis, true)}`
     case 'offset':
@@ -128,6 +137,9 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
         : `No further move gains enough: ${sayChance(analysis.right)} right as it stands.${doubt(analysis)}`
   }
 }
+
+/** A stop screw that gains less than this is turned for the school's sake. `model` */
+const WELL_ANYWAY = 0.03
 
 const REPLACE_WHY: Record<Cause, string> = {
   friction: 'this is friction in the run',

@@ -2,6 +2,7 @@ import { SAFE } from '../standards/model'
 import type { BenchEvent, Part } from '../rear/benchEvents'
 import { degrees, radians } from '../quantity/angle'
 import { randomFrom, type Random } from '../quantity/random'
+import { arrivalsOf } from '../advice/checks'
 import type { Move } from '../advice/contract'
 import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
 import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/heard'
@@ -126,6 +127,7 @@ export function simulatedBench(
     perform(move) {
       switch (move.do) {
         case 'done':
+        case 'pass': // a pass is done click by click: see `passClicks`
           return null
         case 'turn':
           return record({ kind: 'turn', screw: move.screw, turns: move.turns })
@@ -160,6 +162,18 @@ export function simulatedBench(
       }
     },
   }
+}
+
+/** Goes click by click as far as it is clean: the arrivals heard. */
+export function passClicks(bench: SimulatedBench, move: Extract<Move, { do: 'pass' }>): BenchEvent[] {
+  const lever = bench.log.reduce((trace, event) => step(trace, event, bench.setup), startOf(bench.setup)).lever
+  const heard: BenchEvent[] = []
+  for (const { to } of arrivalsOf(lever, move.to, move.back)) {
+    const event = bench.perform({ do: 'shift', to })!
+    heard.push(event)
+    if (event.kind !== 'shift' || event.heard !== 'clean') break
+  }
+  return heard
 }
 
 const clampSlip = (random: Random): number => Math.max(-1.2, Math.min(1.2, 0.5 * random.normal()))

@@ -1,9 +1,10 @@
+import { PASS_CLICK } from '../advice/checks'
 import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { CAUSES, type Cause } from '../response/causes'
 import { advise } from '../advice/advise'
 import type { Advice, Move } from '../advice/contract'
 import { geometryOf } from '../response/setup'
-import { seededBike, simulatedBench, type HiddenBike } from './bench'
+import { seededBike, simulatedBench, type HiddenBike, passClicks } from './bench'
 import type { Physics } from './physics'
 import { byThumb, type Thumb } from './thumb'
 import { needless, truthOf } from './truth'
@@ -15,6 +16,8 @@ export type Played = {
   saidDone: boolean
   right: boolean
   cost: number
+  /** Touches of the mechanic: one a move, two for a pass that ends early. */
+  touches: number
   needless: number
   thrown: { largest: number; smallest: number }
   /** Barrel turns after which the bike was further from its window. */
@@ -40,7 +43,7 @@ export function play(
   seed: number,
   strategy: Strategy,
   physics: Physics,
-  options: { woundOut?: boolean; calibrate?: boolean } = {},
+  options: { woundOut?: boolean; calibrate?: boolean; passes?: boolean } = {},
 ): Played {
   const { setup, hidden } = seededBike(seed)
   const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics)
@@ -51,6 +54,7 @@ export function play(
     saidDone: false,
     right: false,
     cost: 0,
+    touches: 0,
     needless: 0,
     thrown: { largest: 0, smallest: 0 },
     worse: 0,
@@ -58,6 +62,15 @@ export function play(
     calls: [],
   }
   const perform = (move: Move): BenchEvent => {
+    out.touches++
+    if (move.do === 'pass') {
+      const heard = passClicks(bench, move)
+      const last = heard.at(-1)!
+      if (last.kind === 'shift' && last.heard !== 'clean') out.touches++
+      if (last.kind === 'shift' && last.heard === 'off') out.thrown[last.to === 0 ? 'smallest' : 'largest']++
+      out.cost += 1 + PASS_CLICK * (heard.length - 1)
+      return last
+    }
     if (move.do === 'replace' && needless(g, setup, bench.hidden, move.part, physics)) out.needless++
     const before = move.do === 'turn' && move.screw === 'barrel' ? farFromMiddle(bench.hidden) : null
     const event = bench.perform(move)!
@@ -71,7 +84,7 @@ export function play(
 
   if (strategy.is === 'advice') {
     while (out.cost < PATIENCE) {
-      const advice: Advice = advise(setup, [...bench.log])
+      const advice: Advice = advise(setup, [...bench.log], { passes: options.passes })
       if (options.calibrate) {
         const truth = truthOf(g, setup, bench.hidden, physics)
         out.calls.push({
@@ -85,6 +98,7 @@ export function play(
       if (advice.move.do === 'done') {
         out.saidDone = advice.right >= 0.5
         out.stated = advice.right
+        out.touches++
         break
       }
       perform(advice.move)

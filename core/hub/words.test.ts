@@ -113,7 +113,11 @@ describe('what stands on the sheet and in the records', () => {
     )
     expect(s.found).toEqual([
       { what: 'Hub as found', figure: 'rod past the axle -0.5 mm' },
-      { what: 'Hub slipped in gear', figure: '1, 3' },
+      {
+        what: 'Hub slipped in gear',
+        figure: '1, 3',
+        plain: 'The hub gear slipped, which can throw a rider.',
+      },
     ])
     expect(s.done.map(f => `${f.what}: ${f.figure}`)).toEqual([
       'Rod past the axle: 1.1 mm',
@@ -133,7 +137,7 @@ describe('what stands on the sheet and in the records', () => {
     expect(sheet().tell).toEqual([])
     expect(sheet(is(ROD), { kind: 'hubCured', fault: 'of-next-year' as never }).done[0]!.figure).toBe('of-next-year')
     expect(sheet(is(ROD), { kind: 'hubProof', holds: false }).done).toEqual([
-      { what: 'Hub gear', figure: 'failed its proof' },
+      { what: 'Hub gear', figure: 'failed its proof', plain: 'The hub gear does not hold yet.' },
     ])
   })
   test('records only what was read or turned, under the hub’s row or its way and gears', () => {

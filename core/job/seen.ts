@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { BRAKE_KIND_WORDS, END_KINDS } from '../brake/kinds'
+import { BRAKE_KIND_WORDS, END_KINDS } from '../standards/brakeKinds'
 import {
   BARS_OF,
   DRIVETRAIN_STANDARDS,

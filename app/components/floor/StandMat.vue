@@ -3,7 +3,6 @@
 import { leadingCause, type Picture } from '#core/advice/picture'
 import type { FloorJob } from '#core/http/job'
 import { JobView } from '#core/http/job'
-import { priorFor } from '#core/ledger/belief'
 import { EntriesAnswer } from '#core/ledger/events'
 import { reduce, staysOf } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
@@ -11,6 +10,7 @@ import { sayChance } from '#core/quantity/chance'
 import { INDEXED } from '#core/rear/progress'
 import { CAUSE_WORDS } from '#core/response/causes'
 import { geometryOf } from '#core/response/setup'
+import { adviceQuestion } from '~/workers/question'
 import { askAdvice } from '~/workers/useAdvice'
 
 const props = defineProps<{ job: FloorJob; compact?: boolean }>()
@@ -18,6 +18,7 @@ type Shown =
   | { is: 'loading' | 'away' }
   | { is: 'seen'; picture: Picture; placeMm: number[]; by: string; stays: string }
   | { is: 'plain'; words: string; by: string; stays: string }
+const session = useSession()
 const seen = shallowRef<Shown>({ is: 'loading' })
 
 onMounted(async () => {
@@ -35,10 +36,10 @@ onMounted(async () => {
     .filter(s => s.is === 'found')
     .map(s => s.why)
     .join(', ')
-  const { setup, bench } = state.rear
+  const { setup } = state.rear
   if (!setup) return void (seen.value = { is: 'plain', words: last ? sayEvent(last.event, []) : '', by, stays })
-  const prior = priorFor(state, record.value.known)
-  seen.value = await askAdvice({ job: props.job.number, setup, log: bench, prior }).then(
+  const question = adviceQuestion(state, record.value, session.now?.schools)!
+  seen.value = await askAdvice(question).then(
     (picture): Shown => ({ is: 'seen', picture, placeMm: geometryOf(setup).placeMm, by, stays }),
     (): Shown => ({ is: 'away' }),
   )

@@ -89,7 +89,12 @@ const others = computed<HubCheck[]>(() =>
       </template>
       <template v-else-if="next?.do === 'count'">
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">Gear {{ next.gear }}: count the wheel</p>
-        <LazyHubCountPad :key="next.gear" :parts="parts" :gear="next.gear" @count="(g, c, w) => emit('count', g, c, w)" />
+        <LazyHubCountPad
+          :key="next.gear"
+          :parts="parts"
+          :gear="next.gear"
+          @count="(g, c, w) => emit('count', g, c, w)"
+        />
       </template>
       <p v-else class="text-xl font-bold" data-test="hub-found">
         Nothing more to look at here: who is trained for this hub decides.

@@ -3,10 +3,10 @@ import { placeOfPiece } from '#core/cable/places'
 import { isBrake, leastRadiusMm, RUN_WORDS, RUNS, type RunName } from '#core/cable/housing'
 import { lossAlong, sayRead, type Run } from '#core/cable/run'
 import { TemplateView } from '#core/http/cables'
-import { priorFor } from '#core/ledger/belief'
 import { mayReachLargest } from '#core/rear/gates'
 import { ratioForSums } from '#core/rear/typedParts'
 import type { Asked } from '~/composables/ask'
+import { adviceQuestion } from '~/workers/question'
 import { useAdvice, type Question } from '~/workers/useAdvice'
 import { useCables } from '~/workers/useCables'
 
@@ -78,10 +78,10 @@ function takeLength(piece: string) {
 
 // what the shifting says, from the same belief as the rear bench
 const question = computed<Question | null>(() => {
-  const { setup, bench: log } = state.value.rear
+  const { bench: log } = state.value.rear
   const heardAny = log.some(e => e.kind === 'shift' || e.kind === 'edge')
-  return setup && record.value && panel.value === 'friction' && name.value === 'rear' && heardAny
-    ? { job: number, setup, log, prior: priorFor(state.value, record.value.known) }
+  return record.value && panel.value === 'friction' && name.value === 'rear' && heardAny
+    ? adviceQuestion(state.value, record.value, session.now?.schools)
     : null
 })
 const { picture: advice, stale } = useAdvice(question)

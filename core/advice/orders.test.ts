@@ -1,0 +1,195 @@
+import { describe, expect, test } from 'vitest'
+import { arrivalsOf } from './checks'
+import { passClicks, seededBike, simulatedBench } from '../bench/bench'
+import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
+import { asSeen, PLACING, stopTurn } from '../rear/stops'
+import { setupOfStandard } from '../response/testBikes'
+import { advise } from './advise'
+import { ADVICE_ORDERS, type AdviceOptions, type Move } from './contract'
+import { adviceBySchools } from './schools'
+import { schoolsOf } from '../procedure/schools'
+import { TABLE_ONLY } from '../standards/inForce'
+
+const setup = setupOfStandard('r14-11')
+const n = setup.teeth.length
+const L = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'L', offsetMm })
+const H = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'H', offsetMm })
+const shift = (to: number, heard: 'clean' | 'rubs-in' = 'clean'): BenchEvent => ({
+  kind: 'shift',
+  from: to - 1,
+  to,
+  heard,
+})
+
+/** Every move advised on a simulated bike until done or patience is spent, each with the log it was advised on. */
+function followed(seed: number, options: AdviceOptions): { move: Move; log: readonly BenchEvent[] }[] {
+  const { setup: of, hidden } = seededBike(seed)
+  const bench = simulatedBench(of, hidden, seed)
+  const out: { move: Move; log: readonly BenchEvent[] }[] = []
+  let cost = 0
+  while (cost < PATIENCE) {
+    const log = [...bench.log]
+    const { move } = advise(of, log, options)
+    out.push({ move, log })
+    if (move.do === 'done') break
+    const events = move.do === 'pass' ? passClicks(bench, move) : [bench.perform(move)!]
+    cost += move.do === 'pass' ? 1 + 0.2 * (events.length - 1) : costOf(events[0]!)
+  }
+  return out
+}
+const sprockets = (seed: number) => seededBike(seed).setup.teeth.length
+const SEEDS = [71, 72, 73, 74]
+
+describe('the order of the work is obeyed by the advice', () => {
+  test.each(ADVICE_ORDERS)('%s: simulated bikes never see the largest before L, nor the smallest before H', order => {
+    for (const seed of SEEDS) {
+      const last = sprockets(seed) - 1
+      for (const { move, log } of followed(seed, { order, passes: true })) {
+        const seen = (at: 'H' | 'L') => log.some(e => e.kind === 'sight' && e.at === at)
+        const lever = log.reduce((to, e) => (e.kind === 'shift' ? e.to : 'click' in e ? e.click : to), 0)
+        const goes =
+          move.do === 'shift'
+            ? [move.to]
+            : move.do === 'offset'
+              ? [move.click]
+              : move.do === 'pass'
+                ? arrivalsOf(lever, move.to, move.back).map(a => a.to)
+                : []
+        if (!seen('L')) expect(goes).not.toContain(last)
+        if (!seen('H') && move.do !== 'offset') expect(goes).not.toContain(0)
+        if (move.do === 'done') expect(seen('L') && seen('H')).toBe(true)
+        // no screw of a stop is turned that nobody has looked at
+        if (move.do === 'turn' && move.screw !== 'barrel') expect(seen(move.screw)).toBe(true)
+      }
+    }
+  })
+  test('stops first: L, then H, then the index', () => {
+    expect(advise(setup, []).move).toEqual({ do: 'sight', at: 'L' })
+    expect(advise(setup, [L(0)]).move).toEqual({ do: 'sight', at: 'H' })
+  })
+  test('climb, then L: H at once, one click from the smallest, and L only when the others are right', () => {
+    const order = 'climbThenL'
+    expect(advise(setup, [], { order }).move).toEqual({ do: 'sight', at: 'H' })
+    expect(advise(setup, [H(0)], { order }).move).toEqual({ do: 'shift', to: 1 })
+    for (const seed of SEEDS) {
+      const moves = followed(seed, { order })
+      const asked = moves.findIndex(m => m.move.do === 'sight' && m.move.at === 'L')
+      expect(moves.slice(0, asked).some(m => m.move.do === 'shift' || m.move.do === 'edge')).toBe(true)
+    }
+  })
+  test('tension first: the first move is one click, before any stop is looked at; then H, and L last', () => {
+    const order = 'tensionFirst'
+    expect(advise(setup, [], { order }).move).toEqual({ do: 'shift', to: 1 })
+    for (const seed of SEEDS) {
+      const moves = followed(seed, { order }).map(m => m.move)
+      const at = (stop: 'H' | 'L') => moves.findIndex(m => m.do === 'sight' && m.at === stop)
+      expect(at('H')).toBeGreaterThan(0)
+      expect(at('L')).toBeGreaterThan(at('H'))
+    }
+  })
+})
+
+describe('what was seen stands', () => {
+  test('seen where it is wanted, or within a quarter millimetre, and nothing but clean since: left alone', () => {
+    expect(asSeen('L', [L(0.4)], n)).toMatchObject({ stands: true, awayMm: null })
+    expect(asSeen('L', [L(0.5)], n).stands).toBe(false)
+    expect(asSeen('H', [H(-0.7)], n).stands).toBe(true)
+    expect(asSeen('H', [H(-0.8)], n)).toMatchObject({ stands: false })
+    expect(asSeen('H', [H(-0.8)], n).awayMm).toBeCloseTo(-0.3, 9)
+  })
+  test('turned since, heard not clean at its sprocket, or moved by other work: seen anew', () => {
+    expect(asSeen('H', [H(0), { kind: 'turn', screw: 'H', turns: 0.25 }], n).stands).toBe(false)
+    expect(asSeen('L', [L(0), { kind: 'turn', screw: 'H', turns: 0.25 }], n).stands).toBe(true)
+    expect(asSeen('L', [L(0), shift(n - 1, 'rubs-in')], n).stands).toBe(false)
+    expect(asSeen('L', [L(0), shift(3, 'rubs-in')], n).stands).toBe(true)
+    for (const part of ['hanger', 'derailleur', 'cassette'] as const)
+      expect(asSeen('L', [L(0), { kind: 'replace', part }], n)).toEqual({
+        stands: false,
+        notInboard: false,
+        awayMm: null,
+      })
+    expect(asSeen('L', [L(0), { kind: 'replace', part: 'cable' }], n).stands).toBe(true)
+  })
+  test('L in line or inboard is never turned towards the spokes', () => {
+    expect(asSeen('L', [L(0)], n).notInboard).toBe(true)
+    expect(asSeen('L', [L(-0.3)], n).notInboard).toBe(false)
+    expect(asSeen('H', [H(1)], n).notInboard).toBe(false)
+  })
+  test('over simulated bikes: no stop turn against sight', () => {
+    for (const seed of [81, 82, 83, 84, 85])
+      for (const { move, log } of followed(seed, {})) {
+        if (move.do !== 'turn' || move.screw === 'barrel') continue
+        const { stands, notInboard } = asSeen(move.screw, log, sprockets(seed))
+        expect(stands).toBe(false)
+        expect(notInboard && move.turns < 0).toBe(false)
+      }
+  })
+})
+
+describe('where the school wants the stops', () => {
+  const outboard = { H: { from: -2, to: -1 }, L: PLACING.L }
+  test('a stop seen elsewhere is turned there, and one that stands there is not', () => {
+    const move = advise(setup, [L(0), H(0)], { placing: outboard }).move
+    expect(move).toMatchObject({ do: 'turn', screw: 'H' })
+    expect(move.do === 'turn' && move.turns).toBeLessThan(0) // out: travel is given
+    expect(advise(setup, [L(0), H(-1.5)], { placing: outboard }).move.do).not.toBe('turn')
+    expect(advise(setup, [L(0), H(0)]).move.do).not.toBe('turn')
+  })
+  test('stage and advice ask the same function: within a quarter millimetre nothing is turned', () => {
+    expect(stopTurn('H', -0.75, PLACING.H, 1)).toBe(0)
+    expect(stopTurn('H', -0.8, PLACING.H, 1)).toBeCloseTo(0.75, 9)
+  })
+  test('the schools in force become the advice’s options', () => {
+    const of = (choice: object) => adviceBySchools(schoolsOf(TABLE_ONLY, choice))
+    expect(of({})).toEqual({ order: 'stopsFirst', placing: PLACING })
+    expect(of({ order: 'climb-then-l' }).order).toBe('climbThenL')
+    expect(of({ order: 'tension-first' }).order).toBe('tensionFirst')
+    expect(of({ placing: 'outboard' }).placing!.H).toEqual({ from: -2, to: -1 })
+  })
+})
+
+describe('a pass', () => {
+  test('is advised only where it may be', () => {
+    for (const seed of SEEDS) expect(followed(seed, {}).some(m => m.move.do === 'pass')).toBe(false)
+    expect(SEEDS.some(seed => followed(seed, { passes: true }).some(m => m.move.do === 'pass'))).toBe(true)
+  })
+  test('goes click by click, and back again', () => {
+    expect(arrivalsOf(0, 3, false).map(a => a.to)).toEqual([1, 2, 3])
+    expect(arrivalsOf(1, 3, true)).toEqual([
+      { to: 2, inward: true },
+      { to: 3, inward: true },
+      { to: 2, inward: false },
+      { to: 1, inward: false },
+    ])
+    expect(arrivalsOf(3, 0, false).map(a => a.inward)).toEqual([false, false, false])
+  })
+  test('ends at the first arrival that is not clean', () => {
+    const { setup: of, hidden } = seededBike(71)
+    const heard = passClicks(simulatedBench(of, { ...hidden, cableMm: hidden.cableMm - 3 }, 1), {
+      do: 'pass',
+      to: 5,
+      back: false,
+    })
+    expect(heard.slice(0, -1).every(e => e.kind === 'shift' && e.heard === 'clean')).toBe(true)
+    expect(heard.at(-1)).not.toMatchObject({ heard: 'clean' })
+  })
+})
+
+test.each([
+  [{ passes: 'yes' }, 'passes'],
+  [{ order: 'gapFirst' }, 'order'],
+  [{ placing: { H: { from: 0, to: 1 } } }, 'placing.L'],
+  [{ placing: { H: { from: NaN, to: 1 }, L: PLACING.L } }, 'placing.H.from'],
+  [{ placing: { H: { from: 1, to: 0 }, L: PLACING.L } }, 'placing.H'],
+  [{ placing: null }, 'placing.H'],
+])('%j is refused by name', (options, name) => {
+  expect(() => advise(setup, [], options as never)).toThrow(RangeError)
+  expect(() => advise(setup, [], options as never)).toThrow(name)
+})
+
+test('the same question has the same answer, whichever options were asked before', () => {
+  const log = [L(0), H(0)]
+  const plain = advise(setup, log)
+  advise(setup, log, { passes: true, order: 'tensionFirst' })
+  expect(advise(setup, log)).toEqual(plain)
+})
