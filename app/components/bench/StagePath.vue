@@ -86,11 +86,11 @@ const stages = computed(() => {
 [aria-current='step'] .bead {
   border-color: var(--ink);
 }
-/* on a low screen three stand side by side, so that each is as high as a finger needs */
-@media (max-height: 700px) and (min-width: 1001px) {
+/* on a low screen two or three stand side by side, so that each is as high as a finger needs */
+@media (max-height: 880px) and (min-width: 1001px) {
   .path {
     display: grid;
-    grid-template-columns: repeat(3, minmax(0, 1fr));
+    grid-template-columns: repeat(2, minmax(0, 1fr));
     gap: 2px;
   }
   .path li {
@@ -108,6 +108,11 @@ const stages = computed(() => {
   .path li::before,
   .bead {
     display: none;
+  }
+}
+@media (max-height: 700px) and (min-width: 1001px) {
+  .path {
+    grid-template-columns: repeat(3, minmax(0, 1fr));
   }
 }
 /* on a phone it folds to one line that scrolls */

@@ -205,10 +205,10 @@ watch(chosen, async id => {
                 :class="{ 'bg-ground': r.original.id === chosen || r.original.id === other }"
                 @click="touch(r.original)"
               >
-                <th scope="row" class="min-w-44 p-0 text-left font-normal">
+                <th scope="row" class="min-w-52 p-0 text-left font-normal">
                   <button
                     type="button"
-                    class="flex min-h-12 w-full flex-wrap items-center gap-x-2 border-l-[6px] px-2 py-1 text-left"
+                    class="flex min-h-12 w-full items-center gap-x-2 border-l-[6px] px-2 py-1 text-left"
                     :class="
                       r.original.id === chosen
                         ? 'border-ink'
