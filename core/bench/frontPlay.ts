@@ -2,7 +2,7 @@ import { END_GAP_MM } from '../front/endGaps'
 import type { FrontFault } from '../front/causes'
 import { adviseFront, frontCost, type FrontMoveTo } from '../front/advise'
 import type { FrontSet, FrontSight } from '../front/events'
-import { frontMove, type FrontSeen } from '../front/moves'
+import { frontMove, onRing, type FrontSeen } from '../front/moves'
 import { FRONT } from '../front/response'
 import { FRONT_AS_MODELLED, seededFront, simulatedFront, type FrontPhysics } from './front'
 
@@ -170,7 +170,7 @@ function* shiftBoth(rings: number, screws: readonly string[]): Generator<FrontMo
         const e = yield { do: 'shift', from, to }
         if (e.kind !== 'frontShift' || e.seen === 'clean') break
         clean = false
-        const move = frontMove(e.seen, answered.get(e.seen) ?? 0)
+        const move = frontMove(e.seen, answered.get(e.seen) ?? 0, onRing(to!, rings))
         answered.set(e.seen, (answered.get(e.seen) ?? 0) + 1)
         if (!move || !screws.includes(move.screw)) break
         yield {

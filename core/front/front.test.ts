@@ -3,12 +3,22 @@ import { Matrix } from 'ml-matrix'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
-import { FRONT_ELSEWHERE, FRONT_MOVES, FRONT_SEEN, FRONT_TURN_DOES, frontMove, type FrontSeen } from './moves'
+import {
+  FRONT_ELSEWHERE,
+  FRONT_SEEN,
+  FRONT_TURN_DOES,
+  frontMove,
+  frontMoves,
+  onRing,
+  RUB_MOVES,
+  type FrontSeen,
+} from './moves'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
 import type { FrontEvent } from './events'
 import { frontAfter, noFront, writtenMove } from './state'
 import { adviseFront } from './advise'
+import { cageOffMm, clearMm, frontGeometry, type FrontBike } from './response'
 import { cageClicks, frontTroubles, rubMap } from './rub'
 
 const pitch = new Array<number>(9).fill(3.95)
@@ -117,19 +127,78 @@ describe('moves of the written order (common practice, no source)', () => {
     ['no-drop', 2, 'L', 'out'],
     ['falls-inboard', 0, 'L', 'in'],
     ['falls-outboard', 0, 'H', 'in'],
-    ['rubs-outer', 0, 'barrel', 'in'],
   ] as const)('%s, answered %i times: %s %s', (seen, answered, screw, way) => {
-    expect(frontMove(seen, answered)).toMatchObject({ screw, way })
+    for (const on of ['small', 'big'] as const) expect(frontMove(seen, answered, on)).toMatchObject({ screw, way })
+  })
+  // which ring it rubs on decides the screw
+  test.each([
+    ['rubs-outer', 'big', 0, 'barrel', 'out'],
+    ['rubs-outer', 'big', 2, 'H', 'out'],
+    ['rubs-inner', 'big', 0, 'barrel', 'in'],
+    ['rubs-inner', 'small', 0, 'L', 'out'],
+    ['rubs-inner', 'small', 1, 'barrel', 'in'],
+  ] as const)('%s on the %s ring, answered %i times: %s %s', (seen, on, answered, screw, way) => {
+    expect(frontMove(seen, answered, on)).toMatchObject({ screw, way })
+  })
+  test('each written move against a rub, applied to the geometry, takes the plate that rubs away from the chain', () => {
+    const g = frontGeometry({ parts: USUAL_FRONT.triple, pitchMm: pitch, chainWidthMm: 5.9 })
+    const sound: FrontBike = {
+      slackMm: 0,
+      stopLMm: 0,
+      stopHMm: 0,
+      backlashMm: 0.2,
+      heightMm: 2,
+      angleDeg: 0,
+      stroke: 1,
+      sharpness: 1,
+      middleMm: 0,
+    }
+    const MM_PER_EIGHTH = 0.1
+    // the cage stands 2 mm off, and the plate is near the chain or rubs: what holds it there, the cable or that end's stop
+    const rubbing: [FrontSeen & keyof typeof RUB_MOVES, number, string, Partial<FrontBike>][] = [
+      ['rubs-inner', 0, 'stop', { stopLMm: 2 }],
+      ['rubs-inner', 0, 'cable', { slackMm: 2 }],
+      ['rubs-inner', 1, 'cable', { slackMm: 2, stopHMm: 4 }],
+      ['rubs-inner', 2, 'cable', { slackMm: 2, stopHMm: 4 }],
+      ['rubs-inner', 2, 'stop', { slackMm: 3, stopHMm: 2 }],
+      ['rubs-outer', 0, 'stop', { slackMm: -3, stopLMm: -2 }],
+      ['rubs-outer', 1, 'cable', { slackMm: -2, stopLMm: -4 }],
+      ['rubs-outer', 2, 'cable', { slackMm: -2, stopLMm: -4 }],
+      ['rubs-outer', 2, 'stop', { slackMm: 1, stopHMm: -2 }],
+    ]
+    for (const [seen, ring, holds, wrong] of rubbing) {
+      const plate = seen === 'rubs-inner' ? 'inner' : 'outer'
+      const where = `${seen} on ring ${ring}, held by the ${holds}`
+      let bike: FrontBike = sound
+      const clear = () => clearMm(g, bike, ring, g.judgedOn(ring), cageOffMm(g, bike, ring, ring > 0))[plate]
+      const wellSet = clear()
+      bike = { ...sound, ...wrong }
+      const before = clear()
+      expect(before, where).toBeLessThan(wellSet - 1)
+      for (const m of frontMoves(seen, onRing(ring, 3))) {
+        const by = MM_PER_EIGHTH * m.eighths
+        const was = clear()
+        if (m.screw === 'barrel') bike = { ...bike, slackMm: bike.slackMm + (m.way === 'out' ? by : -by) }
+        if (m.screw === 'H') bike = { ...bike, stopHMm: bike.stopHMm + (m.way === 'out' ? by : -by) }
+        if (m.screw === 'L') bike = { ...bike, stopLMm: bike.stopLMm + (m.way === 'in' ? by : -by) }
+        // never the wrong way; a screw that does not hold the cage does nothing
+        expect(clear(), `${where}: ${m.screw} ${m.way}`).toBeGreaterThanOrEqual(was - 1e-9)
+      }
+      expect(clear(), where).toBeGreaterThan(before)
+    }
   })
   test('a list used up sends elsewhere, and clean asks for nothing', () => {
     for (const seen of FRONT_SEEN) {
       if (seen === 'clean') {
-        expect(frontMove(seen, 0)).toBeNull()
+        expect(frontMove(seen, 0, 'big')).toBeNull()
         continue
       }
-      expect(frontMove(seen, FRONT_MOVES[seen].length)).toBeNull()
+      for (const on of ['small', 'middle', 'big'] as const) {
+        const moves = frontMoves(seen, on)
+        expect(frontMove(seen, moves.length, on)).toBeNull()
+        for (const m of moves) expect(FRONT_TURN_DOES[m.screw][m.way]).toBeTruthy()
+      }
       expect(FRONT_ELSEWHERE[seen].length).toBeGreaterThan(20)
-      for (const m of FRONT_MOVES[seen]) expect(FRONT_TURN_DOES[m.screw][m.way]).toBeTruthy()
     }
   })
   test('winding in takes travel away: H in inboard, L in outboard; barrel out is tighter and outboard', () => {
@@ -172,7 +241,7 @@ describe('the front after its entries', () => {
     expect(twice.net).toEqual({ barrel: 16, H: 0, L: 0 })
     const done = frontAfter(frontAfter(twice, { kind: 'frontTurn', screw: 'H', sixteenths: -4 }), seen('no-climb'))
     expect(writtenMove(done)).toBeNull() // the list is used up: look elsewhere
-    expect(done.open).toEqual({ seen: 'no-climb', answered: 3 })
+    expect(done.open).toEqual({ seen: 'no-climb', on: 'big', answered: 3 })
     expect(writtenMove(frontAfter(twice, seen('clean')))).toBeNull()
   })
 

@@ -40,8 +40,40 @@ const move = (screw: FrontScrew, way: 'in' | 'out', eighths: number, why: string
   why,
 })
 
-/** The written order's moves for each fault, the first ones first. `practice`, no source; amounts in eighths are `model`. */
-export const FRONT_MOVES: Record<Exclude<FrontSeen, 'clean'>, readonly FrontMove[]> = {
+/** Which ring the chain lies on: it decides the screw that answers a rub. */
+export type OnRing = 'small' | 'middle' | 'big'
+export const onRing = (ring: number, rings: number): OnRing =>
+  ring === 0 ? 'small' : ring === rings - 1 ? 'big' : 'middle'
+
+/**
+ * What answers a rub: the cage goes away from the plate that rubs. On an end ring the cable goes first where it holds the
+ * cage, then the stop that does; which ring it rubs on decides the screw. `practice`, no source
+ */
+export const RUB_MOVES: Record<'rubs-inner' | 'rubs-outer', Record<OnRing, readonly FrontMove[]>> = {
+  'rubs-inner': {
+    small: [
+      move('L', 'out', 1, 'the cage stands too far outboard: its inner limit gives way'),
+      move('barrel', 'in', 4, 'or the cable holds it there'),
+    ],
+    middle: [move('barrel', 'in', 2, 'the cage stands too far outboard')],
+    big: [move('barrel', 'in', 4, 'the cage is drawn too far outboard'), move('H', 'in', 1, 'then the outer limit')],
+  },
+  'rubs-outer': {
+    small: [
+      move('L', 'in', 1, 'the cage stands too far inboard: its inner limit is moved outboard'),
+      move('barrel', 'out', 4, 'or the cable is to hold it farther out'),
+    ],
+    middle: [move('barrel', 'out', 2, 'the cage stands too far inboard')],
+    big: [
+      move('barrel', 'out', 8, 'in the top pair a turn or two more tension: the cage goes outboard'),
+      move('barrel', 'out', 8, 'the second turn'),
+      move('H', 'out', 1, 'then the outer limit, where that holds it'),
+    ],
+  },
+}
+
+/** The written order's moves for each other fault, the first ones first. `practice`, no source; amounts in eighths are `model`. */
+export const FRONT_MOVES: Record<Exclude<FrontSeen, 'clean' | 'rubs-inner' | 'rubs-outer'>, readonly FrontMove[]> = {
   'no-climb': [
     move('barrel', 'out', 4, 'more tension first: a slack cable spends the lever’s stroke'),
     move('barrel', 'out', 4, 'once more, before a stop is touched'),
@@ -54,17 +86,18 @@ export const FRONT_MOVES: Record<Exclude<FrontSeen, 'clean'>, readonly FrontMove
   ],
   'falls-inboard': [move('L', 'in', 2, 'the inner limit lies too far inboard')],
   'falls-outboard': [move('H', 'in', 2, 'the outer limit lies too far outboard')],
-  'rubs-inner': [move('L', 'out', 1, 'in small and largest the inner plate wants about 1 mm')],
-  'rubs-outer': [
-    move('barrel', 'in', 8, 'in the top pair a turn or two of slack'),
-    move('H', 'out', 1, 'then the outer limit'),
-  ],
 }
 
-/** The next move by the written order: what was seen, and how often that was answered already without cure. Null when the list is used up: look elsewhere. */
-export function frontMove(seen: FrontSeen, answered: number): FrontMove | null {
-  return seen === 'clean' ? null : (FRONT_MOVES[seen][answered] ?? null)
-}
+/** The written moves for what was seen on a ring, the first ones first. */
+export const frontMoves = (seen: FrontSeen, on: OnRing): readonly FrontMove[] =>
+  seen === 'clean' ? [] : seen === 'rubs-inner' || seen === 'rubs-outer' ? RUB_MOVES[seen][on] : FRONT_MOVES[seen]
+
+/**
+ * The next move by the written order: what was seen, on which ring, and how often that was answered already without cure.
+ * Null when the list is used up: look elsewhere.
+ */
+export const frontMove = (seen: FrontSeen, answered: number, on: OnRing): FrontMove | null =>
+  frontMoves(seen, on)[answered] ?? null
 
 /** What can be seen of a shift from one ring to another: what is too much or too little that way. */
 export const possibleSeen = (from: number, to: number): FrontSeen[] =>

@@ -2,7 +2,7 @@ import { END_GAP_MM, type EndGaps } from './endGaps'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
 import type { FrontEvent, FrontSight } from './events'
-import { frontMove, type FrontMove, type FrontScrew, type FrontSeen } from './moves'
+import { frontMove, onRing, type FrontMove, type FrontScrew, type FrontSeen, type OnRing } from './moves'
 import type { FrontOrder } from './orders'
 import type { FrontParts } from './parts'
 
@@ -14,7 +14,7 @@ export type FrontState = {
   gaps: EndGaps & { measured: { inner: boolean; outer: boolean } }
   position: { heightMm: number | null; angleDeg: number | null }
   /** The last fault seen and how often a written move answered it since. */
-  open: { seen: FrontSeen; answered: number } | null
+  open: { seen: FrontSeen; on: OnRing; answered: number } | null
   /** Net sixteenths since arrival: barrel + out, H and L + in; the barrel's since the cable was last clamped. */
   net: Record<FrontScrew, number>
   steps: Partial<Record<FrontOrder, readonly string[]>>
@@ -39,13 +39,13 @@ export function frontAfter(was: FrontState, e: FrontEvent): FrontState {
     return { ...was, steps: { ...was.steps, [e.order]: [...new Set([...(was.steps[e.order] ?? []), e.step])] } }
   const now = { ...was, log: [...was.log, e] }
   switch (e.kind) {
-    case 'frontShift':
-      return {
-        ...now,
-        open: e.seen === 'clean' ? null : was.open?.seen === e.seen ? was.open : { seen: e.seen, answered: 0 },
-      }
+    case 'frontShift': {
+      const on = onRing(e.to, was.parts?.rings.length ?? Math.max(e.from, e.to) + 1)
+      const same = was.open?.seen === e.seen && was.open.on === on
+      return { ...now, open: e.seen === 'clean' ? null : same ? was.open : { seen: e.seen, on, answered: 0 } }
+    }
     case 'frontTurn': {
-      const wanted = was.open && frontMove(was.open.seen, was.open.answered)
+      const wanted = was.open && frontMove(was.open.seen, was.open.answered, was.open.on)
       const open = was.open && wanted?.screw === e.screw ? { ...was.open, answered: was.open.answered + 1 } : was.open
       // a stop that was turned has another gap: it is measured anew
       const measured = {
@@ -103,4 +103,5 @@ export function frontCabled(was: FrontState, { run, step }: Cabled, cables: Cabl
 }
 
 /** What the written order would do next about what was seen last; null when nothing is open or its list is used up. */
-export const writtenMove = (s: FrontState): FrontMove | null => s.open && frontMove(s.open.seen, s.open.answered)
+export const writtenMove = (s: FrontState): FrontMove | null =>
+  s.open && frontMove(s.open.seen, s.open.answered, s.open.on)
