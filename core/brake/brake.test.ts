@@ -419,3 +419,12 @@ describe('a proof is three tests', () => {
     else expect(after(...(marks as unknown as [ProofTest | undefined, boolean][]))).toMatchObject(proof)
   })
 })
+
+test('a cure that failed makes its fault less likely each time, and is never the cause a third time', () => {
+  const seen = [{ check: 'lever', outcome: 'bar' }]
+  const [top] = diagnose('linear-pull', seen).faults
+  const chance = (times: number) =>
+    diagnose('linear-pull', seen, new Array<string>(times).fill(top!.id)).faults.find(f => f.id === top!.id)!.chance
+  expect(chance(1)).toBeLessThan(chance(0))
+  expect(chance(2)).toBe(0)
+})

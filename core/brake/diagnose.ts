@@ -7,8 +7,8 @@ import type { BrakeKind } from './kinds'
 /** What was seen at one check. */
 export type BrakeSeen = { check: string; outcome: string }
 
-/** A report names another outcome than the true one this often. `model` */
-const BRAKE_WRONG = 0.03
+/** A look is reported wrongly this often: a slip of the eye, or a brake that shows its fault otherwise. `model` */
+const BRAKE_WRONG = 0.04
 /** Said to be the cause from here. */
 const SURE = 0.92
 /** Chance, before anything is seen, that nothing is wrong with the brake. `model` */
@@ -30,6 +30,11 @@ export function outcomeChance(f: BrakeFault, c: BrakeCheck, outcome: string): nu
   return (1 - BRAKE_WRONG) * true_ + BRAKE_WRONG / c.outcomes.length
 }
 
+/** A fault that was put right is still there this seldom. `model` */
+const CURE_FAILS = 0.1
+/** How likely a fault still is after so many tries to cure it; after two it is looked for elsewhere. */
+const afterCures = (times: number): number => (times >= 2 ? 0 : CURE_FAILS ** times)
+
 export type Diagnosis = {
   /** Chances of every fault of the kind and of `none`, the likeliest first. */
   faults: { id: string; words: string; chance: number }[]
@@ -44,12 +49,12 @@ export type Diagnosis = {
 /**
  * What is wrong with a brake, by Bayes' rule over its usual faults, one at a time, and the check to make next: the most
  * mutual information per cost.
- * @param cured faults already cured in this visit, which are no longer likely
+ * @param cured faults already put right in this visit, once for each time: each makes it less likely, and nobody tries a third time
  * @throws RangeError for a check or outcome the kind does not have
  */
 export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: readonly string[] = []): Diagnosis {
   const possible = [...BRAKE_FAULTS[kind], NONE]
-  const weights = possible.map(f => f.weight * (cured.includes(f.id) ? 0.1 : 1))
+  const weights = possible.map(f => f.weight * afterCures(cured.filter(id => id === f.id).length))
   for (const { check, outcome } of seen) {
     const c = BRAKE_CHECKS.find(x => x.id === check)
     if (!c || !c.outcomes.some(o => o[0] === outcome)) throw new RangeError(`check ${check} has no outcome ${outcome}`)
