@@ -3,7 +3,7 @@
  */
 export { advise, consider, type AdviseOptions } from './advice/advise'
 export type { Advice, AdviceOptions, AdviceOrder, Move } from './advice/contract'
-export type { Between, Placing } from './rear/stops'
+export type { Between, Placing } from './rear/asSeen'
 export type { BenchEvent, Part, Screw } from './rear/benchEvents'
 export type { Cause } from './response/causes'
 export type { Heard } from './response/heard'

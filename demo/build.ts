@@ -1,3 +1,6 @@
+import { adviceBySchools } from '#core/advice/schools'
+import { schoolsOf } from '#core/procedure/schools'
+import { TABLE_ONLY } from '#core/standards/inForce'
 import { moveKey } from '#core/advice/moveKey'
 import { EventId, PersonId } from '#core/chapter/ids'
 import { addDays, addSeconds, set } from 'date-fns'
@@ -40,6 +43,9 @@ type DemoOptions = {
  * Builds a shop as its people would have: through the services the application uses, with what a simulated bench
  * lets them see and hear. @returns the shop's id
  */
+/** The advice is asked as the bench does by the usual schools. */
+const AS_ASKED_HERE = adviceBySchools(schoolsOf(TABLE_ONLY))
+
 export async function buildDemo(db: Db, options: DemoOptions = {}): Promise<string> {
   const { shop: house = DEMO_SHOP, now = new Date(), jobs = DEMO_JOBS, demo = true, say = () => undefined } = options
   const shop = newId()
@@ -232,7 +238,7 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
   const until = job.state.at === 'stand' ? job.state.until : 'done'
   const out: LedgerEvent[] = []
   while (out.length < 60) {
-    const advice = advise(setup, [...bench.log])
+    const advice = advise(setup, [...bench.log], AS_ASKED_HERE)
     const barrel = advice.move.do === 'turn' && advice.move.screw === 'barrel'
     if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4))))
       break

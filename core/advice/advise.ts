@@ -7,7 +7,7 @@ import { decide, type Decision } from './decide'
 import { barsBarrel, effectOf, explain, STOP_TURNING } from './explain'
 import { posteriorAtStart, type Posterior } from './posterior'
 import type { KnownPrior } from './prior'
-import type { Placing } from '../rear/stops'
+import type { Placing } from '../rear/asSeen'
 import { startOf, step } from '../rear/trace'
 
 export type AdviseOptions = AdviceOptions & {

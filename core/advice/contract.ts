@@ -1,6 +1,6 @@
 import type { Cause } from '../response/causes'
 import type { Part, Screw } from '../rear/benchEvents'
-import type { Placing } from '../rear/stops'
+import type { Placing } from '../rear/asSeen'
 
 export type Move =
   | { do: 'shift'; to: number }

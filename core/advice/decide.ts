@@ -6,7 +6,7 @@ import type { AdviceOptions, AdviceOrder, Move } from './contract'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
 import { mayReachLargest } from '../rear/gates'
-import { asSeen, stopTurn, type Placing } from '../rear/stops'
+import { asSeen, stopTurn, type Placing } from '../rear/asSeen'
 import type { Trace } from '../rear/trace'
 import { STOP_SCREW } from '../response/parameters'
 

@@ -3,7 +3,8 @@ import { safeStopMm } from '../response/safe'
 import { geometryOf } from '../response/setup'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import type { RearState } from './state'
-import { learntMmPerTurn, lTargetMm, stopTurn } from './stops'
+import { stopTurn } from './asSeen'
+import { learntMmPerTurn, lTargetMm } from './stops'
 
 type Span = { from: number; to: number }
 /** A stop as it was seen by hand, where it is to stand, and the turn between. All mm from its sprocket's plane, + inboard. */

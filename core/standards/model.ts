@@ -9,3 +9,6 @@ export const NO_WINDOW_TURNS = 1 / 8
 export const FAULT_WINDOW_TURNS = 1 / 4
 /** With this in its place: a part replaced without that blame was replaced needlessly. */
 export const NEEDED_WINDOW_TURNS = 3 / 8
+
+/** Where stops are wanted unless a school says otherwise, mm from their end sprockets' planes, + inboard. `practice`: in line, never further inboard at the largest */
+export const STOP_PLACING = { H: { from: -0.5, to: 0.3 }, L: { from: -0.5, to: 0.2 } } as const

@@ -57,7 +57,7 @@ const { doubtful, hint, closed } = props.bench
       >To the sense check</NuxtLink
     >
   </p>
-  <DoubtfulFigure
+  <LazyDoubtfulFigure
     v-if="doubtful"
     :question="doubtful.question"
     @keep="bench.keepDoubtful"

@@ -247,7 +247,9 @@ watch(chosen, async id => {
         </div>
         <p class="small mt-2">
           Where a figure comes from, and its words on touch of a row:
-          <template v-for="p in Provenance.options" :key="p"><ProvenanceMark class="mr-3" :of="p" full /> </template>.
+          <span class="flex flex-wrap gap-x-3"
+            ><ProvenanceMark v-for="p in Provenance.options" :key="p" :of="p" full
+          /></span>
           What was measured here beats the others; the maker’s instructions win.
         </p>
       </section>

@@ -1,5 +1,5 @@
 import type { Provenance } from '../../quantity/provenance'
-import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS, SAFE } from '../model'
+import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS, SAFE, STOP_PLACING } from '../model'
 import { CHAIN_LINE_MM } from '../chainLines'
 import type { Entry } from '../entry'
 
@@ -24,14 +24,14 @@ export const TARGET_ENTRIES: readonly Entry[] = [
   target('gap-start-wide', 'B gap, 6 to 10 mm, then refine', 'mm', 6, 10, 'practice'),
   target('gap-smallest-clear', 'B gap, the smallest that clears', 'mm', 2, 5, 'practice'),
   target('gap-with-sag', 'B gap, with the rider’s sag', 'mm', 13, 16, 'practice'),
-  target('h-centred', 'H stop, centred, + inboard', 'mm', -0.5, 0.3, 'practice'),
+  target('h-centred', 'H stop, centred, + inboard', 'mm', STOP_PLACING.H.from, STOP_PLACING.H.to, 'practice'),
   target('h-outboard', 'H stop, 1 to 2 mm outboard, + inboard', 'mm', -2, -1, 'practice'),
   target(
     'l-stop',
     'L stop, + inboard',
     'mm',
-    -0.5,
-    0.2,
+    STOP_PLACING.L.from,
+    STOP_PLACING.L.to,
     'practice',
     'centred under the largest, never further inboard',
   ),

@@ -64,7 +64,7 @@ watch(() => state.value.undone.size, rear.startDead)
   <div class="bench">
     <JobTop here="rear" :opinions="opinions" />
     <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
-    <NoDerailleur
+    <LazyNoDerailleur
       v-else-if="!setup || !geometry"
       :number="number"
       :state="state"

@@ -56,7 +56,7 @@ const next = computed(() => {
       </aside>
       <main class="bench-middle">
         <BenchTroubles :bench="bench" />
-        <NoDerailleur
+        <LazyNoDerailleur
           v-if="!state.rear.setup"
           :number="number"
           :state="state"
