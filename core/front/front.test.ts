@@ -3,6 +3,9 @@ import { Matrix } from 'ml-matrix'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
+import type {
+  RUB_MOVES,
+  FrontSeen} from './moves';
 import {
   FRONT_ELSEWHERE,
   FRONT_SEEN,
@@ -10,8 +13,6 @@ import {
   frontMove,
   frontMoves,
   onRing,
-  RUB_MOVES,
-  type FrontSeen,
 } from './moves'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'

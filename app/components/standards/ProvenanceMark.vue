@@ -22,7 +22,7 @@ const SHAPE: Record<Provenance, string> = {
 
 <template>
   <span
-    class="inline-flex items-center gap-1.5 text-[0.8125rem] whitespace-nowrap"
+    class="relative inline-flex items-center gap-1.5 text-[0.8125rem] whitespace-nowrap"
     :class="of === 'shop' ? 'font-bold text-clean' : 'text-soft'"
     :title="`${PROVENANCE_WORDS[of]}${source ? `: ${source}` : ''}`"
   >
