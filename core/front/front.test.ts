@@ -3,17 +3,8 @@ import { Matrix } from 'ml-matrix'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
-import type {
-  RUB_MOVES,
-  FrontSeen} from './moves';
-import {
-  FRONT_ELSEWHERE,
-  FRONT_SEEN,
-  FRONT_TURN_DOES,
-  frontMove,
-  frontMoves,
-  onRing,
-} from './moves'
+import type { RUB_MOVES, FrontSeen } from './moves'
+import { FRONT_ELSEWHERE, FRONT_SEEN, FRONT_TURN_DOES, frontMove, frontMoves, onRing } from './moves'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
 import type { FrontEvent } from './events'
