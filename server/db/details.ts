@@ -5,7 +5,7 @@ import { EVENT_VERSION } from '#core/ledger/events'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { CannotTakeIn, jobByNumber, tagFree } from './jobs'
-import { append, lockOpenJob } from './ledger'
+import { append, lockOpenJob, type Signed } from './ledger'
 
 /**
  * Puts right what was written of a job at the door: its rows follow, what stood there before is kept, and the ledger says
@@ -40,27 +40,7 @@ export function changeDetails(
     const fields = DETAILS.filter(f => to(f) !== undefined && to(f) !== was[f])
     if (!fields.length) return []
     if (fields.includes('tag')) await tagFree(tx, shop, order.tag!, id)
-    const [told] = await append(
-      tx,
-      shop,
-      number,
-      session,
-      [
-        {
-          id: EventId.parse(order.id),
-          v: EVENT_VERSION,
-          at: at.toISOString(),
-          basedOn: order.basedOn,
-          by: PersonId.parse(person),
-          event: { kind: 'edited', fields },
-          verified: true,
-          signedBy: null,
-        },
-      ],
-      true,
-    )
-    if (told.outcome === 'held') return fields
-    if (told.outcome !== 'stored') throw new CannotTakeIn('id', 'That request was used before: ask once more')
+    if (!(await tellEdited(tx, { shop, number, person, session }, order, fields, at))) return fields
     for (const field of fields)
       await tx.insertInto('job_edit').values({ shop, id: newId(), job: id, field, was: was[field], person }).execute()
     await follow(tx, shop, job, order)
@@ -70,6 +50,36 @@ export function changeDetails(
       throw new CannotTakeIn('tag', `Tag ${order.tag} was just taken: use another`)
     throw error
   })
+}
+
+/** Whose hand changes what is written of a job. */
+type Writing = { shop: string; number: number; person: string; session: string | null }
+
+/**
+ * Lets the ledger say which of what was written is put right. False when this request was told before.
+ * @throws CannotTakeIn when its id was used for something else
+ */
+export async function tellEdited(
+  tx: ShopTx,
+  { shop, number, person, session }: Writing,
+  order: { id: string; basedOn: number },
+  fields: Detail[],
+  at: Date,
+): Promise<boolean> {
+  const entry: Signed = {
+    id: EventId.parse(order.id),
+    v: EVENT_VERSION,
+    at: at.toISOString(),
+    basedOn: order.basedOn,
+    by: PersonId.parse(person),
+    event: { kind: 'edited', fields },
+    verified: true,
+    signedBy: null,
+  }
+  const [told] = await append(tx, shop, number, session, [entry], true)
+  if (told.outcome !== 'stored' && told.outcome !== 'held')
+    throw new CannotTakeIn('id', 'That request was used before: ask once more')
+  return told.outcome === 'stored'
 }
 
 type Row = NonNullable<Awaited<ReturnType<typeof jobByNumber>>>

@@ -1,11 +1,10 @@
-import { EventId, PersonId } from '#core/chapter/ids'
 import type { SameBike } from '#core/http/job'
-import { EVENT_VERSION } from '#core/ledger/events'
 import { sql } from 'kysely'
 import { inShop, type Db, type ShopTx } from './connect'
+import { tellEdited } from './details'
 import { newId } from './ids'
 import { CannotTakeIn, jobByNumber } from './jobs'
-import { append, lockOpenJob } from './ledger'
+import { lockOpenJob } from './ledger'
 
 /**
  * The bike of this job is one that was here before, entered a second time: its visits, sheets and records go over to that
@@ -33,27 +32,7 @@ export function mergeBike(
       .forUpdate()
       .executeTakeFirst()
     if (!into || into.merged_into) throw new CannotTakeIn('bike', 'That bike is not known here: search again')
-    const [told] = await append(
-      tx,
-      shop,
-      number,
-      session,
-      [
-        {
-          id: EventId.parse(order.id),
-          v: EVENT_VERSION,
-          at: at.toISOString(),
-          basedOn: order.basedOn,
-          by: PersonId.parse(person),
-          event: { kind: 'edited', fields: ['bike'] },
-          verified: true,
-          signedBy: null,
-        },
-      ],
-      true,
-    )
-    if (told.outcome === 'held') return
-    if (told.outcome !== 'stored') throw new CannotTakeIn('id', 'That request was used before: ask once more')
+    if (!(await tellEdited(tx, { shop, number, person, session }, order, ['bike'], at))) return
     if (into.id === job.bike_id) throw new CannotTakeIn('bike', 'That is this bike already')
     const open = await tx
       .selectFrom('job')
