@@ -4,6 +4,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { JobView } from '#core/http/job'
 import { PAPERS, type PaperKind } from '#core/ledger/paper'
 import type { Sheet } from '#core/ledger/sheet'
+import { TEST_SHEET } from '#core/ledger/testSheet'
 import { NOT_SHOWN, runsOf } from './fonts'
 import { sheetPdf } from './sheetPdf'
 import { codeSvg, tagCode, tagPdf } from './tagPdf'
@@ -16,29 +17,11 @@ const fact = (i: number, letters = 20) => ({
 })
 const many = (n: number, letters?: number) => Array.from({ length: n }, (_, i) => fact(i, letters))
 const sheet = (change: Partial<Sheet> = {}): Sheet => ({
-  modelVersion: 3,
-  closedAt: '2026-11-20T15:00:00.000Z',
-  by: 'p1',
-  how: 'proven',
-  fault: null,
-  parts: null,
-  drivetrain: '10 speeds',
-  numbers: [],
+  ...TEST_SHEET,
   found: many(2),
   done: many(3),
   left: many(1),
-  netSixteenths: { barrel: 8, H: 2, L: 2, B: 0 },
-  barrelSixteenths: 32,
-  barrelAssumed: false,
-  proofs: { front: { holds: true, by: 'p1', at: '2026-11-20T14:00:00.000Z', failed: null }, rear: null },
-  right: 0.97,
-  recallOn: '2026-12-04',
-  runs: [],
-  hub: null,
-  brakes: [],
   tell: [],
-  belief: {},
-  work: 10,
   ...change,
 })
 const job = (change: Partial<JobView> = {}): JobView =>
