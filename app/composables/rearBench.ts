@@ -74,6 +74,12 @@ export function useRearBench(bench: Bench) {
   const screw = ref<ScrewName>('barrel')
   const pending = ref(0)
   const edgeChosen = ref<number | null>(null)
+  /** A screw that was asked for is the one the brackets wind, whatever the move looks for. */
+  let inHand = false
+  function takeScrew(name: ScrewName) {
+    screw.value = name
+    inHand = true
+  }
 
   const advised = (taken: boolean): { advised?: Advised } =>
     picture.value && !stale.value ? { advised: advisedBy(picture.value, taken) } : {}
@@ -81,6 +87,7 @@ export function useRearBench(bench: Bench) {
     wanted.value = null
     pending.value = 0
     edgeChosen.value = null
+    inHand = false
     await bench.put(event, words)
   }
   /** Done as advised: the move just done must not be accepted twice. */
@@ -148,10 +155,10 @@ export function useRearBench(bench: Bench) {
     }
   }
 
-  /** A press of a bracket key: the rub that is looked for, else the screw at hand, as far as it goes. */
+  /** A press of a bracket key: the rub that is looked for, else (or when asked for) the screw at hand, as far as it goes. */
   function bracket(by: 1 | -1) {
     const m = move.value
-    if (m?.do === 'edge' && pending.value === 0) {
+    if (m?.do === 'edge' && pending.value === 0 && !inHand) {
       // who chooses on a move has seen it
       dead.value = false
       const most = edgeLimitTurns(rear.value, m.way)
@@ -179,6 +186,7 @@ export function useRearBench(bench: Bench) {
 
   function clear() {
     pending.value = 0
+    inHand = false
     wanted.value = null
     exceptions.value = new Set()
   }
@@ -215,6 +223,7 @@ export function useRearBench(bench: Bench) {
     offset,
     gauge,
     accept,
+    takeScrew,
     bracket,
     logPending,
     other,

@@ -42,7 +42,7 @@ const keys = (): Record<string, () => void> => ({
   '[': () => rear.bracket(-1),
   ']': () => rear.bracket(1),
   ...Object.fromEntries(
-    (['barrel', 'H', 'L'] as const).map(s => [s.charAt(0).toLowerCase(), () => void (screw.value = s)]),
+    (['barrel', 'H', 'L'] as const).map(s => [s.charAt(0).toLowerCase(), () => rear.takeScrew(s)]),
   ),
   r: rear.edgeFound,
   n: rear.noEdge,
