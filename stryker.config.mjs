@@ -13,7 +13,7 @@ export default {
   ignorePatterns: ['!.nuxt', '.output', 'docs', 'e2e', 'test-results', 'reports', '.data'],
   tempDirName: '.stryker-tmp',
   concurrency: 2,
-  timeoutMS: 20_000,
+  timeoutMS: 6_000,
   reporters: ['json', 'progress-append-only'],
   jsonReporter: { fileName: process.env.OCHO_MUTANTS_REPORT ?? 'reports/mutants.json' },
 }

@@ -328,8 +328,8 @@ test('a cargo bike, both rear runs new: taps counted, labels printed, photograph
   await expect(t(bench, 'photo')).toHaveCount(1)
   await expect.poll(() => t(bench, 'photo').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1280)
   const photos = `${SERVER()}/api/jobs/${number}/photos`
-  const post = (data: Buffer, run = 'rear') =>
-    bench.request.post(`${photos}?run=${run}`, { headers: { 'content-type': 'image/jpeg' }, data })
+  const post = (data: Buffer, of = 'rear') =>
+    bench.request.post(`${photos}?of=${of}`, { headers: { 'content-type': 'image/jpeg' }, data })
   expect((await post(Buffer.from('<script>'))).status()).toBe(400)
   expect((await post(Buffer.alloc(4 * 1024 * 1024, 1))).status()).toBe(413)
   expect((await post(Buffer.from([0xff, 0xd8, 0xff, 0]), 'garden')).status()).toBe(400)

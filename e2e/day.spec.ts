@@ -54,8 +54,8 @@ test('a day at the shop, thumb at 390 and keyboard', async ({ bench, shop }) => 
   for (const i of [2, 3, 4]) {
     await bench.goto(`${SERVER()}/jobs/${numbers[i]}/sheet`)
     await t(bench, 'front-holds').waitFor()
-    await press(bench, 'f')
-    await press(bench, 'r')
+    await press(bench, '1')
+    await press(bench, '2')
     await saved(bench)
     await expect(t(bench, 'hand-back')).toBeEnabled()
     await press(bench, 'Enter')
@@ -157,8 +157,8 @@ test('sixty open jobs: the Floor is usable within a second, and within two and a
   expect(full).toBeLessThan(10_000)
 })
 
-/* The target is 200 kB for any bench. The rear (look.spec.ts), brakes and sheet keep it; the others do not yet, and may not grow. */
-const HEAVIER = { front: 222, cables: 225, hub: 232, 'stage/gap': 232, '': 220 } as Record<string, number>
+/* The target is 200 kB for any bench. Front, cables and hub pass it while they ask for what nobody has said yet, in a form; they may not grow. */
+const HEAVIER = { front: 220, cables: 222, hub: 228 } as Record<string, number>
 
 test('the page of no bench weighs more JavaScript than it may', async ({ bench, shop }) => {
   const number = await shop.takeIn('55')

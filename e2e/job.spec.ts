@@ -79,6 +79,7 @@ test('what it waits for, a line more, the drivetrain chosen again, and one that 
   await bench.goto(`${SERVER()}/jobs/${number}`)
   await t(bench, 'waits-word').click()
   await expect(t(bench, 'ledger')).toContainText('Waits for the customer’s word')
+  await t(bench, 'write-note').click()
   await t(bench, 'note').fill('Wants a quote first')
   await t(bench, 'note-done').click()
   await expect(bench.getByText('Wants a quote first')).toBeVisible()
@@ -171,4 +172,53 @@ test('Take back means what this person did on this bench; anything older is take
   await expect(t(bench, 'part-front-brake')).toContainText('holds')
   await bench.getByRole('button', { name: 'Take back: Front brake holds' }).click()
   await expect(t(bench, 'part-front-brake')).toContainText('not proven')
+})
+
+test('a photograph of the bike as it came is kept with the job, apart from those of its cables', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('68', null)
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await ready(bench)
+  await t(bench, 'photo-take').setInputFiles('docs/screenshots/cables.png')
+  await expect(t(bench, 'photo')).toHaveCount(1)
+  // not among a run's
+  await bench.goto(`${SERVER()}/jobs/${number}/cables`)
+  await t(bench, 'panel-steps').click()
+  await expect(t(bench, 'photo-take')).toHaveCount(1)
+  await expect(t(bench, 'photo')).toHaveCount(0)
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await t(bench, 'photo-off').click()
+  await expect(t(bench, 'photo')).toHaveCount(0)
+})
+
+test('a key means the same at every bench, and each bench lists its own', async ({ bench, shop }) => {
+  const number = await shop.takeIn('69')
+  const means = new Map<string, string>()
+  for (const path of ['/rear', '/front', '/cables', '/brakes', '/sheet', '/stage/gap', '']) {
+    await bench.goto(`${SERVER()}/jobs/${number}${path}`)
+    await ready(bench)
+    await expect(t(bench, 'to-job')).toBeVisible()
+    await bench.keyboard.press('?')
+    const list = t(bench, 'key-list')
+    await expect(list).toContainText('take back')
+    const keys = await list.locator('dt').allInnerTexts()
+    const words = await list.locator('dd').allInnerTexts()
+    for (const [i, key] of keys.entries()) {
+      expect(words[i], `${key} at ${path}`).toBe(means.get(key) ?? words[i])
+      means.set(key, words[i]!)
+    }
+    await bench.keyboard.press('Escape')
+    await expect(list).toHaveCount(0)
+  }
+  expect(means.get('1–8')).toContain('answers')
+  // the next stage by its key, from stage to bench and on
+  await bench.goto(`${SERVER()}/jobs/${number}/stage/cable`)
+  await ready(bench)
+  await bench.keyboard.press('PageDown')
+  await bench.waitForURL(`**/jobs/${number}/rear`)
+  await expect(t(bench, 'move')).toBeVisible()
+  await bench.keyboard.press('PageDown')
+  await bench.waitForURL(`**/jobs/${number}/stage/gap`)
 })

@@ -6,7 +6,7 @@ import { signsFor } from '#core/ledger/gates'
 import type { ChapterName } from '#core/ledger/chapters'
 import { reduce, undoable } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
-import type { BenchKeys } from './benchKeys'
+import { KEY_MEANINGS, type BenchKeys } from './benchKeys'
 import type { Sign } from '~/stores/outbox'
 
 /** Something a mechanic answers for, waiting for a hand: what is signed, why a hand is asked for, and whose. */
@@ -125,11 +125,21 @@ export function useBench(
     await ledger.refresh()
   }
 
-  useBenchKeys(() => ({
+  const keysShown = ref(false)
+  const closeKeys = () => void (keysShown.value = false)
+  const allKeys = (): BenchKeys => ({
     ...keys(),
     ...(doubtful.value ? { Enter: keepDoubtful, Escape: leaveDoubtful } : {}),
     z: () => void undo(),
-  }))
+    '?': () => void (keysShown.value = !keysShown.value),
+    ...(keysShown.value ? { Escape: closeKeys } : {}),
+  })
+  /** What the keys of this bench do just now. */
+  const keyList = () => {
+    const used = Object.keys(allKeys())
+    return KEY_MEANINGS.filter(k => k.keys.some(key => used.includes(key)))
+  }
+  useBenchKeys(allKeys)
 
   return {
     number,
@@ -146,6 +156,9 @@ export function useBench(
     signing,
     signed,
     leaveGate,
+    keysShown,
+    closeKeys,
+    keyList,
     doubtful,
     keepDoubtful,
     leaveDoubtful,

@@ -1,7 +1,31 @@
 import { useEventListener } from '@vueuse/core'
 
-/** Keys of a bench by what `KeyboardEvent.key` says; a foot pedal is a keyboard. */
-export type BenchKeys = Record<string, () => void>
+/**
+ * The keys of all benches, by what `KeyboardEvent.key` says, and what each means: the same on every one of them, so that a
+ * hand need not look. A bench has those that it can use and no others. A foot pedal is a keyboard.
+ */
+export const KEY_MEANINGS = [
+  { keys: ['1', '2', '3', '4', '5', '6', '7', '8'], shown: '1–8', means: 'the answers, in the order they lie' },
+  { keys: ['0'], shown: '0', means: 'a whole pass, clean but for the gears marked' },
+  { keys: ['ArrowLeft', 'ArrowRight'], shown: '←  →', means: 'aim a gear towards the spokes, the frame' },
+  { keys: ['x'], shown: 'X', means: 'mark the aimed gear as not clean in the pass' },
+  { keys: ['[', ']'], shown: '[  ]', means: 'wind the chosen screw one step in, out; Enter logs it' },
+  { keys: ['b', 'h', 'l'], shown: 'B H L', means: 'choose barrel, H or L for the brackets' },
+  { keys: ['r'], shown: 'R', means: 'where winding began to rub' },
+  { keys: ['n'], shown: 'N', means: 'no rub found' },
+  { keys: ['Enter'], shown: 'Enter', means: 'done as advised' },
+  { keys: ['e'], shown: 'E', means: 'I did something else' },
+  { keys: ['PageDown'], shown: 'Page down', means: 'on to the next stage' },
+  { keys: ['Escape'], shown: 'Esc', means: 'leave it' },
+  { keys: ['z'], shown: 'Z', means: 'take back' },
+  { keys: ['?'], shown: '?', means: 'this list' },
+] as const satisfies readonly { keys: readonly string[]; shown: string; means: string }[]
+export type BenchKey = (typeof KEY_MEANINGS)[number]['keys'][number]
+export type BenchKeys = Partial<Record<BenchKey, () => void>>
+
+/** Keys for the answers of a bench, in the order they lie; what lies past the last key is touched. */
+export const answerKeys = (answers: readonly (() => void)[]): BenchKeys =>
+  Object.fromEntries(answers.slice(0, KEY_MEANINGS[0].keys.length).map((answer, i) => [String(i + 1), answer]))
 
 /** A caliper types its figure faster than any hand: keys this close together are a figure, not commands. */
 const TYPED_MS = 30
@@ -19,7 +43,7 @@ export function useBenchKeys(keys: () => BenchKeys): void {
   let burst = ''
   let held: { name: string; at: number; timer: ReturnType<typeof setTimeout> } | null = null
 
-  const act = (name: string) => keys()[name.length === 1 ? name.toLowerCase() : name]?.()
+  const act = (name: string) => keys()[(name.length === 1 ? name.toLowerCase() : name) as BenchKey]?.()
   /** One key alone is a command; several in a rush are a figure, whose Enter is swallowed with it. */
   function settle() {
     const typed = burst
@@ -49,7 +73,7 @@ export function useBenchKeys(keys: () => BenchKeys): void {
       settle()
     }
     const known = event.key.length === 1 ? event.key.toLowerCase() : event.key
-    if (!held && !keys()[known] && !/^[-+\d.,]$/.test(event.key)) return
+    if (!held && !keys()[known as BenchKey] && !/^[-+\d.,]$/.test(event.key)) return
     event.preventDefault()
     if (held) clearTimeout(held.timer)
     burst += event.key.length === 1 ? event.key : ''

@@ -1,13 +1,16 @@
 import { z } from 'zod'
-import { RunName } from '../cable/housing'
+import { RUNS } from '../cable/housing'
 
 /** A photograph is made smaller on the tablet; a larger one is refused. */
 export const MAX_PHOTO_BYTES = 3 * 1024 * 1024
 export const MAX_PHOTOS = 24
 
 export const PHOTO_KINDS = ['image/jpeg', 'image/png'] as const
-export const PhotoAsk = z.strictObject({ run: RunName })
-export const PhotoView = z.object({ id: z.string(), run: RunName, by: z.string(), madeAt: z.string() })
+/** What a photograph shows: a run of cable, or the bike as it came: its frame, its number, a crack. */
+export const PhotoOf = z.enum([...RUNS, 'bike'])
+export type PhotoOf = z.infer<typeof PhotoOf>
+export const PhotoAsk = z.strictObject({ of: PhotoOf })
+export const PhotoView = z.object({ id: z.string(), of: PhotoOf, by: z.string(), madeAt: z.string() })
 export type PhotoView = z.infer<typeof PhotoView>
 
 /** What the bytes themselves say they are, whatever the sender says; null when neither. JPEG and PNG signatures, `std` ISO/IEC 10918-1 and 15948. */

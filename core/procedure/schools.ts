@@ -306,3 +306,9 @@ export type Schools = ReturnType<typeof schoolsOf>
 
 /** All stages of a job in the order of its school. */
 export const stagesOf = (schools: Schools): Stage[] => ['said', ...schools.order.stages, 'prove', 'handBack']
+
+/** The stage that comes after this one in the order of the job's school; the last where there is none. */
+export function stageAfter(stage: Stage, schools: Schools): Stage {
+  const order = stagesOf(schools)
+  return order[order.indexOf(stage) + 1] ?? 'handBack'
+}

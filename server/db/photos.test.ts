@@ -31,7 +31,7 @@ async function newJob() {
   })
   const job = (await inShop(db, shop, tx => jobByNumber(tx, shop, number)))!.id
   const add = (bytes = randomBytes(50)) =>
-    inShop(db, shop, tx => addPhoto(tx, shop, job, person, { run: 'rear', mime: 'image/jpeg', bytes }))
+    inShop(db, shop, tx => addPhoto(tx, shop, job, person, { of: 'rear', mime: 'image/jpeg', bytes }))
   return { shop, job, add }
 }
 

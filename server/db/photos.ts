@@ -1,5 +1,4 @@
-import { RunName } from '#core/cable/housing'
-import { MAX_PHOTOS, type PhotoView } from '#core/http/photos'
+import { MAX_PHOTOS, PhotoOf, type PhotoView } from '#core/http/photos'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
 
@@ -16,7 +15,7 @@ export async function photosOf(tx: ShopTx, shop: string, job: string): Promise<P
     .orderBy('made_at')
     .limit(MAX_PHOTOS)
     .execute()
-  return rows.map(r => ({ id: r.id, run: RunName.parse(r.run), by: r.person, madeAt: r.made_at.toISOString() }))
+  return rows.map(r => ({ id: r.id, of: PhotoOf.parse(r.run), by: r.person, madeAt: r.made_at.toISOString() }))
 }
 
 /** @throws TooManyPhotos */
@@ -25,7 +24,7 @@ export async function addPhoto(
   shop: string,
   job: string,
   person: string,
-  photo: { run: RunName; mime: string; bytes: Buffer },
+  photo: { of: PhotoOf; mime: string; bytes: Buffer },
 ): Promise<string> {
   const { count } = await there(tx, shop, job)
     .select(eb => eb.fn.countAll<string>().as('count'))
@@ -34,7 +33,7 @@ export async function addPhoto(
   const id = newId()
   await tx
     .insertInto('photo')
-    .values({ shop, id, job, person, ...photo })
+    .values({ shop, id, job, person, run: photo.of, mime: photo.mime, bytes: photo.bytes })
     .execute()
   return id
 }

@@ -1,4 +1,4 @@
-<!-- What happened last, for who cannot see it; and the hand that a gate waits for. -->
+<!-- What happened last, for who cannot see it; the hand that a gate waits for; and the list of keys. -->
 <script setup lang="ts">
 import type { Bench } from '~/composables/bench'
 
@@ -15,4 +15,5 @@ defineProps<{ bench: Bench }>()
     @sign="bench.signed"
     @close="bench.leaveGate"
   />
+  <LazyKeyList v-if="bench.keysShown.value" :bench="bench" />
 </template>

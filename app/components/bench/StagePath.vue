@@ -87,7 +87,7 @@ const stages = computed(() => {
   border-color: var(--ink);
 }
 /* on a low screen two or three stand side by side, so that each is as high as a finger needs */
-@media (max-height: 880px) and (min-width: 1001px) {
+@media (max-height: 780px) and (min-width: 1001px) {
   .path {
     display: grid;
     grid-template-columns: repeat(2, minmax(0, 1fr));

@@ -101,7 +101,7 @@ const turned = (way: 'in' | 'out', eighths: number) =>
       :data-test="`seen-${s}`"
       @click="seen(s)"
     >
-      {{ FRONT_SEEN_WORDS[s] }} <kbd class="key">{{ FRONT_SEEN.indexOf(s) }}</kbd>
+      {{ FRONT_SEEN_WORDS[s] }} <kbd class="key">{{ FRONT_SEEN.indexOf(s) + 1 }}</kbd>
     </button>
   </div>
   <details class="border-t border-rule pt-1">

@@ -1,8 +1,7 @@
 <!-- What was written of a job at the door; put right line by line, with what stood there before. -->
 <script setup lang="ts">
 import { Phone } from '@lucide/vue'
-import { Done } from '#core/http/answers'
-import { Details, type JobView } from '#core/http/job'
+import type { JobView } from '#core/http/job'
 import { DETAIL_WORDS, type Detail } from '#core/job/events'
 import { capital } from '#core/quantity/words'
 import { FRAME_WORDS } from '#core/records/frames'
@@ -15,64 +14,20 @@ function merged() {
   merging.value = false
   emit('done')
 }
+function put() {
+  editing.value = false
+  emit('done')
+}
 const dials = computed(() => {
   const digits = props.job.customer.contact.replace(/[^\d+]/g, '')
   return digits.length >= 5 ? `tel:${digits}` : null
 })
 const was = (field: Detail, value: string) => (field === 'promisedAt' ? sayTime(value, props.zone) : value || 'nothing')
-
-const initial = () => ({
-  customer: props.job.customer.name,
-  contact: props.job.customer.contact,
-  bike: props.job.bike.name,
-  frameNumber: props.job.bike.frameNumber,
-  complaint: props.job.complaint,
-  promised: onShopClock(props.job.promisedAt, props.zone),
-  tag: props.job.tag,
-})
-const order = useContractForm({
-  initial: initial(),
-  schema: Details,
-  read: ({ promised, ...typed }) => ({
-    id: newUuid(),
-    basedOn: props.basedOn,
-    ...typed,
-    promisedAt: fromShopClock(promised, props.zone),
-  }),
-  line: field => (field === 'promisedAt' ? 'promised' : field),
-  send: value => ask(Done, `/api/jobs/${props.job.number}/details`, { method: 'POST', body: value }),
-  done: () => {
-    editing.value = false
-    emit('done')
-  },
-})
-const { form, trouble } = order
-const past = form.useStore(s => inThePast(fromShopClock(s.values.promised, props.zone)))
-function edit() {
-  form.reset(initial())
-  editing.value = true
-}
 </script>
 
 <template>
   <section aria-label="As it was taken in">
-    <form v-if="editing" class="grid gap-3" novalidate data-test="details-form" @submit.prevent="form.handleSubmit()">
-      <FormLine :of="order" name="complaint" label="What is wrong, in their words" long />
-      <div class="grid gap-3 sm:grid-cols-2">
-        <FormLine :of="order" name="customer" label="Customer" />
-        <FormLine :of="order" name="contact" label="Phone" />
-        <FormLine :of="order" name="bike" label="Bike" />
-        <FormLine :of="order" name="frameNumber" label="Frame number" mono />
-        <FormLine :of="order" name="promised" label="Ready by" type="datetime-local" test="edit-promised" />
-        <FormLine :of="order" name="tag" label="Tag" mono />
-      </div>
-      <p v-if="past" class="stopped" role="status" data-test="past">That time has passed: is it meant?</p>
-      <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
-      <div class="flex gap-2">
-        <button class="act grow" data-test="details-done">Put it right</button>
-        <button type="button" class="also" @click="editing = false">Leave it</button>
-      </div>
-    </form>
+    <LazyDetailsForm v-if="editing" :job="job" :zone="zone" :based-on="basedOn" @done="put" @close="editing = false" />
     <template v-else>
       <p class="text-xl">“{{ job.complaint }}”</p>
       <dl class="mt-3 grid grid-cols-[6.5rem_1fr] items-baseline gap-y-1">
@@ -101,7 +56,7 @@ function edit() {
         <dt class="text-soft">Taken in</dt>
         <dd>{{ sayTime(job.createdAt, zone) }}</dd>
       </dl>
-      <button v-if="!closed" type="button" class="quiet -ml-2 mt-1" data-test="edit-details" @click="edit">
+      <button v-if="!closed" type="button" class="quiet -ml-2 mt-1" data-test="edit-details" @click="editing = true">
         Put something right
       </button>
       <button

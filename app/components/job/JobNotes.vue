@@ -1,20 +1,10 @@
 <!-- Lines written on a job, and one more. -->
 <script setup lang="ts">
-import { Made } from '#core/http/answers'
-import { Note, type JobView } from '#core/http/job'
+import type { JobView } from '#core/http/job'
 
-const props = defineProps<{ job: JobView; zone: string; closed: boolean }>()
+defineProps<{ job: JobView; zone: string; closed: boolean }>()
 const emit = defineEmits<{ done: [] }>()
-const order = useContractForm({
-  initial: { text: '' },
-  schema: Note,
-  send: value => ask(Made, `/api/jobs/${props.job.number}/notes`, { method: 'POST', body: value }),
-  done: () => {
-    order.form.reset()
-    emit('done')
-  },
-})
-const { form, trouble } = order
+const writing = ref(false)
 </script>
 
 <template>
@@ -26,11 +16,9 @@ const { form, trouble } = order
       </li>
     </ul>
     <p v-else class="text-soft">Nothing written.</p>
-    <form v-if="!closed" class="mt-2 grid gap-2" novalidate @submit.prevent="form.handleSubmit()">
-      <FormLine :of="order" name="text" label="A line for this job" bare placeholder="A line for this job" test="note">
-        <button class="also min-h-12! whitespace-nowrap" data-test="note-done">Write it</button>
-      </FormLine>
-      <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
-    </form>
+    <LazyNoteForm v-if="writing && !closed" :number="job.number" @done="emit('done')" />
+    <button v-else-if="!closed" type="button" class="quiet -ml-2" data-test="write-note" @click="writing = true">
+      Write a line
+    </button>
   </section>
 </template>

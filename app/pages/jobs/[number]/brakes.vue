@@ -6,6 +6,7 @@ import type { ProofTest } from '#core/brake/proof'
 import { diagnosisOf } from '#core/brake/diagnose'
 import { nextStep } from '#core/brake/state'
 import { discFigures, mismatchOf } from '#core/brake/sums'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const bench = useBench(
   () => 'Brakes',
@@ -78,23 +79,18 @@ const notHere = computed(() =>
   parts.value ? `${BRAKE_KIND_WORDS[parts.value.kind]}: nothing of that here.` : 'Say first, under Brake, what it is.',
 )
 
-const keys = (): Record<string, () => void> => ({
+/** The check that is asked just now. */
+const asked = computed(() =>
+  panel.value === 'find' && diagnosis.value && !diagnosis.value.found ? (diagnosis.value.next?.check ?? null) : null,
+)
+const keys = (): BenchKeys => ({
   Enter: () => {
     const step = panel.value === 'fit' ? nextStep(here.value) : null
     if (step) return void put({ kind: 'brakeStep', brake: brake.value, step: step.id })
     const found = diagnosis.value?.found
     if (panel.value === 'find' && found && found.id !== 'none') void cured(found.id)
   },
-  ...Object.fromEntries(
-    [1, 2, 3, 4, 5].map(i => [
-      String(i),
-      () => {
-        const d = diagnosis.value
-        const outcome = d && !d.found && panel.value === 'find' ? d.next?.check.outcomes[i - 1] : null
-        if (d?.next && outcome) void saw(d.next.check.id, outcome[0])
-      },
-    ]),
-  ),
+  ...answerKeys(asked.value?.outcomes.map(o => () => void saw(asked.value!.id, o[0])) ?? []),
 })
 </script>
 

@@ -11,6 +11,7 @@ import { mayReachLargest } from '#core/rear/gates'
 import { sayTurnsOf, fromSixteenths } from '#core/quantity/turns'
 import type FrontShiftPanel from '~/components/front/FrontShiftPanel.vue'
 import { useFront } from '~/workers/useFront'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const bench = useBench(
   () => 'Front',
@@ -111,9 +112,9 @@ function accept() {
   else if (move.do === 'done') void leave()
 }
 const shifting = useTemplateRef<InstanceType<typeof FrontShiftPanel>>('shifting')
-const keys = (): Record<string, () => void> => ({
+const keys = (): BenchKeys => ({
   Enter: accept,
-  ...Object.fromEntries(FRONT_SEEN.map((s, i) => [String(i), () => shifting.value?.seen(s)])),
+  ...answerKeys(FRONT_SEEN.map(s => () => shifting.value?.seen(s))),
 })
 </script>
 

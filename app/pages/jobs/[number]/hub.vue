@@ -7,6 +7,7 @@ import { HUB_STEPS } from '#core/hub/steps'
 import { adjusterOf, hubAmountWords, hubTurnWords, READING_WORDS, sayCount, sayMm, sayTarget } from '#core/hub/words'
 import { toSixteenths } from '#core/quantity/turns'
 import { capital } from '#core/quantity/words'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const bench = useBench(
   () => 'Hub',
@@ -102,22 +103,18 @@ const proofWords = computed(() => {
   const p = hub.value.proof
   return p ? `${p.holds ? 'holds' : 'failed'}, ${record.value?.people[p.by] ?? ''}` : 'not proven'
 })
-const keys = (): Record<string, () => void> => ({
+/** The check that is asked just now. */
+const asked = computed(() => {
+  const next = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null
+  return next?.do === 'look' ? next.check : null
+})
+const keys = (): BenchKeys => ({
   Enter: () => {
     const cure = panel.value === 'find' && diagnosis.value ? hubCure(diagnosis.value) : null
     if (cure?.do === 'turn') void turned(cure.sixteenths)
     else if (cure) void cured(cure.fault)
   },
-  ...Object.fromEntries(
-    [1, 2, 3].map(i => [
-      String(i),
-      () => {
-        const n = panel.value === 'find' && !diagnosis.value?.found ? diagnosis.value?.next : null
-        const o = n?.do === 'look' ? n.check.outcomes[i - 1] : null
-        if (n?.do === 'look' && o) void saw(n.check.id, o[0])
-      },
-    ]),
-  ),
+  ...answerKeys(asked.value?.outcomes.map(o => () => void saw(asked.value!.id, o[0])) ?? []),
 })
 </script>
 

@@ -62,6 +62,10 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
           </section>
         </template>
         <JobNotes :job="record" :zone="zone" :closed="closed" @done="ledger.refresh" />
+        <section aria-labelledby="photos-title">
+          <h2 id="photos-title" class="mb-1 font-bold">As it came</h2>
+          <FoundPhotos :job="number" of="bike" :closed="closed" />
+        </section>
         <details class="border-t border-rule">
           <summary class="flex min-h-11 cursor-pointer items-center font-bold">Schools on this job</summary>
           <SchoolPick class="mt-2" :chosen="state.job.schools" :in-force="schools.ids" @choose="choose" />

@@ -2,7 +2,9 @@
 import { howToAsk } from '#core/procedure/asking'
 import { lastTaken } from '#core/ledger/reduce'
 import { Made } from '#core/http/answers'
+import { stageAfter } from '#core/procedure/schools'
 import { HEARD_KEYS } from '~/components/bench/heard'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const bench = useBench(
   () => 'Rear bench',
@@ -13,7 +15,7 @@ const { number, state } = bench
 const rear = useRearBench(bench)
 const { setup, geometry, friction, picture, stale, failed, schools, lever, screw, pending } = rear
 const opinions = computed(() => (picture.value ? { rear: { right: picture.value.right } } : {}))
-const panel = ref<'move' | 'else' | 'keys'>('move')
+const panel = ref<'move' | 'else'>('move')
 const taken = computed(() => lastTaken(state.value))
 
 const noting = ref(false)
@@ -33,24 +35,24 @@ async function other(event: Parameters<typeof rear.other>[0]) {
   await rear.other(event)
 }
 
-const keys = (): Record<string, () => void> => ({
-  ...Object.fromEntries(HEARD_KEYS.map(k => [k.key, () => rear.heard(k.heard)])),
+const keys = (): BenchKeys => ({
+  ...answerKeys(HEARD_KEYS.map(k => () => rear.heard(k.heard))),
   0: rear.pass,
   ArrowLeft: () => rear.aimBy(1),
   ArrowRight: () => rear.aimBy(-1),
   x: () => rear.toggle(rear.aim.value.to),
   '[': () => rear.bracket(-1),
   ']': () => rear.bracket(1),
-  ...Object.fromEntries(
-    (['barrel', 'H', 'L'] as const).map(s => [s.charAt(0).toLowerCase(), () => rear.takeScrew(s)]),
-  ),
+  b: () => rear.takeScrew('barrel'),
+  h: () => rear.takeScrew('H'),
+  l: () => rear.takeScrew('L'),
   r: rear.edgeFound,
   n: rear.noEdge,
   Enter: () => {
     if (panel.value !== 'else') rear.accept()
   },
   e: () => void (panel.value = panel.value === 'else' ? 'move' : 'else'),
-  '?': () => void (panel.value = panel.value === 'keys' ? 'move' : 'keys'),
+  PageDown: () => void navigateTo(stageLink(number, stageAfter('index', schools.value))),
   Escape: () => {
     panel.value = 'move'
     rear.clear()
@@ -106,7 +108,6 @@ watch(() => state.value.undone.size, rear.startDead)
             @note="note"
             @close="panel = 'move'"
           />
-          <LazyKeyList v-else-if="panel === 'keys'" @close="panel = 'move'" />
           <template v-else>
             <PendingTurn v-if="pending" :rear="rear" />
             <LazyFrictionLever v-if="friction" :state="state" :number="number" />

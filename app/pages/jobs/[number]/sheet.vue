@@ -8,6 +8,7 @@ import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
 import { PAPER_WORDS, PAPERS, type PaperKind } from '#core/ledger/paper'
 import { Sheet } from '#core/ledger/sheet'
+import type { BenchKeys } from '~/composables/benchKeys'
 
 const bench = useBench(
   () => 'Setup sheet',
@@ -40,11 +41,15 @@ watch(
 const sheet = computed(() => (closed.value ? (record.value?.sheet ?? null) : draft.value))
 
 const prove = (brake: Brake, holds: boolean) => put({ kind: 'proof', brake, holds }, holds ? 'Holds' : 'Failed')
-const KEYS: Record<Brake, string> = { front: 'F', rear: 'R' }
 const proofs = computed(() =>
   BRAKES.map(brake => {
     const { parts, failed } = state.value.brake[brake]
-    return { brake, none: parts?.none !== undefined, cures: failed ? curesOf(parts?.kind) : [], key: KEYS[brake] }
+    return {
+      brake,
+      none: parts?.none !== undefined,
+      cures: failed ? curesOf(parts?.kind) : [],
+      key: BRAKES.indexOf(brake) + 1,
+    }
   }),
 )
 
@@ -89,12 +94,11 @@ const print = () => window.print()
 const paper = ref<PaperKind>('setup')
 const papers = PAPERS.map(value => ({ value, words: PAPER_WORDS[value] }))
 const left = computed(() => LEFT_WORDS[sheet.value?.how ?? 'proven'])
-const keys = (): Record<string, () => void> =>
+const keys = (): BenchKeys =>
   closed.value
     ? {}
     : {
-        f: () => void prove('front', true),
-        r: () => void prove('rear', true),
+        ...answerKeys(BRAKES.map(brake => () => void prove(brake, true))),
         Enter: () => {
           if (!stays.value) void handBack('proven')
         },

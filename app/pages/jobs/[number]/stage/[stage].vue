@@ -1,23 +1,17 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { STAGE_WORDS, STAGES, type Stage } from '#core/procedure/stages'
-import { stagesOf } from '#core/procedure/schools'
-import CableStage from '~/components/stages/CableStage.vue'
-import GapStage from '~/components/stages/GapStage.vue'
-import HangerStage from '~/components/stages/HangerStage.vue'
-import ProveStage from '~/components/stages/ProveStage.vue'
-import SaidStage from '~/components/stages/SaidStage.vue'
-import SenseStage from '~/components/stages/SenseStage.vue'
-import StopsStage from '~/components/stages/StopsStage.vue'
+import { stageAfter } from '#core/procedure/schools'
 
+// one stage is looked at, and only its own code is waited for
 const VIEWS: Partial<Record<Stage, Component>> = {
-  said: SaidStage,
-  sense: SenseStage,
-  hanger: HangerStage,
-  stops: StopsStage,
-  cable: CableStage,
-  gap: GapStage,
-  prove: ProveStage,
+  said: defineAsyncComponent(() => import('~/components/stages/SaidStage.vue')),
+  sense: defineAsyncComponent(() => import('~/components/stages/SenseStage.vue')),
+  hanger: defineAsyncComponent(() => import('~/components/stages/HangerStage.vue')),
+  stops: defineAsyncComponent(() => import('~/components/stages/StopsStage.vue')),
+  cable: defineAsyncComponent(() => import('~/components/stages/CableStage.vue')),
+  gap: defineAsyncComponent(() => import('~/components/stages/GapStage.vue')),
+  prove: defineAsyncComponent(() => import('~/components/stages/ProveStage.vue')),
 }
 
 const route = useRoute()
@@ -26,16 +20,13 @@ const view = computed(() => (stage.value && VIEWS[stage.value]) ?? null)
 const bench = useBench(
   () => (stage.value ? STAGE_WORDS[stage.value] : 'Stage'),
   ['rear'],
-  () => ({ n: () => void go(next.value) }),
+  () => ({ PageDown: () => void go(next.value) }),
 )
 const { number, state } = bench
 const schools = useSchools()
 const linkTo = (to: Stage) => stageLink(number, to)
 const go = (to: Stage) => navigateTo(linkTo(to))
-const next = computed(() => {
-  const order = stagesOf(schools.value)
-  return order[order.indexOf(stage.value ?? 'said') + 1] ?? 'handBack'
-})
+const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
 </script>
 
 <template>

@@ -9,18 +9,18 @@ import { lockOpenJob } from '../../../../db/ledger'
 import { addPhoto, photosOf } from '../../../../db/photos'
 import { db } from '../../../../db/shared'
 
-/** Adds a photograph of a run as it was found; the body is the picture itself. */
+/** Adds a photograph of a run or of the bike as it was found; the body is the picture itself. */
 export default defineEventHandler(async (event): Promise<PhotoView[]> => {
   const actor = await requirePerson(event)
   const number = param(event, 'number', JobNumber)
-  const { run } = query(event, PhotoAsk)
+  const { of } = query(event, PhotoAsk)
   const bytes = await bytesBody(event, MAX_PHOTO_BYTES, 'make it smaller')
   const mime = photoKind(bytes)
   if (!mime) throw refuse(400, 'That is not a JPEG or PNG picture: take it again with the camera')
   const now = await answering(number, () =>
     inShop(db(), actor.shop, async tx => {
       const job = await lockOpenJob(tx, actor.shop, number)
-      await addPhoto(tx, actor.shop, job, actor.person.id, { run, mime, bytes })
+      await addPhoto(tx, actor.shop, job, actor.person.id, { of, mime, bytes })
       return photosOf(tx, actor.shop, job)
     }),
   )

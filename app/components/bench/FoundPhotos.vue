@@ -1,15 +1,14 @@
-<!-- Photographs of a run as it was found, taken with the tablet and made smaller on it. -->
+<!-- Photographs of a run or of the bike as it was found, taken with the tablet and made smaller on it. -->
 <script setup lang="ts">
-import type { RunName } from '#core/cable/housing'
-import { PhotoView } from '#core/http/photos'
+import { PhotoView, type PhotoOf } from '#core/http/photos'
 import type { Asked } from '~/composables/ask'
 import { smallerPhoto } from '~/composables/photo'
 
-const props = defineProps<{ job: number; run: RunName }>()
+const props = defineProps<{ job: number; of: PhotoOf; closed?: boolean }>()
 const photos = shallowRef<PhotoView[] | null>(null)
 const trouble = ref('')
 const busy = ref(false)
-const here = computed(() => photos.value?.filter(p => p.run === props.run) ?? [])
+const here = computed(() => photos.value?.filter(p => p.of === props.of) ?? [])
 const url = (p: PhotoView) => `/api/jobs/${props.job}/photos/${p.id}`
 const Photos = PhotoView.array()
 async function told(asking: Promise<Asked<PhotoView[]>>) {
@@ -34,7 +33,7 @@ async function take(event: Event) {
   input.value = ''
   if (!file) return
   try {
-    await told(askWithFile(Photos, `/api/jobs/${props.job}/photos?run=${props.run}`, await smallerPhoto(file)))
+    await told(askWithFile(Photos, `/api/jobs/${props.job}/photos?of=${props.of}`, await smallerPhoto(file)))
   } catch {
     trouble.value = 'That is not a picture this tablet can read: take it again with the camera'
   }
@@ -42,13 +41,14 @@ async function take(event: Event) {
 </script>
 
 <template>
-  <section aria-label="Photographs as found" class="grid gap-2 border-b border-rule pb-2">
+  <section aria-label="Photographs as found" class="grid gap-2">
     <div class="flex flex-wrap gap-2">
       <figure v-for="(p, i) in here" :key="p.id" class="relative">
         <a :href="url(p)" target="_blank" rel="noopener"
           ><img :src="url(p)" :alt="`As found, ${i + 1}`" class="h-20 w-28 rounded object-cover" data-test="photo"
         /></a>
         <button
+          v-if="!closed"
           type="button"
           class="quiet min-h-11 justify-center text-sm text-stop"
           :aria-label="`Take photograph ${i + 1} off`"
@@ -59,7 +59,8 @@ async function take(event: Event) {
         </button>
       </figure>
     </div>
-    <label class="also cursor-pointer justify-center" :class="{ 'opacity-50': busy }"
+    <p v-if="closed && photos !== null && !here.length" class="text-soft">No photographs.</p>
+    <label v-if="!closed" class="also cursor-pointer justify-center" :class="{ 'opacity-50': busy }"
       >{{ busy ? 'Sending' : here.length ? 'Another photograph' : 'Photograph it as found'
       }}<input
         type="file"
