@@ -15,7 +15,7 @@ import { senseOfShift } from '../rear/trace'
 
 /** A check, what it would tell about what to do next (mutual information, nats) and what it costs. */
 export type Check = {
-  move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' | 'pass' }>
+  move: Extract<Move, { do: 'shift' | 'edge' | 'offset' | 'hanger' }>
   tells: number
   cost: number
 }
@@ -32,14 +32,8 @@ const WORTH_KEEPING = 0.5
 
 type Sampled = { reading: Reading; weight: number; kind: number }
 
-/** What a touch counts beside the time a check takes, where passes are weighed by both. `model` */
-const TOUCH = 1
-
-/**
- * Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on.
- * @param passes weigh passes too, and every check by its time and its touches
- */
-export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number, passes = false): Check[] {
+/** Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on. */
+export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number): Check[] {
   const { geometry: g, trace } = posterior
   const sample = sampleOf(analysis, trace.barrelTurns)
   const checks: Check[] = []
@@ -79,11 +73,6 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
     tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg),
     cost: MOVE_COST.hanger,
   })
-  if (passes) {
-    for (const check of checks) check.cost += TOUCH
-    for (const { to, back } of passesFrom(posterior, analysis))
-      checks.push(passTells(posterior, analysis, sample, to, back, aimTurns))
-  }
   return checks.sort((a, b) => b.tells / b.cost - a.tells / a.cost)
 }
 
@@ -96,21 +85,17 @@ export function passRange(posterior: Posterior, analysis: Analysis): { from: num
   }
 }
 
-/** Passes worth weighing: to each end that is safe, and from an end there and back. */
-function passesFrom(posterior: Posterior, analysis: Analysis): { to: number; back: boolean }[] {
-  const { from, to } = passRange(posterior, analysis)
+/**
+ * A shift that would tell, made as a pass: on to the end of that way and back, as far as is safe, until something is not
+ * clean. What the single arrival would tell decides between it and other checks: weighed by all that a pass may tell, passes
+ * came out dearer than their worth on the simulated bench (88.7 % won against 92 %, needless parts 3.3 against 1 in 100).
+ */
+export function asPass(move: Extract<Move, { do: 'shift' }>, posterior: Posterior, analysis: Analysis): Move {
   const { lever } = posterior.trace
-  const ends = [from, to].filter(end => Math.abs(end - lever) >= 2)
+  const { from, to } = passRange(posterior, analysis)
+  const end = move.to > lever ? to : move.to < lever ? from : lever
   // back again ends where it began: that must be safe to arrive at too
-  const home = lever >= from && lever <= to
-  return ends.flatMap(end =>
-    home
-      ? [
-          { to: end, back: false },
-          { to: end, back: true },
-        ]
-      : [{ to: end, back: false }],
-  )
+  return end === lever ? move : { do: 'pass', to: end, back: lever >= from && lever <= to }
 }
 
 /** The arrivals of a pass in their order. */
@@ -129,62 +114,6 @@ export function arrivalsOf(lever: number, to: number, back: boolean): { to: numb
 
 /** What each click of a pass after the first costs, in units of a shift. `model` section 6 */
 export const PASS_CLICK = 0.2
-
-/** A pass: which arrival is the first not clean and what is heard there, or that all are clean; its time and touches as expected. */
-function passTells(
-  posterior: Posterior,
-  analysis: Analysis,
-  sample: Sampled[],
-  to: number,
-  back: boolean,
-  aimTurns: number,
-): Check {
-  const g = posterior.geometry
-  const arrivals = arrivalsOf(posterior.trace.lever, to, back).map(a => {
-    const end = a.to === 0 ? ('smallest' as const) : a.to === g.n - 1 ? ('largest' as const) : null
-    return { ...a, tables: tablesOf({ end, inward: a.inward, alreadyThere: false }) }
-  })
-  const kinds = arrivals[0]!.tables.length + 1 // the last is skips
-  const outcomes = arrivals.length * kinds + 1
-  const joint = emptyJoint(KINDS, outcomes)
-  const { table } = joint
-  const moved = aimTurns * g.threadMm
-  const worn = analysis.wear.any
-  let clicks = 0
-  let cleanAll = 0
-  for (const { reading, weight, kind } of sample) {
-    const b = reading.belief
-    const lnQ = Math.log(b.sharpness)
-    let alive = 1
-    let aliveWorn = 1
-    arrivals.forEach((a, i) => {
-      clicks += weight * ((1 - worn) * alive + worn * aliveWorn)
-      const place = Math.min(
-        Math.max(freePlaceMm(g, b, a.to) + b.ratio * moved + (a.inward ? -b.backlashInMm : b.backlashOutMm), b.stopHMm),
-        b.stopLMm,
-      )
-      const z = (place - g.placeMm[a.to]) / g.pitchMm[a.to] - b.asymmetryPitch
-      const skips = worn > 0 ? (analysis.wear.of[a.to] / worn) * WORN_SKIPS : 0
-      let clean = 0
-      a.tables.forEach((t, j) => {
-        const chance = Math.exp(lookUp(t.table, z, lnQ))
-        if (t.heard === 'clean') clean = chance
-        else {
-          table[kind * outcomes + i * kinds + j] += weight * (1 - worn) * alive * chance
-          table[WORN * outcomes + i * kinds + j] += weight * worn * aliveWorn * chance * (1 - skips)
-        }
-      })
-      table[WORN * outcomes + i * kinds + kinds - 1] += weight * worn * aliveWorn * skips
-      alive *= clean
-      aliveWorn *= clean * (1 - skips)
-    })
-    table[kind * outcomes + outcomes - 1] += weight * (1 - worn) * alive
-    table[WORN * outcomes + outcomes - 1] += weight * worn * aliveWorn
-    cleanAll += weight * ((1 - worn) * alive + worn * aliveWorn)
-  }
-  const time = MOVE_COST.shift + PASS_CLICK * Math.max(0, clicks - 1)
-  return { move: { do: 'pass', to, back }, tells: mutualInformation(joint), cost: time + TOUCH * (2 - cleanAll) }
-}
 
 /** Is the predicted chance of a thrown chain, shifting into this end as things stand, above the limit? */
 export function chainMayBeThrown(posterior: Posterior, analysis: Analysis, end: 'smallest' | 'largest'): boolean {

@@ -1,7 +1,7 @@
 import { costOf, PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
-import { checksFor, PASS_CLICK, passRange, type Check } from './checks'
+import { asPass, checksFor, PASS_CLICK, passRange, type Check } from './checks'
 import type { AdviceOptions, AdviceOrder, Move } from './contract'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
@@ -25,9 +25,8 @@ export const DECIDE = {
   /** A part is renewed when this sure that it is needed, falling as cost mounts. */
   partAt: 0.95,
   partLate: 0.77,
-  /** A check that tells less than this for its cost is not worth making; less where touches count in the cost too. */
+  /** A check that tells less than this for its cost is not worth making. */
   tellsLittle: 0.004,
-  tellsLittlePriced: 0.0025,
   /** Tension counts as unknown while the cable's offset is spread wider than this, mm. */
   tensionUnknownMm: 0.5,
   /** Where a stop is seen late: once all else is this sure, or patience runs out. */
@@ -116,22 +115,36 @@ function decideAsSeen(
   const gain = best.right - analysis.right
   const justTurned = log.at(-1)?.kind === 'turn'
   const aim = gain > DECIDE.turnGain ? best.turns - trace.barrelTurns : 0
-  const checks = checksFor(posterior, analysis, aim, passes).filter(c => !isRepeat(c.move, log))
-  const check = checks[0] ?? null
-  const tellsLittle = passes ? DECIDE.tellsLittlePriced : DECIDE.tellsLittle
+  const check = checksFor(posterior, analysis, aim).find(c => !isRepeat(c.move, log)) ?? null
+  const { tellsLittle } = DECIDE
   if (aim !== 0 && !justTurned) {
     if (check?.move.do === 'edge' && check.tells / check.cost > tellsLittle) return answer(check.move, check)
     return answer({ do: 'turn', screw: 'barrel', turns: aim }, check)
   }
-  if (check && check.tells / check.cost > tellsLittle) return answer(check.move, check)
+  if (check && check.tells / check.cost > tellsLittle) {
+    const walked = passes && check.move.do === 'shift' ? asPass(check.move, posterior, analysis) : check.move
+    return answer(walked, check)
+  }
   return answer(whenNothingTells(analysis, log, best, trace.barrelTurns), check)
 }
 
-/** The same edge once more, with nothing turned since: what it was wrong about it would be wrong about again. */
+/**
+ * The same edge at once again, or a third time since the barrel last went elsewhere: what it was wrong about it would be
+ * wrong about again.
+ */
 function isRepeat(move: Check['move'], log: readonly BenchEvent[]): boolean {
   if (move.do !== 'edge') return false
-  const last = log.findLast(e => e.kind === 'edge' || e.kind === 'turn' || e.kind === 'replace' || e.kind === 'reclamp')
-  return last?.kind === 'edge' && last.click === move.click && last.way === move.way
+  let times = 0
+  let atOnce = true
+  for (const e of [...log].reverse()) {
+    if (e.kind === 'replace' || e.kind === 'reclamp' || e.kind === 'turn') break
+    if (e.kind !== 'edge') continue
+    const same = e.click === move.click && e.way === move.way
+    if (same && (atOnce || ++times === 2)) return true
+    if (e.turns !== 0) break
+    atOnce = false
+  }
+  return false
 }
 
 /** The eighth with the best chance; of equals the nearest to where the barrel is, on a plateau its middle. */
