@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import type { SimulatedBench } from '#core/bench/bench'
+import { passClicks, type SimulatedBench } from '#core/bench/bench'
 import type { Move } from '#core/advice/contract'
 import { degrees } from '#core/quantity/angle'
 import { settled } from './shop'
@@ -51,6 +51,15 @@ export async function followAdvice(page: Page, bench: SimulatedBench, until?: st
       bench.perform(await advisedTurn(page))
       await accept()
       done.push('turn')
+    } else if (move.includes('Click by click')) {
+      const to = bench.setup.teeth.indexOf(Number(/To the (\d+)/.exec(move)![1]))
+      const heard = passClicks(bench, { do: 'pass', to, back: move.includes(', back') })
+      const last = heard.at(-1)!
+      if (last.kind === 'shift' && last.heard !== 'clean') {
+        await page.locator(`[data-test=stop-${heard.length - 1}]`).click()
+        await page.locator(`[data-test=heard-${last.heard}]`).click()
+      } else await accept()
+      done.push('pass')
     } else if (move.includes('To the')) {
       const heard = bench.perform({
         do: 'shift',

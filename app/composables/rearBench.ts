@@ -4,7 +4,8 @@ import { advisedBy } from '#core/advice/picture'
 import type { LedgerEvent } from '#core/ledger/events'
 import { sayTurns, toSixteenths } from '#core/quantity/turns'
 import { nextShift } from '#core/rear/aim'
-import type { Advised } from '#core/rear/events'
+import { arrivalsOf } from '#core/rear/arrivals'
+import type { Advised, RearOf } from '#core/rear/events'
 import { L_FIRST, lastReachable, mayReachLargest } from '#core/rear/gates'
 import type { HangerFit } from '#core/rear/hanger'
 import { barrelLeft, edgeLimitTurns } from '#core/rear/state'
@@ -50,14 +51,37 @@ export function useRearBench(bench: Bench) {
   const wanted = ref<number | null>(null)
   const n = computed(() => geometry.value?.n ?? 1)
   const last = computed(() => n.value - 1)
-  const aim = computed(() =>
-    rear.value.trace
-      ? nextShift(rear.value.trace, n.value, wanted.value ?? (move.value?.do === 'shift' ? move.value.to : null))
-      : { to: 0, inward: true },
-  )
   const lever = computed(() => rear.value.trace?.lever ?? 0)
+  /** The arrivals of the pass that is advised, in their order; none while no pass is. */
+  const arrivals = computed(() =>
+    move.value?.do === 'pass' && !stale.value ? arrivalsOf(lever.value, move.value.to, move.value.back) : [],
+  )
+  /** At which arrival the pass stopped, as it was touched; null while nobody said. */
+  const stoppedAt = ref<number | null>(null)
+  /** What was heard in the pass, said before where. */
+  const heardFirst = ref<Heard | null>(null)
+  function stopAt(arrival: number) {
+    wanted.value = null
+    stoppedAt.value = stoppedAt.value === arrival ? null : arrival
+    if (heardFirst.value !== null && stoppedAt.value !== null) void went(heardFirst.value)
+  }
+  const aim = computed(() => {
+    const at = arrivals.value[stoppedAt.value ?? 0]
+    if (at && wanted.value === null) return { to: at.to, inward: at.way === 'spokes' }
+    return rear.value.trace
+      ? nextShift(rear.value.trace, n.value, wanted.value ?? (move.value?.do === 'shift' ? move.value.to : null))
+      : { to: 0, inward: true }
+  })
   const mayLargest = computed(() => mayReachLargest(rear.value.trace))
   const aimBy = (by: number) => {
+    if (arrivals.value.length && wanted.value === null) {
+      const way = arrivals.value[0]!.way === 'spokes' ? 1 : -1
+      stoppedAt.value = Math.max(
+        0,
+        Math.min(arrivals.value.length - 1, (stoppedAt.value ?? (by * way > 0 ? -1 : 0)) + by * way),
+      )
+      return
+    }
     wanted.value = Math.max(0, Math.min(lastReachable(rear.value.trace, n.value), aim.value.to + by))
   }
   const aimAt = (sprocket: number) => {
@@ -85,6 +109,8 @@ export function useRearBench(bench: Bench) {
     picture.value && !stale.value ? { advised: advisedBy(picture.value, taken) } : {}
   async function put(event: LedgerEvent, words: string) {
     wanted.value = null
+    stoppedAt.value = null
+    heardFirst.value = null
     pending.value = 0
     edgeChosen.value = null
     inHand = false
@@ -99,10 +125,33 @@ export function useRearBench(bench: Bench) {
   function heard(what: Heard) {
     const { to } = aim.value
     if (what === 'off' && to !== 0 && to !== last.value) return
+    if (arrivals.value.length && wanted.value === null) return void went(what)
     const isAdvised = move.value?.do === 'shift' && move.value.to === to
     void put({ kind: 'shift', from: lever.value, to, heard: what, ...advised(isAdvised) }, `Noted ${what}`)
   }
+  /** The pass that was advised: clean to its end, or as far as the arrival that was touched; there clean, or as it was heard. */
+  async function went(what: Heard) {
+    const m = move.value
+    const at = arrivals.value[stoppedAt.value ?? 0]
+    if (m?.do !== 'pass' || !at) return
+    const { to, back } = m
+    const from = lever.value
+    const there = Math.abs(to - from)
+    const note = (event: Pick<RearOf<'went'>, 'from' | 'to' | 'back' | 'stop'>) => {
+      startDead()
+      return put({ kind: 'went', ...event, ...advised(true) }, `Noted ${what === 'clean' ? 'a clean pass' : what}`)
+    }
+    if (what !== 'clean' && stoppedAt.value === null) return void (heardFirst.value = what)
+    if (what !== 'clean') return note({ from, to, back, stop: { sprocket: at.to, way: at.way, heard: what } })
+    if (stoppedAt.value === null) return note({ from, to, back, stop: null })
+    // left off where all was still clean
+    if (stoppedAt.value < there) return note({ from, to: at.to, back: false, stop: null })
+    await note({ from, to, back: false, stop: null })
+    await bench.put({ kind: 'went', from: to, to: at.to, back: false, stop: null })
+  }
   function pass() {
+    // the pass that is advised may be shorter than the whole one
+    if (arrivals.value.length && !exceptions.value.size) return void went('clean')
     if (!mayLargest.value) return void (bench.hint.value = L_FIRST)
     const list = [...exceptions.value].map(sprocket => ({ sprocket, way: null, heard: null }))
     exceptions.value = new Set()
@@ -142,6 +191,8 @@ export function useRearBench(bench: Bench) {
     switch (m.do) {
       case 'turn':
         return taken({ kind: 'turn', screw: m.screw, sixteenths: toSixteenths(m.turns) }, `Logged ${sayTurns(m.turns)}`)
+      case 'pass':
+        return void went('clean')
       case 'sight':
         return sight(0, `${m.at} seen in line`)
       case 'edge':
@@ -186,6 +237,8 @@ export function useRearBench(bench: Bench) {
 
   function clear() {
     pending.value = 0
+    stoppedAt.value = null
+    heardFirst.value = null
     inHand = false
     wanted.value = null
     exceptions.value = new Set()
@@ -206,6 +259,10 @@ export function useRearBench(bench: Bench) {
     aim,
     aimAt,
     aimBy,
+    arrivals,
+    stoppedAt,
+    heardFirst,
+    stopAt,
     lever,
     last,
     mayLargest,

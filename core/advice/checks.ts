@@ -98,20 +98,6 @@ export function asPass(move: Extract<Move, { do: 'shift' }>, posterior: Posterio
   return end === lever ? move : { do: 'pass', to: end, back: lever >= from && lever <= to }
 }
 
-/** The arrivals of a pass in their order. */
-export function arrivalsOf(lever: number, to: number, back: boolean): { to: number; inward: boolean }[] {
-  const inward = to > lever
-  const there = Array.from({ length: Math.abs(to - lever) }, (_, i) => ({
-    to: inward ? lever + i + 1 : lever - i - 1,
-    inward,
-  }))
-  const home = Array.from({ length: back ? there.length : 0 }, (_, i) => ({
-    to: inward ? to - i - 1 : to + i + 1,
-    inward: !inward,
-  }))
-  return [...there, ...home]
-}
-
 /** What each click of a pass after the first costs, in units of a shift. `model` section 6 */
 export const PASS_CLICK = 0.2
 

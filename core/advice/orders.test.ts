@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { arrivalsOf } from './checks'
+import { arrivalsOf } from '../rear/arrivals'
 import { passClicks, seededBike, simulatedBench } from '../bench/bench'
 import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { asSeen, PLACING, stopTurn } from '../rear/asSeen'
@@ -152,16 +152,6 @@ describe('a pass', () => {
   test('is advised only where it may be', () => {
     for (const seed of SEEDS) expect(followed(seed, {}).some(m => m.move.do === 'pass')).toBe(false)
     expect(SEEDS.some(seed => followed(seed, { passes: true }).some(m => m.move.do === 'pass'))).toBe(true)
-  })
-  test('goes click by click, and back again', () => {
-    expect(arrivalsOf(0, 3, false).map(a => a.to)).toEqual([1, 2, 3])
-    expect(arrivalsOf(1, 3, true)).toEqual([
-      { to: 2, inward: true },
-      { to: 3, inward: true },
-      { to: 2, inward: false },
-      { to: 1, inward: false },
-    ])
-    expect(arrivalsOf(3, 0, false).map(a => a.inward)).toEqual([false, false, false])
   })
   test('ends at the first arrival that is not clean', () => {
     const { setup: of, hidden } = seededBike(71)

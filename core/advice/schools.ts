@@ -9,11 +9,12 @@ const ORDER_OF: Readonly<Record<string, AdviceOrder>> = {
   'tension-first': 'tensionFirst',
 }
 
-/** How the schools in force want the advice: in which order, and where the stops are to stand. */
+/** How the schools in force want the advice: in which order, with passes, and where the stops are to stand. */
 export const adviceBySchools = (
   schools: Pick<Schools, 'order' | 'placing'>,
   s: Standards = TABLE_ONLY,
 ): AdviceOptions => ({
+  passes: true,
   order: ORDER_OF[schools.order.id] ?? 'stopsFirst',
   placing: { H: schools.placing.targetMm, L: lTargetMm(s) },
 })

@@ -1,8 +1,9 @@
+import { arrivalsOf } from '../rear/arrivals'
 import { SAFE } from '../standards/model'
 import type { BenchEvent, Part } from '../rear/benchEvents'
 import { degrees, radians } from '../quantity/angle'
 import { randomFrom, type Random } from '../quantity/random'
-import { arrivalsOf } from '../advice/checks'
+
 import type { Move } from '../advice/contract'
 import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
 import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/heard'

@@ -26,6 +26,7 @@ const turn = (sixteenths: number, screw: 'barrel' | 'H' | 'L' | 'B' = 'barrel', 
 /** One of each kind: a new kind must be added here, and so be thought about. */
 const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   arrived: { kind: 'arrived', parts },
+  went: { kind: 'went', from: 0, to: 4, back: true, stop: { sprocket: 3, way: 'frame', heard: 'slow' } },
   frontParts: { kind: 'frontParts', parts: USUAL_FRONT.double },
   frontShift: { kind: 'frontShift', from: 0, to: 1, seen: 'no-climb' },
   frontTurn: { kind: 'frontTurn', screw: 'H', sixteenths: 2 },

@@ -58,6 +58,17 @@ export const REAR_EVENTS = [
   z.strictObject({ kind: z.literal('parts'), parts: RearParts }),
   z.strictObject({ kind: z.literal('shift'), to: Click, from: Click, heard: z.enum(HEARD), advised }),
   z.strictObject({ kind: z.literal('pass'), exceptions: z.array(PassException).max(2 * MAX_SPROCKETS), advised }),
+  /** Click by click to `to`, and back again: clean up to where it stopped, or to the end. */
+  z.strictObject({
+    kind: z.literal('went'),
+    from: Click,
+    to: Click,
+    back: z.boolean(),
+    stop: z
+      .strictObject({ sprocket: Click, way: z.enum(['spokes', 'frame']), heard: z.enum(HEARD).exclude(['clean']) })
+      .nullable(),
+    advised,
+  }),
   z.strictObject({
     kind: z.literal('turn'),
     screw: z.enum(SCREWS),
@@ -159,6 +170,8 @@ export function sprocketsNeeded(event: RearEvent): number {
   switch (event.kind) {
     case 'shift':
       return Math.max(event.from, event.to) + 1
+    case 'went':
+      return Math.max(event.from, event.to, event.stop?.sprocket ?? 0) + 1
     // an edge has a neighbour on both sides
     case 'edge':
       return event.click === 0 ? NONE_HAS : event.click + 2

@@ -1,3 +1,4 @@
+import { heardOf } from './arrivals'
 import type { RearEvent } from './events'
 import type { Trace } from './trace'
 
@@ -16,6 +17,7 @@ export const stopsSeen = (trace: Pick<Trace, 'seenL' | 'seenH'> | null): { L: bo
 /** Is the chain on the largest sprocket with this entry? @param n sprockets of the cassette */
 export function reachesLargest(event: RearEvent, n: number): boolean {
   if (event.kind === 'pass') return true
+  if (event.kind === 'went') return heardOf(event, event.from).some(e => e.to === n - 1)
   return event.kind === 'shift' ? event.to === n - 1 : event.kind === 'offset' && event.click === n - 1
 }
 /** What is asked where it was noted all the same: it is kept, and L is looked at now. */

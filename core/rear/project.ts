@@ -1,3 +1,4 @@
+import { heardOf } from './arrivals'
 import type { BenchEvent } from './benchEvents'
 import type { Trace } from './trace'
 import { fromSixteenths } from '../quantity/turns'
@@ -12,6 +13,8 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
   switch (event.kind) {
     case 'shift':
       return [{ kind: 'shift', from: trace.lever, to: event.to, heard: event.heard }]
+    case 'went':
+      return heardOf(event, trace.lever).map(e => ({ kind: 'shift', ...e }))
     case 'pass':
       return passOf(event.exceptions, setup.teeth.length)
     case 'turn':

@@ -54,6 +54,8 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return e.exceptions.length
         ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}`
         : 'Whole pass, clean'
+    case 'went':
+      return `To the ${teeth(e.to)}${e.back ? ' and back' : ''}, ${e.stop ? `clean up to the ${teeth(e.stop.sprocket)}: ${e.stop.heard}` : 'clean'}`
     case 'turn':
       return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
     case 'edge':

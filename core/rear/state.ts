@@ -167,6 +167,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       }
     case 'shift':
     case 'pass':
+    case 'went':
     case 'offset':
       return onBench(was, told)
     case 'said':

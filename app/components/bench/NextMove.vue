@@ -5,6 +5,8 @@ import { cautionOf, headOf, sayWay } from '#core/advice/explain'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurns } from '#core/quantity/turns'
 import { edgeLimitTurns, type RearState } from '#core/rear/state'
+import { capital } from '#core/quantity/words'
+import { HEARD_KEYS } from './heard'
 import type { RearBench } from '~/composables/rearBench'
 
 const props = defineProps<{
@@ -13,7 +15,7 @@ const props = defineProps<{
   /** How the shop's school asks for this shift. */
   how: string | null
 }>()
-const { stale, dead, edgeChosen, sight, edge, offset, gauge, accept } = props.rear
+const { stale, dead, edgeChosen, arrivals, stoppedAt, heardFirst, sight, edge, offset, gauge, accept } = props.rear
 // shown only while there is one
 const picture = computed(() => props.rear.picture.value!)
 const teeth = computed(() => props.state.setup!.teeth)
@@ -27,6 +29,7 @@ const acceptWords = computed(() => {
   const m = move.value
   if (m.do === 'turn') return `Turned ${sayTurns(m.turns)} ${turn.value!.way}`
   if (m.do === 'sight') return `${m.at} is in line`
+  if (m.do === 'pass') return stoppedAt.value === null && heardFirst.value === null ? 'Clean all the way' : null
   if (m.do === 'reclamp') return 'Clamped again'
   if (m.do === 'replace') return m.part === 'cable' ? 'Cable and housing are new' : `The ${m.part} is new`
   if (m.do === 'done') return 'To the brakes'
@@ -79,6 +82,18 @@ const acceptWords = computed(() => {
         @figure="offset"
       />
       <LazyGaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
+      <template v-if="move.do === 'pass'">
+        <PassStrip :arrivals="arrivals" :teeth="teeth" :stopped-at="stoppedAt" @stop="rear.stopAt" />
+        <p class="font-semibold" data-test="how">
+          {{
+            heardFirst
+              ? `${capital(HEARD_KEYS.find(k => k.heard === heardFirst)!.word)}: now touch the gear where it was.`
+              : stoppedAt === null
+                ? 'Stop at the first that is not clean and touch it here.'
+                : 'Now touch what you heard there, below.'
+          }}
+        </p>
+      </template>
       <p v-if="move.do === 'shift'" class="font-semibold" data-test="how">
         {{ how }} Then touch what you heard, below.
       </p>

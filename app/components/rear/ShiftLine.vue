@@ -3,7 +3,7 @@
 import type { RearBench } from '~/composables/rearBench'
 
 const props = defineProps<{ rear: RearBench }>()
-const { setup, aim, lever, last, friction, mayLargest, exceptions } = props.rear
+const { setup, aim, arrivals, lever, last, friction, mayLargest, exceptions } = props.rear
 /** The larger sprocket stands at the left, as on the bike seen from behind. */
 const ends = computed(() => {
   const { to, inward } = aim.value
@@ -32,7 +32,7 @@ const ends = computed(() => {
     </div>
     <HeardKeys
       v-if="!friction"
-      :pass-barred="!mayLargest"
+      :pass-barred="!mayLargest && !arrivals.length"
       :exceptions="exceptions.size"
       :at-end="aim.to === 0 || aim.to === last"
       @heard="rear.heard"
