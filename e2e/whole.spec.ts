@@ -206,3 +206,44 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   await expect(page.locator('[data-test=handed-back]')).toHaveText('Handed back')
   expect(touches).toBeLessThanOrEqual(12)
 })
+
+test('advice is left with one touch and gives way; a pass ends where it was not clean; a finger that bounces is one answer', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('13')
+  await openBench(bench, number)
+  const move = bench.locator('[data-test=move]')
+  await expect(move).toContainText('L stop')
+  // L left: H is next, and the largest stays shut
+  await bench.locator('[data-test=leave]').click()
+  await expect(move).toContainText('H stop')
+  await seen(bench)
+  await press(bench, 'Enter')
+  await expect(move).not.toContainText('stop')
+  await expect(bench.locator('[data-test=lane-9]')).toBeDisabled()
+  // undone, it is asked for again
+  await press(bench, 'z')
+  await expect(move).toContainText('H stop')
+  await press(bench, 'z')
+  await expect(move).toContainText('L stop')
+  await seen(bench)
+  await press(bench, 'Enter')
+  await expect(move).toContainText('H stop')
+  await seen(bench)
+  await press(bench, 'Enter')
+  await expect(move).toContainText('Click by click')
+  await settled(bench)
+  // what was heard may come before where; a second contact at once does not count
+  const slow = bench.locator('[data-test=heard-slow]')
+  await slow.dblclick()
+  await expect(bench.locator('[data-test=how]')).toContainText('touch the gear')
+  await bench.locator('[data-test=stop-2]').click()
+  await settled(bench)
+  await saved(bench)
+  const last = (await storedEvents(shop, number)).map(e => e.body as Record<string, unknown>)
+  expect(last.filter(b => b.kind === 'went')).toMatchObject([
+    { from: 0, to: expect.any(Number), stop: { sprocket: 3, way: 'spokes', heard: 'slow' } },
+  ])
+  expect(last.filter(b => b.kind === 'declined')).toMatchObject([{ what: 'sight L' }])
+})

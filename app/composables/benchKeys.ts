@@ -14,6 +14,7 @@ export const KEY_MEANINGS = [
   { keys: ['r'], shown: 'R', means: 'where winding began to rub' },
   { keys: ['n'], shown: 'N', means: 'no rub found' },
   { keys: ['Enter'], shown: 'Enter', means: 'done as advised' },
+  { keys: ['Backspace'], shown: '⌫', means: 'leave this advice: what else' },
   { keys: ['e'], shown: 'E', means: 'I did something else' },
   { keys: ['PageDown'], shown: 'Page down', means: 'on to the next stage' },
   { keys: ['Escape'], shown: 'Esc', means: 'leave it' },

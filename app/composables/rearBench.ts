@@ -1,5 +1,6 @@
 import type { ScrewName } from '#core/chapter/screws'
 import { useTimeoutFn } from '@vueuse/core'
+import { declineKey } from '#core/advice/moveKey'
 import { advisedBy } from '#core/advice/picture'
 import type { LedgerEvent } from '#core/ledger/events'
 import { sayTurns, toSixteenths } from '#core/quantity/turns'
@@ -17,6 +18,8 @@ import type { Bench } from './bench'
 
 /** A second contact must not accept a move nobody has seen: touches do not count for so long after one is drawn, ms. */
 const DEAD_MS = 400
+/** The same answer again within so long is a finger that bounced, ms. */
+const BOUNCE_MS = 300
 
 /** The rear bench's own doings: its advice, the gear aimed at, the screw at hand, and every touch as an entry. */
 export function useRearBench(bench: Bench) {
@@ -122,7 +125,16 @@ export function useRearBench(bench: Bench) {
     void put({ ...event, ...advised(true) } as LedgerEvent, words)
   }
 
+  /** A finger that bounces: the same answer again within a moment is the same answer. */
+  let lastTap = { what: '', at: 0 }
+  function isBounce(what: string): boolean {
+    const at = performance.now()
+    const bounced = lastTap.what === what && at - lastTap.at < BOUNCE_MS
+    lastTap = { what, at }
+    return bounced
+  }
   function heard(what: Heard) {
+    if (isBounce(what)) return
     const { to } = aim.value
     if (what === 'off' && to !== 0 && to !== last.value) return
     if (arrivals.value.length && wanted.value === null) return void went(what)
@@ -150,6 +162,7 @@ export function useRearBench(bench: Bench) {
     await bench.put({ kind: 'went', from: to, to: at.to, back: false, stop: null })
   }
   function pass() {
+    if (isBounce('pass')) return
     // the pass that is advised may be shorter than the whole one
     if (arrivals.value.length && !exceptions.value.size) return void went('clean')
     if (!mayLargest.value) return void (bench.hint.value = L_FIRST)
@@ -183,11 +196,18 @@ export function useRearBench(bench: Bench) {
   const gauge = ({ camberDeg, toeDeg, acrossMm }: HangerFit) =>
     taken({ kind: 'gauge', camberDeg, toeDeg, acrossMm }, 'Noted the hanger')
 
+  /** Accepted before the move was there to be seen: not done, and not lost either. */
+  const early = ref(false)
+  watch(dead, isDead => {
+    if (isDead || !early.value) return
+    early.value = false
+    bench.hint.value = 'That came before this move was there to be seen: once more if it is done'
+  })
   /** Done as advised. Dead while the move is still the old one, or has only just appeared. */
-  function accept() {
+  function accept(byKey = false) {
     if (pending.value !== 0) return logPending()
     const m = move.value
-    if (!m || stale.value || dead.value) return
+    if (!m || stale.value || dead.value) return void (early.value = byKey && m !== null)
     switch (m.do) {
       case 'turn':
         return taken({ kind: 'turn', screw: m.screw, sixteenths: toSixteenths(m.turns) }, `Logged ${sayTurns(m.turns)}`)
@@ -231,6 +251,13 @@ export function useRearBench(bench: Bench) {
         { kind: 'turn', screw: screw.value, sixteenths, ...advised(false) },
         `Logged ${sayTurns(pending.value / 8)}`,
       )
+  }
+  /** The advice is left: it counts as sure, and the next best is said. */
+  function leave() {
+    const m = move.value
+    if (!m || m.do === 'done' || stale.value || dead.value) return
+    startDead()
+    void put({ kind: 'declined', what: declineKey(m), ...advised(false) }, 'Left')
   }
   /** Something other than was advised. */
   const other = (event: LedgerEvent) => put({ ...event, ...advised(false) } as LedgerEvent, 'Noted')
@@ -280,6 +307,7 @@ export function useRearBench(bench: Bench) {
     offset,
     gauge,
     accept,
+    leave,
     takeScrew,
     bracket,
     logPending,

@@ -2,6 +2,7 @@ import { adviceBySchools } from '#core/advice/schools'
 import type { JobView } from '#core/http/job'
 import { priorFor } from '#core/ledger/belief'
 import type { JobState } from '#core/ledger/reduce'
+import { standingDeclines } from '#core/rear/declined'
 import { schoolsOf, type SchoolChoice } from '#core/procedure/schools'
 import { standardsWith } from '#core/standards/inForce'
 import type { Question } from './useAdvice'
@@ -21,6 +22,9 @@ export function adviceQuestion(
     setup,
     log,
     prior: priorFor(state, record.known),
-    options: adviceBySchools(inForce, standards),
+    options: {
+      ...adviceBySchools(inForce, standards),
+      declined: standingDeclines(state.rear.declines, log, setup.teeth.length),
+    },
   }
 }

@@ -110,10 +110,12 @@ function* believing(setup: RearSetup, log: readonly BenchEvent[], options: Advis
 }
 
 /** @throws RangeError naming the option that makes no sense */
-function checkOptions({ passes, order, placing }: AdviceOptions): void {
+function checkOptions({ passes, order, placing, declined }: AdviceOptions): void {
   if (passes !== undefined && typeof passes !== 'boolean') throw new RangeError('passes must be true or false')
   if (order !== undefined && !ADVICE_ORDERS.includes(order))
     throw new RangeError(`order must be one of ${ADVICE_ORDERS.join(', ')}, it is ${String(order)}`)
+  if (declined !== undefined && !(Array.isArray(declined) && declined.every(d => typeof d === 'string')))
+    throw new RangeError('declined must be a list of what was left')
   if (placing === undefined) return
   for (const at of ['H', 'L'] as const) {
     const between = (placing as Partial<Placing> | null)?.[at]

@@ -27,6 +27,8 @@ export type AdviceOptions = {
   order?: AdviceOrder
   /** Where this shop's school wants the stops, mm from their end sprockets' planes, + inboard. Default `PLACING`. */
   placing?: Placing
+  /** What was advised and left, by `declineKey`: it counts as sure, and the next best is advised. Default nothing. */
+  declined?: readonly string[]
 }
 
 /** The contract's narrow view of the advice. */

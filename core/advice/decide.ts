@@ -3,6 +3,7 @@ import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
 import { asPass, checksFor, PASS_CLICK, passRange, type Check } from './checks'
 import type { AdviceOptions, AdviceOrder, Move } from './contract'
+import { declineKey } from './moveKey'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
 import { mayReachLargest } from '../rear/gates'
@@ -84,38 +85,44 @@ function decideAsSeen(
   posterior: Posterior,
   analysis: Analysis,
   log: readonly BenchEvent[],
-  { passes = false, order = 'stopsFirst', placing }: AdviceOptions,
+  { passes = false, order = 'stopsFirst', placing, declined = [] }: AdviceOptions,
 ): Decision {
   const { trace } = posterior
+  const may = (move: Move | null): move is Move => move !== null && !declined.includes(declineKey(move))
   const best = bestEighth(analysis, trace.barrelTurns)
   const answer = (move: Move, check: Check | null = null): Decision => ({ move, best, check })
   const see = stopToSee(posterior, analysis, log, best, order)
-  if (see) return answer({ do: 'sight', at: see })
+  if (see && may({ do: 'sight', at: see })) return answer({ do: 'sight', at: see })
+  if (see === 'L' && order === 'stopsFirst' && !trace.seenH && may({ do: 'sight', at: 'H' }))
+    return answer({ do: 'sight', at: 'H' })
   const spent = spentOf(trace, log, passes)
   if (spent >= DECIDE.budget - 2) return answer({ do: 'done' })
-  const stop = stopMove(posterior, analysis, log, best, placing)
+  const stop = stopMove(posterior, analysis, log, best, placing, may)
   if (stop) return answer(stop)
   const first = order === 'stopsFirst' ? null : firstClick(posterior, analysis, log)
-  if (first) return answer(first)
+  if (may(first)) return answer(first)
 
   const late = Math.min(1, Math.max(0, (spent - 28) / 26))
   const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
   if (best.right >= doneAt) {
-    if (best.right - analysis.right > DECIDE.lastTurnGain)
-      return answer({ do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns })
+    const turn: Move = { do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns }
+    if (best.right - analysis.right > DECIDE.lastTurnGain && may(turn)) return answer(turn)
     const last = passes ? lastPass(posterior, analysis, log, spent) : null
-    return answer(last ?? { do: 'done' })
+    return answer(may(last) ? last : { do: 'done' })
   }
 
   const part = partMove(analysis, log, best.right, spent)
-  if (part) return answer(part)
-  if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5)
-    return answer(reclampMove(posterior, analysis))
+  if (may(part)) return answer(part)
+  if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5) {
+    const reclamp = reclampMove(posterior, analysis)
+    if (may(reclamp)) return answer(reclamp)
+  }
 
   const gain = best.right - analysis.right
   const justTurned = log.at(-1)?.kind === 'turn'
-  const aim = gain > DECIDE.turnGain ? best.turns - trace.barrelTurns : 0
-  const check = checksFor(posterior, analysis, aim).find(c => !isRepeat(c.move, log)) ?? null
+  const mayTurn = may({ do: 'turn', screw: 'barrel', turns: 1 })
+  const aim = gain > DECIDE.turnGain && mayTurn ? best.turns - trace.barrelTurns : 0
+  const check = checksFor(posterior, analysis, aim).find(c => !isRepeat(c.move, log) && may(c.move)) ?? null
   const { tellsLittle } = DECIDE
   if (aim !== 0 && !justTurned) {
     if (check?.move.do === 'edge' && check.tells / check.cost > tellsLittle) return answer(check.move, check)
@@ -125,7 +132,8 @@ function decideAsSeen(
     const walked = passes && check.move.do === 'shift' ? asPass(check.move, posterior, analysis) : check.move
     return answer(walked, check)
   }
-  return answer(whenNothingTells(analysis, log, best, trace.barrelTurns), check)
+  const last = whenNothingTells(analysis, log, best, trace.barrelTurns)
+  return answer(may(last) ? last : { do: 'done' }, check)
 }
 
 /**
@@ -193,21 +201,24 @@ function stopMove(
   log: readonly BenchEvent[],
   best: { right: number },
   placing: Placing | undefined,
+  may: (move: Move) => boolean,
 ): Move | null {
   const seenNow = { L: mayReachLargest(trace), H: trace.seenH }
   for (const at of ['L', 'H'] as const) {
     if (!seenNow[at]) continue
     const { good, bestTurns, bestGood, offsetMm } = analysis.stops[at]
     const seen = asSeen(at, log, g.n, placing)
-    const may = (turns: number) => turns !== 0 && !(seen.notInboard && turns < 0)
+    const mayTurn = (turns: number) =>
+      turns !== 0 && !(seen.notInboard && turns < 0) && may({ do: 'turn', screw: at, turns })
     if (placing && seen.awayMm !== null) {
       const turns = stopTurn(at, offsetMm.mean, placing[at], STOP_SCREW.mmPerTurn)
-      if (may(turns)) return { do: 'turn', screw: at, turns }
+      if (mayTurn(turns)) return { do: 'turn', screw: at, turns }
     }
-    if (!seen.stands && may(bestTurns) && bestGood - good >= DECIDE.stopGain)
+    if (!seen.stands && mayTurn(bestTurns) && bestGood - good >= DECIDE.stopGain)
       return { do: 'turn', screw: at, turns: bestTurns }
     const last = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || (e.kind === 'sight' && e.at === at))
-    if (last >= 0 && log[last].kind === 'turn' && good < DECIDE.stopSeenAgain) return { do: 'sight', at }
+    if (last >= 0 && log[last].kind === 'turn' && good < DECIDE.stopSeenAgain && may({ do: 'sight', at }))
+      return { do: 'sight', at }
   }
   // all but the stops is known well: look once more at the one that is least sure
   const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
@@ -215,7 +226,9 @@ function stopMove(
   const good = analysis.stops[at].good
   const seen = log.length - 1 - log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
   const sights = log.slice(log.length - seen).filter(e => e.kind === 'sight' && e.at === at).length
-  return good < DECIDE.stopSeenAgain && best.right > 0.85 * good && sights < 3 ? { do: 'sight', at } : null
+  return good < DECIDE.stopSeenAgain && best.right > 0.85 * good && sights < 3 && may({ do: 'sight', at })
+    ? { do: 'sight', at }
+    : null
 }
 
 function partMove(analysis: Analysis, log: readonly BenchEvent[], bestRight: number, cost: number): Move | null {

@@ -69,6 +69,7 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   said: { kind: 'said', complaint: 'slow-in', answer: 'cured' },
   sensed: { kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: 0.6 },
   housing: { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' },
+  declined: { kind: 'declined', what: 'turn L' },
   wrong: { kind: 'wrong', about: EventId.parse(uuid(8)) },
   inner: { kind: 'inner', lengthMm: 1980 },
   gap: { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'stand' },
@@ -218,6 +219,15 @@ describe('reduce', () => {
     expect(state.rear.net.barrel).toBe(66)
     expect(state.flagged).toEqual([{ id: far.id, why: 'past the assumed thread: count the turns out again' }])
     expect(state.rear.bench).toHaveLength(1)
+  })
+  test('the same shift heard differently by two tablets is asked about; the same, or a later one, is not', () => {
+    const shift = (heard: 'clean' | 'slow', seq: number, basedOn: number, to = 3) =>
+      told({ kind: 'shift', from: 2, to, heard }, { seq, basedOn })
+    const flags = (...log: ReturnType<typeof told>[]) => reduce([arrived, ...log]).flagged.map(f => f.why)
+    expect(flags(shift('clean', 2, 1), shift('slow', 3, 1))[0]).toMatch(/Two tablets heard/)
+    expect(flags(shift('clean', 2, 1), shift('clean', 3, 1))).toEqual([])
+    expect(flags(shift('clean', 2, 1), shift('slow', 3, 2))).toEqual([])
+    expect(flags(shift('clean', 2, 1), shift('slow', 3, 1, 4))).toEqual([])
   })
   test('the same advised turn from two tablets is asked about; a later one, or one not as advised, is not', () => {
     const advised = { move: 'turn barrel 0.25', right: 0.2, after: 0.7, cause: null, taken: true }

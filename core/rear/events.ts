@@ -157,6 +157,8 @@ export const REAR_EVENTS = [
   z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),
   z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
   z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
+  /** What was advised and left, by the advice's own key. */
+  z.strictObject({ kind: z.literal('declined'), what: z.string().min(1).max(40), advised }),
   z.strictObject({ kind: z.literal('wrong'), about: EventId }),
 ] as const
 export type RearEvent = z.infer<(typeof REAR_EVENTS)[number]>

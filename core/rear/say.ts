@@ -92,7 +92,32 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return `Inner cut, ${e.tailMm} mm left, capped`
     case 'bedded':
       return `Bedded by ${e.shifts} firm shifts`
+    case 'declined':
+      return `Left: ${sayDeclined(e.what, teeth)}`
     case 'wrong':
       return 'The advice before this was wrong'
+  }
+}
+
+/** What was advised and left, in words. */
+function sayDeclined(what: string, teeth: (k: number) => number): string {
+  const [verb, of, way] = what.split(' ')
+  switch (verb) {
+    case 'turn':
+      return `a turn of ${of === 'barrel' ? 'the barrel' : of}`
+    case 'sight':
+      return `a look at ${of}`
+    case 'edge':
+      return `winding ${way} to the rub on the ${teeth(Number(of))}`
+    case 'offset':
+      return `the pulley measured on the ${teeth(Number(of))}`
+    case 'hanger':
+      return 'the gauge on the hanger'
+    case 'reclamp':
+      return 'clamping again'
+    case 'replace':
+      return `a new ${of}`
+    default:
+      return 'listening'
   }
 }

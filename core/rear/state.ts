@@ -1,3 +1,4 @@
+import type { Decline } from './declined'
 import type { Cabled } from '../cable/events'
 import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
@@ -33,6 +34,8 @@ export type RearState = {
   barrelSixteenths: number
   /** Place in the log of each screw's last turn. */
   lastTurnSeq: Readonly<Partial<Record<ScrewName, number>>>
+  /** The last shift heard, and its place in the log. */
+  lastHeard: { event: RearOf<'shift'>; seq: number } | null
   said: RearOf<'said'> | null
   sensed: RearOf<'sensed'> | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
@@ -53,6 +56,8 @@ export type RearState = {
   bends: readonly RearOf<'bend'>[]
   /** Entries whose advice, once done, was said to have been wrong. */
   wrong: readonly string[]
+  /** What was advised and left. */
+  declines: readonly Decline[]
   flagged: readonly Flag[]
 }
 
@@ -66,6 +71,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   turned: new Set(),
   barrelSixteenths: 0,
   lastTurnSeq: {},
+  lastHeard: null,
   said: null,
   sensed: null,
   gauges: [],
@@ -83,6 +89,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   clamps: [],
   bends: [],
   wrong: [],
+  declines: [],
   flagged: [],
 }
 
@@ -166,6 +173,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         found: [...was.found, event],
       }
     case 'shift':
+      return onBench(heardTwice(was, told, event), told)
     case 'pass':
     case 'went':
     case 'offset':
@@ -193,6 +201,8 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return { ...was, beddedShifts: was.beddedShifts + event.shifts }
     case 'wrong':
       return { ...was, wrong: [...was.wrong, event.about] }
+    case 'declined':
+      return { ...was, declines: [...was.declines, { what: event.what, after: was.bench.length }] }
   }
 }
 
@@ -233,6 +243,20 @@ function screwed(
     flagged: stale
       ? [...was.flagged, { id, why: 'Another tablet had just turned this screw. Was that the same turn, or another?' }]
       : was.flagged,
+  }
+}
+
+/** Two tablets that heard the same shift, neither knowing of the other, and not the same of it. */
+function heardTwice(was: RearState, { id, seq, basedOn }: Told<RearEvent>, event: RearOf<'shift'>): RearState {
+  const { lastHeard: last } = was
+  const apart = last !== null && basedOn !== undefined && basedOn < last.seq && last.event.to === event.to
+  return {
+    ...was,
+    lastHeard: seq === undefined ? last : { event, seq },
+    flagged:
+      apart && last.event.heard !== event.heard
+        ? [...was.flagged, { id, why: 'Two tablets heard this shift differently. Which was it? Take the other back' }]
+        : was.flagged,
   }
 }
 

@@ -103,7 +103,7 @@ const acceptWords = computed(() => {
         class="act"
         :aria-disabled="dead || stale"
         data-test="accept"
-        @click="accept"
+        @click="accept()"
       >
         {{ acceptWords }} <kbd class="key">Enter</kbd>
       </button>

@@ -9,7 +9,10 @@ const ways = computed(() => {
   return (['spokes', 'frame'] as const)
     .map(way => ({
       way,
-      cells: props.arrivals.flatMap((a, at) => (a.way === way ? [{ at, teeth: props.teeth[a.to]! }] : [])),
+      // as the sprockets stand above: the largest at the left
+      cells: props.arrivals
+        .flatMap((a, at) => (a.way === way ? [{ at, to: a.to, teeth: props.teeth[a.to]! }] : []))
+        .sort((a, b) => b.to - a.to),
     }))
     .filter(w => w.cells.length)
     .sort(a => (a.way === first ? -1 : 1))
@@ -19,7 +22,9 @@ const ways = computed(() => {
 <template>
   <div class="grid gap-1" role="group" aria-label="Where it was not clean" data-test="pass-strip">
     <div v-for="w in ways" :key="w.way">
-      <p class="small">towards the {{ w.way }}</p>
+      <p class="small" :class="{ 'text-right': w.way === 'frame' }">
+        {{ w.way === 'spokes' ? '◀ towards the spokes' : 'towards the frame ▷' }}
+      </p>
       <div class="cells">
         <button
           v-for="c in w.cells"

@@ -49,8 +49,9 @@ const keys = (): BenchKeys => ({
   r: rear.edgeFound,
   n: rear.noEdge,
   Enter: () => {
-    if (panel.value !== 'else') rear.accept()
+    if (panel.value !== 'else') rear.accept(true)
   },
+  Backspace: rear.leave,
   e: () => void (panel.value = panel.value === 'else' ? 'move' : 'else'),
   PageDown: () => void navigateTo(stageLink(number, stageAfter('index', schools.value))),
   Escape: () => {
@@ -125,7 +126,16 @@ watch(() => state.value.undone.size, rear.startDead)
             <p v-else-if="!friction" data-test="thinking" :aria-busy="stale">Working out the first move</p>
           </template>
         </div>
-        <div v-if="panel === 'move'" class="grid border-t border-rule pt-2">
+        <div v-if="panel === 'move'" class="grid grid-cols-[auto_1fr] gap-2 border-t border-rule pt-2">
+          <button
+            type="button"
+            class="also min-h-11! px-3! text-[0.9375rem]"
+            :disabled="!picture || picture.move.do === 'done'"
+            data-test="leave"
+            @click="rear.leave"
+          >
+            Leave it <kbd class="key">⌫</kbd>
+          </button>
           <button type="button" class="also min-h-11! px-3! text-[0.9375rem]" data-test="else" @click="panel = 'else'">
             Something else <kbd class="key">E</kbd>
           </button>
