@@ -136,7 +136,7 @@ test('a closed job takes nothing until it is reopened; what fails afterwards sta
     await send({ kind: 'brakeParts', parts: { brake: 'front', kind: 'drum', lever: null, leverSide: null } }),
   ).toMatchObject({ is: 'refused', message: 'This job is closed: reopen it first' })
   const note = await bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text: 'late' } })
-  const photo = await bench.request.post(`${SERVER()}/api/jobs/${number}/photos?run=rear`, {
+  const photo = await bench.request.post(`${SERVER()}/api/jobs/${number}/photos?of=rear`, {
     headers: { 'content-type': 'image/png' },
     data: Buffer.from(
       'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',

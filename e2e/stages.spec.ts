@@ -160,10 +160,10 @@ test('a steel dropout is bent in small steps with its history; titanium is refus
     }
   }
   await gauge({ 12: 300 })
-  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('0 to 150 mm')
+  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('up to 150 mm')
   await expect(page.locator('[data-test=gauge-note]')).toHaveCount(0)
-  await gauge({ 12: -3 })
-  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('0 to 150 mm')
+  await gauge({ 12: -90 })
+  await expect(page.locator('[data-test=hanger-wrong]')).toContainText('closer − or wider +')
   await gauge({ 12: 63, 2: 61.5, 4: 62.8, 6: 57, 8: 58.5, 10: 61.5 })
   await expect(page.locator('[data-test=bad-reading]')).toContainText('4 o’clock')
   await gauge({ 4: 58.5 })
@@ -177,6 +177,9 @@ test('a steel dropout is bent in small steps with its history; titanium is refus
   await page.locator('[data-test=gauge-note]').click()
   await expect(page.locator('[data-test=plan]')).toContainText('leave it')
   await expect(page.getByRole('img', { name: /each gauging in mm: 6\.0, 3\.0/ })).toBeVisible()
+  // from a touch point at 12: closer −, wider +
+  await gauge({ 12: 0, 3: -1.5, 6: -3 })
+  await expect(page.locator('[data-test=across]')).toContainText('3.0 mm across')
   await gauge({ 12: 60, 3: 60, 6: 60 }) // all equal is simply true
   await expect(page.locator('[data-test=across]')).toContainText('0.0 mm across')
 })
@@ -374,4 +377,32 @@ test('a low-normal derailleur is indexed from the largest, and barrel out goes t
   expect(bench.chainOff()).toBe(false)
   await page.locator('[data-test=stage-cable]').click()
   await expect(page.getByText('chain on the largest sprocket')).toBeVisible()
+})
+
+test('a hanger by eye heads the bench until it is gauged; parts that cannot index stop it until a mechanic works on by name', async ({
+  bench: page,
+  shop,
+}) => {
+  const stock = stockParts('r14-10')
+  const hopeless = { ...stock, derailleur: { ...stock.derailleur, standard: null, pullRatio: 1.6 } }
+  const number = await shop.takeIn('29', hopeless)
+  await page.goto(`${SERVER()}/jobs/${number}/rear`)
+  await expect(page.locator('[data-test=put-right]')).toContainText('Will not index')
+  await expect(page.locator('[data-test=barred]')).toBeVisible()
+  await expect(page.locator('[data-test=move]')).toHaveCount(0)
+  // on any other bench too
+  await page.goto(`${SERVER()}/jobs/${number}/front`)
+  await expect(page.locator('[data-test=put-right]')).toContainText('Will not index')
+  await page.locator('[data-test=waive]').click()
+  await expect(page.locator('[data-test=put-right]')).toHaveCount(0)
+  await page.goto(`${SERVER()}/jobs/${number}/stage/hanger`)
+  await page.locator('[data-test=look-leans-in]').click()
+  await page.goto(`${SERVER()}/jobs/${number}/rear`)
+  await expect(page.locator('[data-test=move]')).toBeVisible()
+  await expect(page.locator('[data-test=put-right]')).toContainText('leans in')
+  await page.goto(`${SERVER()}/jobs/${number}/stage/hanger`)
+  await page.locator('[data-test=look-straight]').click()
+  await page.goto(`${SERVER()}/jobs/${number}/rear`)
+  await expect(page.locator('[data-test=move]')).toBeVisible()
+  await expect(page.locator('[data-test=put-right]')).toHaveCount(0)
 })

@@ -245,7 +245,8 @@ function partMove(analysis: Analysis, log: readonly BenchEvent[], bestRight: num
 function gaugedFirst(log: readonly BenchEvent[], cause: Curable): Move | null {
   if (cause === 'friction') return null
   const renewed = log.findLastIndex(e => e.kind === 'replace' && e.part === 'hanger')
-  const gauged = log.findLastIndex(e => e.kind === 'hanger')
+  // an eye is no gauge
+  const gauged = log.findLastIndex(e => e.kind === 'hanger' && e.sdDeg === undefined)
   if (gauged > renewed || (renewed >= 0 && cause === 'mismatch')) return null
   return { do: 'hanger' }
 }

@@ -49,7 +49,7 @@ export type Observation =
       limit: number
       found: boolean
     }
-  | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number }
+  | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number; sdDeg: number }
 
 export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
 
@@ -220,11 +220,7 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
       return Math.log((1 - EDGE.slips) * edgeChance(turns, sd, obs) + EDGE.slips / 33)
     }
     case 'camber':
-      return slipping(
-        logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, MEASURE.hangerSdDeg),
-        MEASURE.slips,
-        6,
-      )
+      return slipping(logNormal(degrees(Math.atan(r[o + R.camber])) - obs.camberDeg, obs.sdDeg), MEASURE.slips, 6)
   }
 }
 

@@ -3,7 +3,7 @@ import type { BenchEvent } from '../rear/benchEvents'
 import type { Density } from '../quantity/normal'
 import { randomFrom, type Random } from '../quantity/random'
 import type { Arrival } from '../response/heard'
-import { EDGE } from '../response/parameters'
+import { EDGE, MEASURE } from '../response/parameters'
 import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
@@ -179,7 +179,7 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       }
     }
     case 'hanger':
-      return { is: 'camber', ...base, camberDeg: event.camberDeg }
+      return { is: 'camber', ...base, camberDeg: event.camberDeg, sdDeg: event.sdDeg ?? MEASURE.hangerSdDeg }
     default:
       return null
   }

@@ -69,6 +69,8 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   said: { kind: 'said', complaint: 'slow-in', answer: 'cured' },
   sensed: { kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: 0.6 },
   housing: { kind: 'housing', place: 'last loop', lengthMm: 290, of: '4 mm', ends: 'metal' },
+  eyed: { kind: 'eyed', hanger: 'leans-in' },
+  waived: { kind: 'waived', what: 'parts' },
   declined: { kind: 'declined', what: 'turn L' },
   wrong: { kind: 'wrong', about: EventId.parse(uuid(8)) },
   inner: { kind: 'inner', lengthMm: 1980 },

@@ -10,7 +10,8 @@ import { stockParts } from '../rear/typedParts'
 import { setupOfStandard } from '../response/testBikes'
 import { howToAsk } from './asking'
 import { causesLeft, leadsTo, oddsOf, REAR_COMPLAINTS } from './complaints'
-import { firstPutRight, stagesDone } from '../rear/progress'
+import { headOfRear } from '../rear/heads'
+import { stagesDone } from '../rear/progress'
 import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
 import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
 import { STAGES } from './stages'
@@ -73,10 +74,10 @@ describe('the sense check', () => {
     expect(SENSE_CHECK.map(i => i.id).sort()).toEqual([...SENSE_IDS].sort())
     expect(beforeAnyScrew(['spoke-guard', 'stiff-link', 'wire']).map(i => i.id)).toEqual(['stiff-link'])
     const state = reduce([arrived, told({ kind: 'sensed', exceptions: ['repeats'], chainWearPercent: null })])
-    expect(firstPutRight(state.rear)).toContain('Loose or not home')
+    expect(headOfRear(state.rear)?.words).toContain('Loose or not home')
     expect(stagesDone(state.rear, false, schoolsOf(TABLE_ONLY), null).sense).toBe(false)
     expect(
-      firstPutRight(reduce([arrived, told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })]).rear),
+      headOfRear(reduce([arrived, told({ kind: 'sensed', exceptions: [], chainWearPercent: 0.3 })]).rear),
     ).toBeNull()
   })
   test('odds multiply and never make anything certain', () => {

@@ -13,7 +13,8 @@ export type BenchEvent =
   | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number }
   | { kind: 'offset'; click: number; offsetMm: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
-  | { kind: 'hanger'; camberDeg: number; toeDeg: number }
+  /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */
+  | { kind: 'hanger'; camberDeg: number; toeDeg: number; sdDeg?: number }
   | { kind: 'reclamp'; barrelTurnsOut: number }
   | { kind: 'replace'; part: Part }
   /** Beyond the contract: the hanger was levered. Stops and offset have moved, neither stop counts as seen, lever at 0. */

@@ -9,7 +9,7 @@ import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
 import { REAR_RULES, rearFigures, sayRearStandard, standardOf, typedRear } from './records'
-import { sayRear } from './say'
+import { sayRear, WAIVED_WORDS } from './say'
 import { INDEXED } from './progress'
 import { rearAfter, rearAtStart, type RearState } from './state'
 
@@ -57,7 +57,8 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
     named: sayRearStandard,
   },
   gates: {
-    signs: e => (e.kind === 'sight' && e.at === 'L' ? 'L seen by hand' : null),
+    signs: e =>
+      e.kind === 'sight' && e.at === 'L' ? 'L seen by hand' : e.kind === 'waived' ? WAIVED_WORDS[e.what] : null,
     open: ({ rear }) => (mayReachLargest(rear.trace) ? ['largest'] : []),
   },
   stays: ({ rear }) => keptBySense(rear),

@@ -1,4 +1,5 @@
 import { HANGER_KINDS } from './hangerLimit'
+import { HANGER_LOOKS } from './hangerEye'
 import { HOUSING_PLACES } from '../cable/places'
 import { z } from 'zod'
 import { EventId } from '../chapter/ids'
@@ -157,6 +158,10 @@ export const REAR_EVENTS = [
   z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),
   z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
   z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
+  /** The hanger seen by eye, from behind. */
+  z.strictObject({ kind: z.literal('eyed'), hanger: z.enum(HANGER_LOOKS), advised }),
+  /** What heads every bench, worked on as it is by who signs. */
+  z.strictObject({ kind: z.literal('waived'), what: z.enum(['hanger', 'parts']) }),
   /** What was advised and left, by the advice's own key. */
   z.strictObject({ kind: z.literal('declined'), what: z.string().min(1).max(40), advised }),
   z.strictObject({ kind: z.literal('wrong'), about: EventId }),

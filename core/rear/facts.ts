@@ -6,7 +6,7 @@ import { CAUSES, CAUSE_WORDS, type Cause } from '../response/causes'
 import type { Standards } from '../standards/inForce'
 import type { Part } from './benchEvents'
 import { gapNow, learntGapPerTurn } from './gap'
-import { sayComplaint, sayOffset, saySensed } from './say'
+import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
 import { SETTLE, settleForecast, TELL_RIDER } from './settle'
 import { barrelLeft, type RearState } from './state'
 
@@ -165,6 +165,7 @@ function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
     const now = gapLeft(rear, at)
     if (now !== null) out.push({ what: at === 'stand' ? 'B gap' : 'B gap with sag', figure: `${now.toFixed(1)} mm` })
   }
+  for (const what of rear.waived) out.push({ what: 'Left as it is', figure: WAIVED_WORDS[what].toLowerCase() })
   if (opinion) out.push({ what: 'Every gear clean', figure: `${sayChance(opinion.right)} sure` })
   if (opinion?.windowTurns) {
     const { from, to } = opinion.windowTurns

@@ -26,6 +26,7 @@ export function ledgerEventOf(event: Exclude<BenchEvent, { kind: 'unclean' }>, a
         ...told,
       }
     case 'hanger':
+      if (event.sdDeg !== undefined) throw new RangeError('an eye has its own entry')
       return {
         kind: 'gauge',
         camberDeg: event.camberDeg,

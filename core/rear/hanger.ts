@@ -44,6 +44,12 @@ export function fitHanger(readings: HangerReading[], radiusMm: number): HangerFi
   }
 }
 
+/** Readings told from a place where the tip just touched, closer − and wider +, as gaps: the plane is the same. */
+export function fromTouchPoint(readings: HangerReading[]): HangerReading[] {
+  const least = Math.min(0, ...readings.map(r => r.gapMm))
+  return least < 0 ? readings.map(r => ({ ...r, gapMm: r.gapMm - least })) : readings
+}
+
 /** A fit in a line: how far across, and which way. */
 export const sayFit = (fit: HangerFit): string =>
   `${fit.acrossMm.toFixed(1)} mm across, camber ${fit.camberDeg.toFixed(1)}°, toe ${fit.toeDeg.toFixed(1)}°`

@@ -36,9 +36,3 @@ export function stagesDone(
     handBack: handedBack,
   }
 }
-
-/** What must be put right before any screw is turned, as words; null when nothing. */
-export const firstPutRight = (rear: RearState): string | null => {
-  const [first] = beforeAnyScrew(rear.sensed?.exceptions ?? [])
-  return first ? `${first.otherwise}: ${first.does}` : null
-}

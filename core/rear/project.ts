@@ -4,6 +4,7 @@ import type { Trace } from './trace'
 import { fromSixteenths } from '../quantity/turns'
 import type { RearSetup } from '../response/setup'
 import type { RearEvent, RearOf } from './events'
+import { EYE } from './hangerEye'
 
 /**
  * The one projection from the shop's ledger to the contract's bench events. Where the lever stood is taken from the
@@ -35,6 +36,8 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
       return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm }]
     case 'bend':
       return [{ kind: 'bend' }]
+    case 'eyed':
+      return [{ kind: 'hanger', ...EYE[event.hanger] }]
     case 'gauge':
       return [{ kind: 'hanger', camberDeg: event.camberDeg, toeDeg: event.toeDeg }]
     case 'reclamp':

@@ -6,12 +6,19 @@ import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
 import type { Part } from './benchEvents'
 import type { RearEvent, RearOf } from './events'
+import { HANGER_LOOK_WORDS } from './hangerEye'
 import { sayParts } from './parts'
 
 export const PROVED_WORDS = {
   several: 'Several clicks at a stroke',
   ring: 'Every gear both ways',
   road: 'Under load on the road',
+} as const
+
+/** What heads every bench, and was worked on as it is. */
+export const WAIVED_WORDS = {
+  hanger: 'Hanger out of line, worked on as it is',
+  parts: 'Parts that will not index, worked on as they are',
 } as const
 
 /** A part as it was renewed. */
@@ -92,6 +99,10 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return `Inner cut, ${e.tailMm} mm left, capped`
     case 'bedded':
       return `Bedded by ${e.shifts} firm shifts`
+    case 'eyed':
+      return `Hanger by eye: ${HANGER_LOOK_WORDS[e.hanger].toLowerCase()}`
+    case 'waived':
+      return WAIVED_WORDS[e.what]
     case 'declined':
       return `Left: ${sayDeclined(e.what, teeth)}`
     case 'wrong':

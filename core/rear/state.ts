@@ -1,4 +1,5 @@
 import type { Decline } from './declined'
+import type { HangerLook } from './hangerEye'
 import type { Cabled } from '../cable/events'
 import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
@@ -56,6 +57,10 @@ export type RearState = {
   bends: readonly RearOf<'bend'>[]
   /** Entries whose advice, once done, was said to have been wrong. */
   wrong: readonly string[]
+  /** The hanger as it was last seen by eye, while no gauge and no new one says otherwise. */
+  eyed: HangerLook | null
+  /** What heads every bench and is worked on as it is. */
+  waived: ReadonlySet<Waivable>
   /** What was advised and left. */
   declines: readonly Decline[]
   flagged: readonly Flag[]
@@ -90,8 +95,13 @@ const NONE: Omit<RearState, 'corrected'> = {
   bends: [],
   wrong: [],
   declines: [],
+  eyed: null,
+  waived: new Set(),
   flagged: [],
 }
+
+/** What heads every bench until it is cured or waived by name. */
+export type Waivable = RearOf<'waived'>['what']
 
 type Heard = RearEvent | Cabled
 
@@ -134,7 +144,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return { ...was, parts, setup, trace: startOf(setup), barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
     }
     case 'parts':
-      return was
+      return { ...was, waived: without(was.waived, 'parts') }
     case 'turn':
       return onBench(sinceClamp(screwed(was, told, event.screw, event.sixteenths), event.screw, event.sixteenths), told)
     case 'edge':
@@ -164,6 +174,8 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return {
         ...onBench(was, told),
         gauges: [...was.gauges, { event, at, bentBefore: null }],
+        eyed: null,
+        waived: without(was.waived, 'hanger'),
         found: [...was.found, event],
       }
     case 'sight':
@@ -201,6 +213,10 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return { ...was, beddedShifts: was.beddedShifts + event.shifts }
     case 'wrong':
       return { ...was, wrong: [...was.wrong, event.about] }
+    case 'eyed':
+      return { ...onBench(was, told), eyed: event.hanger, waived: without(was.waived, 'hanger') }
+    case 'waived':
+      return { ...was, waived: new Set([...was.waived, event.what]) }
     case 'declined':
       return { ...was, declines: [...was.declines, { what: event.what, after: was.bench.length }] }
   }
@@ -215,11 +231,15 @@ const SCREWS_OF: Record<Part, readonly ScrewName[]> = {
   cassette: [],
 }
 
+const without = (waived: ReadonlySet<Waivable>, what: Waivable): ReadonlySet<Waivable> =>
+  new Set([...waived].filter(w => w !== what))
+
 function replaced(was: RearState, part: Part): RearState {
   const cable = part === 'cable' ? { sinceClamp: 0, cut: null } : {}
   const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
   const places = moved ? { sights: [], gaps: [], gauges: part === 'hanger' ? [] : was.gauges } : {}
-  return { ...was, renewed: [...was.renewed, part], ...cable, ...places }
+  const straight = part === 'hanger' ? { eyed: null, waived: without(was.waived, 'hanger') } : {}
+  return { ...was, renewed: [...was.renewed, part], ...cable, ...places, ...straight }
 }
 
 const sinceClamp = (was: RearState, screw: ScrewName, sixteenths: number): RearState =>

@@ -139,6 +139,7 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       finite('toeDeg', event.toeDeg)
       if (Math.abs(event.camberDeg) > 45 || Math.abs(event.toeDeg) > 45)
         throw new RangeError('camberDeg and toeDeg must lie within 45 degrees')
+      if (event.sdDeg !== undefined && !(event.sdDeg > 0)) throw new RangeError('sdDeg must be positive')
       return event
     case 'reclamp':
       finite('barrelTurnsOut', event.barrelTurnsOut)

@@ -1,16 +1,21 @@
 <!-- What is not as it should be on a bench, and what to do: said at the top, never in a dialog. -->
 <script setup lang="ts">
-import { firstPutRight } from '#core/rear/progress'
+import { headOfRear } from '#core/rear/heads'
 import type { Bench } from '~/composables/bench'
 
 const props = defineProps<{ bench: Bench }>()
 const ledger = useLedger()
 const outbox = useOutbox()
 const route = useRoute()
-const { state, trouble, newer, waiting } = storeToRefs(ledger)
+const { state, trouble, newer, waiting, standards } = storeToRefs(ledger)
 const dismissed = ref(new Set<string>())
 const stuck = computed(() => state.value.flagged.findLast(f => !dismissed.value.has(f.id)) ?? null)
-const first = computed(() => firstPutRight(state.value.rear))
+const head = computed(() => headOfRear(state.value.rear, standards.value))
+const HEAD_TO = {
+  sense: ['To the sense check', 'stage/sense'],
+  hanger: ['To the hanger', 'stage/hanger'],
+  parts: ['What would fit', ''],
+} as const
 const { doubtful, hint, closed } = props.bench
 </script>
 
@@ -47,14 +52,25 @@ const { doubtful, hint, closed } = props.bench
     >
   </p>
   <p
-    v-if="first && route.params.stage !== 'sense'"
-    class="stopped flex items-center justify-between gap-2 text-sm leading-tight"
+    v-if="head && !closed && route.params.stage !== head.at"
+    class="stopped flex flex-wrap items-center justify-between gap-2 text-sm leading-tight"
     role="status"
     data-test="put-right"
   >
-    Before any screw. {{ first }}
-    <NuxtLink :to="`/jobs/${bench.number}/stage/sense`" class="quiet underline whitespace-nowrap"
-      >To the sense check</NuxtLink
+    {{ head.words }}
+    <span class="flex gap-1"
+      ><NuxtLink :to="`/jobs/${bench.number}/${HEAD_TO[head.at][1]}`" class="quiet underline whitespace-nowrap">{{
+        HEAD_TO[head.at][0]
+      }}</NuxtLink
+      ><button
+        v-if="head.waive"
+        type="button"
+        class="quiet whitespace-nowrap"
+        data-test="waive"
+        @click="bench.put({ kind: 'waived', what: head.waive }, 'Worked on as it is')"
+      >
+        Work on as it is
+      </button></span
     >
   </p>
   <LazyDoubtfulFigure

@@ -83,7 +83,7 @@ const acceptWords = computed(() => {
       />
       <LazyGaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
       <template v-if="move.do === 'pass'">
-        <PassStrip :arrivals="arrivals" :teeth="teeth" :stopped-at="stoppedAt" @stop="rear.stopAt" />
+        <LazyPassStrip :arrivals="arrivals" :teeth="teeth" :stopped-at="stoppedAt" @stop="rear.stopAt" />
         <p class="font-semibold" data-test="how">
           {{
             heardFirst

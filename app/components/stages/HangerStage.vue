@@ -7,6 +7,7 @@ import {
   type HangerKind,
   acrossTolerance,
 } from '#core/rear/hangerLimit'
+import { HANGER_LOOKS, HANGER_LOOK_WORDS, type HangerLook } from '#core/rear/hangerEye'
 import { typedNumber } from '#core/quantity/typed'
 import { cleanBands } from '#core/rear/fit'
 import type { JobState } from '#core/ledger/reduce'
@@ -16,6 +17,7 @@ import type { Stage } from '#core/procedure/stages'
 import {
   badReading,
   fitHanger,
+  fromTouchPoint,
   hangerMisfitMm,
   hangerPlan,
   hangerSpreadDeg,
@@ -28,6 +30,11 @@ const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 const kind = ref<HangerKind>(props.state.rear.gauges.at(-1)?.event.hanger ?? 'replaceable')
 const KINDS = HANGER_KINDS.map(value => ({ value, words: HANGER_KIND_WORDS[value] }))
+const LOOKS = HANGER_LOOKS.map(value => ({ value, words: HANGER_LOOK_WORDS[value] }))
+const look = computed<HangerLook | null>({
+  get: () => props.state.rear.eyed,
+  set: hanger => hanger && emit('record', { kind: 'eyed', hanger }, 'Noted the hanger by eye'),
+})
 const radiusText = ref(String(GAUGE_RADIUS_MM))
 const texts = reactive<Record<number, string>>({})
 const active = ref(12)
@@ -40,12 +47,13 @@ const typed = computed(() =>
     .map(([h, t]) => ({ hour: Number(h), gapMm: typedNumber(t) })),
 )
 const wrong = computed(() => {
-  const bad = typed.value.find(r => !Number.isFinite(r.gapMm) || r.gapMm < 0 || r.gapMm > 150)
-  if (bad) return `${bad.hour} o’clock: a gap is from 0 to 150 mm; check the figure`
+  const bad = typed.value.find(r => !Number.isFinite(r.gapMm) || r.gapMm < -60 || r.gapMm > 150)
+  if (bad)
+    return `${bad.hour} o’clock: a gap is up to 150 mm, or from a touch point closer − or wider +; check the figure`
   if (!(radius.value >= 50 && radius.value <= 500)) return 'Bolt to gauge tip: from 50 to 500 mm'
   return null
 })
-const readings = computed<HangerReading[]>(() => (wrong.value ? [] : typed.value))
+const readings = computed<HangerReading[]>(() => (wrong.value ? [] : fromTouchPoint(typed.value)))
 const fitted = computed<{ fit: HangerFit | null; words: string }>(() => {
   if (wrong.value || readings.value.length < 3) return { fit: null, words: '' }
   try {
@@ -216,6 +224,17 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
       >
         The hanger is new
       </button>
+      <div>
+        <p class="label" aria-hidden="true">No gauge at hand: by eye, from behind</p>
+        <ChoiceRow
+          v-model="look"
+          label="The hanger by eye"
+          :choices="LOOKS"
+          :columns="2"
+          :centred="false"
+          test="look"
+        />
+      </div>
       <div>
         <p class="label" aria-hidden="true">What it hangs on</p>
         <ChoiceRow

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { howToAsk } from '#core/procedure/asking'
 import { lastTaken } from '#core/ledger/reduce'
+import { headOfRear } from '#core/rear/heads'
 import { Made } from '#core/http/answers'
 import { stageAfter } from '#core/procedure/schools'
 import { HEARD_KEYS } from '~/components/bench/heard'
@@ -17,6 +18,8 @@ const { setup, geometry, friction, picture, stale, failed, schools, lever, screw
 const opinions = computed(() => (picture.value ? { rear: { right: picture.value.right } } : {}))
 const panel = ref<'move' | 'else'>('move')
 const taken = computed(() => lastTaken(state.value))
+/** Parts that no setting makes clean stop the bench until they are changed, or worked on by name. */
+const barred = computed(() => headOfRear(state.value.rear, bench.standards.value)?.id === 'parts')
 
 const noting = ref(false)
 const noteTrouble = ref('')
@@ -35,6 +38,11 @@ async function other(event: Parameters<typeof rear.other>[0]) {
   await rear.other(event)
 }
 
+/** By a finger the button gives the focus up again: Enter is for the move that comes next. */
+function leave(event: MouseEvent) {
+  if (event.detail > 0) (event.currentTarget as HTMLElement).blur()
+  rear.leave()
+}
 const keys = (): BenchKeys => ({
   ...answerKeys(HEARD_KEYS.map(k => () => rear.heard(k.heard))),
   0: rear.pass,
@@ -111,14 +119,17 @@ watch(() => state.value.undone.size, rear.startDead)
           />
           <template v-else>
             <PendingTurn v-if="pending" :rear="rear" />
-            <LazyFrictionLever v-if="friction" :state="state" :number="number" />
+            <p v-if="barred" class="stopped" role="status" data-test="barred">
+              No advice on parts that cannot index. Change one, or work on as it is.
+            </p>
+            <LazyFrictionLever v-else-if="friction" :state="state" :number="number" />
             <NextMove
               v-else-if="picture"
               :rear="rear"
               :state="state.rear"
               :how="picture.move.do === 'shift' ? howToAsk(schools, setup.teeth, lever, picture.move.to) : null"
             />
-            <CauseBars v-if="picture" class="mt-1" :picture="picture" />
+            <CauseBars v-if="picture && !barred" class="mt-1" :picture="picture" />
             <p v-else-if="failed" class="stopped" role="alert">
               No advice now: {{ failed }}. What you tap is still recorded.
               <button type="button" class="quiet underline" @click="rear.again">Ask again</button>
@@ -132,7 +143,7 @@ watch(() => state.value.undone.size, rear.startDead)
             class="also min-h-11! px-3! text-[0.9375rem]"
             :disabled="!picture || picture.move.do === 'done'"
             data-test="leave"
-            @click="rear.leave"
+            @click="leave"
           >
             Leave it <kbd class="key">⌫</kbd>
           </button>
