@@ -6,10 +6,14 @@ import { EventId, PersonId } from '#core/chapter/ids'
 import { addDays, addSeconds, set } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { advise } from '#core/advice/advise'
-import { simulatedBench } from '#core/bench/bench'
+import { passClicks, simulatedBench, type SimulatedBench } from '#core/bench/bench'
 import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import type { Hand } from '#core/ledger/gates'
+import { arrivalsOf } from '#core/rear/arrivals'
+import type { RearOf } from '#core/rear/events'
 import { ledgerEventOf } from '#core/rear/fromBench'
+import { startOf, step } from '#core/rear/trace'
+import type { Move } from '#core/advice/contract'
 import { setupOf } from '#core/rear/parts'
 import { hashSecret } from '../server/auth/secrets'
 import { addStock } from '../server/db/cables'
@@ -242,19 +246,32 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
     const barrel = advice.move.do === 'turn' && advice.move.screw === 'barrel'
     if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4))))
       break
+    const advised = {
+      move: moveKey(advice.move),
+      right: round(advice.right),
+      after: null,
+      cause: null,
+      taken: true,
+    }
+    if (advice.move.do === 'pass') {
+      out.push({ ...wentOf(bench, advice.move), advised })
+      continue
+    }
     const made = bench.perform(advice.move)
     if (!made || made.kind === 'unclean') break
-    out.push(
-      ledgerEventOf(made, {
-        move: moveKey(advice.move),
-        right: round(advice.right),
-        after: null,
-        cause: null,
-        taken: true,
-      }),
-    )
+    out.push(ledgerEventOf(made, advised))
   }
   return out
+}
+
+/** A pass on a simulated bike, as it is written down. */
+function wentOf(bench: SimulatedBench, { to, back }: Extract<Move, { do: 'pass' }>): RearOf<'went'> {
+  const from = bench.log.reduce((trace, e) => step(trace, e, bench.setup), startOf(bench.setup)).lever
+  const heard = passClicks(bench, { do: 'pass', to, back })
+  const last = heard.at(-1)!
+  const { way, to: sprocket } = arrivalsOf(from, to, back)[heard.length - 1]!
+  const stop = last.kind === 'shift' && last.heard !== 'clean' ? { sprocket, way, heard: last.heard } : null
+  return { kind: 'went', from, to, back, stop }
 }
 
 const round = (x: number): number => Math.round(Math.min(1, Math.max(0, x)) * 1000) / 1000

@@ -13,7 +13,7 @@ import { barrelLeft, edgeLimitTurns } from '#core/rear/state'
 import type { Heard } from '#core/response/heard'
 import { geometryOf } from '#core/response/setup'
 import { adviceQuestion } from '~/workers/question'
-import { useAdvice, type Question } from '~/workers/useAdvice'
+import { prepareAdvice, useAdvice, type Question } from '~/workers/useAdvice'
 import type { Bench } from './bench'
 
 /** A second contact must not accept a move nobody has seen: touches do not count for so long after one is drawn, ms. */
@@ -33,6 +33,7 @@ export function useRearBench(bench: Bench) {
   const question = computed<Question | null>(() =>
     record.value && !friction.value ? adviceQuestion(state.value, record.value, session.now?.schools) : null,
   )
+  onMounted(prepareAdvice)
   const { picture, stale, failed, again } = useAdvice(question)
   const move = computed(() => picture.value?.move ?? null)
   const schools = useSchools()

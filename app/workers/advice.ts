@@ -2,6 +2,7 @@ import type { RearSetup } from '#core/response/setup'
 import type { BenchEvent } from '#core/rear/benchEvents'
 import { expose } from 'comlink'
 import { consider, type AdviseOptions } from '#core/advice/advise'
+import { prepareTables } from '#core/advice/hearingTable'
 import { pictureOf, type Picture } from '#core/advice/picture'
 
 const api = {
@@ -12,3 +13,5 @@ const api = {
 }
 export type AdviceApi = typeof api
 expose(api)
+// while the log is still on its way
+prepareTables()

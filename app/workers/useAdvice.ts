@@ -63,6 +63,9 @@ function answer({ setup, log, prior, options }: Question): Promise<Picture> {
   })
 }
 
+/** Starts the worker, so that it is there before the log is. */
+export const prepareAdvice = (): void => void theWorker()
+
 /** The belief about a bench as it changes; the picture of another job is never shown. */
 export function useAdvice(question: Ref<Question | null>) {
   const { answer: latest, again } = useLatest(question, async (now, overtaken) => {

@@ -13,24 +13,38 @@ const Q_FROM = -0.6
 const Q_STEP = 0.06
 const Q_COUNT = 21
 
-const kept = new Map<string, HearingTable>()
+const kept = new Map<string, Record<Heard, HearingTable>>()
 
 /** The table of one report for one kind of arrival; made on first use, the same for every bike. */
-export function hearingTable(heard: Heard, arrival: Arrival): HearingTable {
-  const key = `${heard} ${arrival.end} ${arrival.inward} ${arrival.alreadyThere}`
-  let table = kept.get(key)
-  if (!table) kept.set(key, (table = build(heard, arrival)))
-  return table
+export const hearingTable = (heard: Heard, arrival: Arrival): HearingTable => allTables(arrival)[heard]
+
+/** All reports of an arrival are tabulated in one go: their chances come together. */
+function allTables(arrival: Arrival): Record<Heard, HearingTable> {
+  const key = `${arrival.end} ${arrival.inward} ${arrival.alreadyThere}`
+  let tables = kept.get(key)
+  if (!tables) kept.set(key, (tables = build(arrival)))
+  return tables
 }
 
-function build(heard: Heard, arrival: Arrival): HearingTable {
-  const table = new Float32Array(Z_COUNT * Q_COUNT)
+function build(arrival: Arrival): Record<Heard, HearingTable> {
+  const tables = Object.fromEntries(HEARD.map(h => [h, new Float32Array(Z_COUNT * Q_COUNT)])) as Record<
+    Heard,
+    HearingTable
+  >
   for (let iq = 0; iq < Q_COUNT; iq++)
-    for (let iz = 0; iz < Z_COUNT; iz++)
-      table[iq * Z_COUNT + iz] = Math.log(
-        reportedChance(arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))[heard]),
-      )
-  return table
+    for (let iz = 0; iz < Z_COUNT; iz++) {
+      const chances = arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))
+      for (const heard of HEARD) tables[heard][iq * Z_COUNT + iz] = Math.log(reportedChance(chances[heard]))
+    }
+  return tables
+}
+
+/** Makes the tables that any bike asks for, before one does. */
+export function prepareTables(): void {
+  for (const end of ['smallest', 'largest', null] as const)
+    for (const inward of [true, false])
+      if (!(end === 'smallest' && inward) && !(end === 'largest' && !inward))
+        allTables({ end, inward, alreadyThere: false })
 }
 
 /** @param z error in pitches less asymmetry @param lnSharpness natural logarithm of the bike's sharpness */

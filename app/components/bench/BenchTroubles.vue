@@ -11,11 +11,6 @@ const { state, trouble, newer, waiting, standards } = storeToRefs(ledger)
 const dismissed = ref(new Set<string>())
 const stuck = computed(() => state.value.flagged.findLast(f => !dismissed.value.has(f.id)) ?? null)
 const head = computed(() => headOfRear(state.value.rear, standards.value))
-const HEAD_TO = {
-  sense: ['To the sense check', 'stage/sense'],
-  hanger: ['To the hanger', 'stage/hanger'],
-  parts: ['What would fit', ''],
-} as const
 const { doubtful, hint, closed } = props.bench
 </script>
 
@@ -51,28 +46,7 @@ const { doubtful, hint, closed } = props.bench
       ><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span
     >
   </p>
-  <p
-    v-if="head && !closed && route.params.stage !== head.at"
-    class="stopped flex flex-wrap items-center justify-between gap-2 text-sm leading-tight"
-    role="status"
-    data-test="put-right"
-  >
-    {{ head.words }}
-    <span class="flex gap-1"
-      ><NuxtLink :to="`/jobs/${bench.number}/${HEAD_TO[head.at][1]}`" class="quiet underline whitespace-nowrap">{{
-        HEAD_TO[head.at][0]
-      }}</NuxtLink
-      ><button
-        v-if="head.waive"
-        type="button"
-        class="quiet whitespace-nowrap"
-        data-test="waive"
-        @click="bench.put({ kind: 'waived', what: head.waive }, 'Worked on as it is')"
-      >
-        Work on as it is
-      </button></span
-    >
-  </p>
+  <LazyHeadFirst v-if="head && !closed && route.params.stage !== head.at" :bench="bench" :head="head" />
   <LazyDoubtfulFigure
     v-if="doubtful"
     :question="doubtful.question"

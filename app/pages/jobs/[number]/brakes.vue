@@ -142,7 +142,7 @@ const keys = (): BenchKeys => ({
         />
       </div>
       <div v-else-if="disc?.value" class="mat p-1">
-        <DiscGap
+        <LazyDiscGap
           :rotor-mm="disc.value.rotorMm"
           :pad-mm="disc.value.padMm"
           :gap-mm="disc.value.gapMm"
@@ -161,7 +161,7 @@ const keys = (): BenchKeys => ({
         }}
       </div>
       <div v-if="panel === 'sums' && straddled?.value" class="mat p-1">
-        <Straddle
+        <LazyStraddle
           :yoke-mm="straddled.value.yokeMm"
           :apart-mm="straddled.value.apartMm"
           :deg="straddled.value.deg"
