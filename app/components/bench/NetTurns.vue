@@ -23,10 +23,15 @@ const rows = computed(() =>
   <div>
     <h2 class="small border-t border-rule pt-2">Turned since it came in</h2>
     <dl class="turns">
-      <div v-for="r in rows" :key="r.screw" class="flex min-h-8 items-center justify-between gap-1">
+      <div
+        v-for="r in rows"
+        :key="r.screw"
+        class="flex min-h-8 items-center justify-between gap-1"
+        :class="{ untouched: r.way === null }"
+      >
         <dt>{{ r.name }}</dt>
         <dd
-          class="figure flex items-center gap-1.5 font-semibold"
+          class="figure flex items-center gap-1 text-[0.9375rem] font-semibold whitespace-nowrap"
           :class="{ 'text-out': r.way === 'out', 'text-in': r.way === 'in' }"
           :data-test="`net-${r.screw}`"
         >
@@ -43,6 +48,15 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
+/* on a low screen only what was turned, and the barrel, take room: Take back stays in sight */
+@media (max-height: 880px) and (min-width: 1001px) {
+  .turns > div {
+    min-height: 26px;
+  }
+  .turns > .untouched:not(:first-child) {
+    display: none;
+  }
+}
 @media (max-height: 700px) and (min-width: 1001px) {
   .turns {
     display: grid;

@@ -9,7 +9,7 @@ defineProps<{ bench: Bench }>()
 <template>
   <button
     type="button"
-    class="quiet w-full justify-between border-t border-rule px-0! text-left"
+    class="quiet sticky bottom-0 w-full justify-between border-t border-rule bg-ground! px-0! text-left"
     :disabled="bench.undoes.value === null"
     data-test="undo"
     @click="bench.undo"
