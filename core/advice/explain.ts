@@ -44,6 +44,12 @@ export function sayMove(move: Move, teeth: readonly number[]): string {
 export const sayWay = (move: { screw: 'barrel' | 'H' | 'L'; turns: number }): 'out' | 'in' =>
   wayOf(move.screw, move.turns)
 
+/** From where a turn is seen, so that in and out are the same for everybody; null for what is no turn. `practice` */
+export function seenFrom(move: Move): string | null {
+  if (move.do !== 'turn') return null
+  return move.screw === 'barrel' ? 'seen from the housing end' : 'seen from the head of the screw'
+}
+
 /** Told to stop, is it because the bike is right, or because nothing gains more? */
 const isRightAsItStands = ({ right }: { right: number }): boolean => right >= 0.5
 

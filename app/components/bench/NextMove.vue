@@ -1,7 +1,7 @@
 <!-- The one best next move, always in the same place; its answer is one touch. -->
 <script setup lang="ts">
 import type { Move } from '#core/advice/contract'
-import { cautionOf, headOf, sayWay } from '#core/advice/explain'
+import { cautionOf, headOf, sayWay, seenFrom } from '#core/advice/explain'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurns } from '#core/quantity/turns'
 import { edgeLimitTurns, type RearState } from '#core/rear/state'
@@ -45,6 +45,7 @@ const acceptWords = computed(() => {
       <p :class="turn ? (turn.way === 'out' ? 'text-out' : 'text-in') : 'text-ink'">
         <span class="block text-xl font-bold">{{ head.small }}</span>
         <span class="big block font-bold">{{ head.big }}</span>
+        <span v-if="seenFrom(move)" class="small block">{{ seenFrom(move) }}</span>
       </p>
     </div>
     <p v-if="picture.effect" class="figure mt-1 text-[0.9375rem]" data-test="effect">{{ picture.effect }}</p>
