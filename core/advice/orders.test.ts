@@ -141,7 +141,7 @@ describe('where the school wants the stops', () => {
   })
   test('the schools in force become the advice’s options', () => {
     const of = (choice: object) => adviceBySchools(schoolsOf(TABLE_ONLY, choice))
-    expect(of({})).toEqual({ order: 'stopsFirst', placing: PLACING })
+    expect(of({})).toEqual({ passes: true, order: 'stopsFirst', placing: PLACING })
     expect(of({ order: 'climb-then-l' }).order).toBe('climbThenL')
     expect(of({ order: 'tension-first' }).order).toBe('tensionFirst')
     expect(of({ placing: 'outboard' }).placing!.H).toEqual({ from: -2, to: -1 })
