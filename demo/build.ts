@@ -1,3 +1,5 @@
+import { priorFor } from '#core/ledger/belief'
+import { reduce } from '#core/ledger/reduce'
 import { adviceBySchools } from '#core/advice/schools'
 import { schoolsOf } from '#core/procedure/schools'
 import { TABLE_ONLY } from '#core/standards/inForce'
@@ -240,9 +242,13 @@ function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
   const setup = setupOf(parts)
   const bench = simulatedBench(setup, hiddenBike(parts, job.trouble), job.seed)
   const until = job.state.at === 'stand' ? job.state.until : 'done'
+  // what was said and sensed before counts here as it does at the stand
+  const told = [{ kind: 'arrived', parts } as const, ...(job.before ?? [])]
+  const someone = newId()
+  const prior = priorFor(reduce(told.map((event, i) => entryOf(event, someone, new Date(0), i + 1))), null)
   const out: LedgerEvent[] = []
   while (out.length < 60) {
-    const advice = advise(setup, [...bench.log], AS_ASKED_HERE)
+    const advice = advise(setup, [...bench.log], { ...AS_ASKED_HERE, prior })
     const barrel = advice.move.do === 'turn' && advice.move.screw === 'barrel'
     if (advice.move.do === 'done' || (advice.move.do === until && (until !== 'turn' || (barrel && out.length > 4))))
       break
