@@ -183,7 +183,8 @@ test('a known bike with one correction is handed back in at most 12 taps or keys
   await key('Enter') // H in line
   await expect(page.locator('[data-test=move]')).not.toContainText('H stop')
   await settled(page)
-  await tap('[data-test=stop-0]') // the pass ends at its first click
+  // where a pass is advised it ends at its first click
+  if (await page.locator('[data-test=stop-0]').count()) await tap('[data-test=stop-0]')
   await advised(page, () => key('4')) // slow there
   await saved(page)
   // one correction: as advised when a turn is advised, else an eighth out in two

@@ -126,11 +126,11 @@ export function useRearBench(bench: Bench) {
     void put({ ...event, ...advised(true) } as LedgerEvent, words)
   }
 
-  /** A finger that bounces: the same answer again within a moment is the same answer. */
+  /** A finger that bounces: the same answer again within a moment, with no new move drawn since, is the same answer. */
   let lastTap = { what: '', at: 0 }
   function isBounce(what: string): boolean {
     const at = performance.now()
-    const bounced = lastTap.what === what && at - lastTap.at < BOUNCE_MS
+    const bounced = stale.value && lastTap.what === what && at - lastTap.at < BOUNCE_MS
     lastTap = { what, at }
     return bounced
   }
