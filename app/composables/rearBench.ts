@@ -155,6 +155,8 @@ export function useRearBench(bench: Bench) {
       return put({ kind: 'went', ...event, ...advised(true) }, `Noted ${what === 'clean' ? 'a clean pass' : what}`)
     }
     if (what !== 'clean' && stoppedAt.value === null) return void (heardFirst.value = what)
+    // a chain comes off at an end only
+    if (what === 'off' && at.to !== 0 && at.to !== last.value) return void (heardFirst.value = null)
     if (what !== 'clean') return note({ from, to, back, stop: { sprocket: at.to, way: at.way, heard: what } })
     if (stoppedAt.value === null) return note({ from, to, back, stop: null })
     // left off where all was still clean

@@ -1,4 +1,5 @@
-import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, signOf, writtenOrder, type BrakeFault } from '../brake/checks'
+import { BRAKE_CHECKS } from '../brake/checks'
+import { BRAKE_FAULTS, checksFor, signOf, writtenOrder, type BrakeFault } from '../brake/faults'
 import { diagnose, outcomeChance, type BrakeSeen } from '../brake/diagnose'
 import { BRAKE_KINDS, type BrakeKind } from '../brake/kinds'
 import { randomFrom, type Random } from '../quantity/random'

@@ -1,7 +1,8 @@
 import { isDiagnosed } from './kinds'
 import type { BrakeState } from './state'
 import { jointOf, mutualInformation, normalised } from '../inference/information'
-import { BRAKE_CHECKS, BRAKE_FAULTS, checksFor, type BrakeCheck, type BrakeFault } from './checks'
+import { BRAKE_CHECKS, type BrakeCheck } from './checks'
+import { BRAKE_FAULTS, checksFor, type BrakeFault } from './faults'
 import type { BrakeKind } from './kinds'
 
 /** What was seen at one check. */

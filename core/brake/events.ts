@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { SIDES } from './centring'
-import { checkOf, faultOf } from './checks'
+import { checkOf } from './checks'
+import { faultOf } from './faults'
 import { BRAKE_STEP_IDS } from './fitting'
 import { BrakeParts, BRAKES } from './kinds'
 import { PROOF_TESTS } from './proof'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BRAKE_WORDS } from '#core/brake/chapter'
-import { checkOf, faultOf, HYDRAULIC_CHECKS, looksRight } from '#core/brake/checks'
+import { checkOf, HYDRAULIC_CHECKS, looksRight } from '#core/brake/checks'
+import { faultOf } from '#core/brake/faults'
 import { BRAKE_KIND_WORDS, BRAKES, isDiagnosed, isHydraulic, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import type { ProofTest } from '#core/brake/proof'
 import { diagnosisOf } from '#core/brake/diagnose'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Download, Printer } from '@lucide/vue'
 import { BRAKE_WORDS } from '#core/brake/chapter'
-import { curesOf } from '#core/brake/checks'
+import { curesOf } from '#core/brake/faults'
 import { BRAKES, type Brake } from '#core/brake/kinds'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
