@@ -77,7 +77,7 @@ describe('a pass', () => {
     const teeth = [11, 13, 15, 17]
     expect(sayRear(went(), teeth)).toBe('To the 17, clean')
     expect(sayRear(went({ back: true, stop: { sprocket: 2, way: 'frame', heard: 'rubs-in' } }), teeth)).toBe(
-      'To the 17 and back, clean up to the 15: rubs-in',
+      'To the 17 and back, not clean on the 15: rubs-in',
     )
   })
 })

@@ -62,7 +62,7 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
         ? `Whole pass, not clean: ${e.exceptions.map(x => teeth(x.sprocket)).join(', ')}`
         : 'Whole pass, clean'
     case 'went':
-      return `To the ${teeth(e.to)}${e.back ? ' and back' : ''}, ${e.stop ? `clean up to the ${teeth(e.stop.sprocket)}: ${e.stop.heard}` : 'clean'}`
+      return `To the ${teeth(e.to)}${e.back ? ' and back' : ''}, ${e.stop ? `not clean on the ${teeth(e.stop.sprocket)}: ${e.stop.heard}` : 'clean'}`
     case 'turn':
       return `${SCREW_WORDS[e.screw]} ${sayNet(e.screw, e.sixteenths)}`
     case 'edge':
