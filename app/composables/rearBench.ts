@@ -10,6 +10,7 @@ import type { Advised, RearOf } from '#core/rear/events'
 import { L_FIRST, lastReachable, mayReachLargest } from '#core/rear/gates'
 import type { HangerFit } from '#core/rear/hanger'
 import { barrelLeft, edgeLimitTurns } from '#core/rear/state'
+import { woundUntil } from '#core/rear/woundUntil'
 import type { Heard } from '#core/response/heard'
 import { geometryOf } from '#core/response/setup'
 import { adviceQuestion } from '~/workers/question'
@@ -221,7 +222,10 @@ export function useRearBench(bench: Bench) {
       case 'edge':
         return edgeFound()
       case 'reclamp':
-        return taken({ kind: 'reclamp', barrelSixteenthsOut: toSixteenths(m.barrelTurnsOut) }, 'Clamped again')
+        return taken(
+          { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(m.barrelTurnsOut), how: schools.value.clamp.id },
+          'Clamped again',
+        )
       case 'replace':
         return taken({ kind: 'replace', part: m.part }, `New ${m.part}`)
       case 'done':
@@ -254,6 +258,24 @@ export function useRearBench(bench: Bench) {
         { kind: 'turn', screw: screw.value, sixteenths, ...advised(false) },
         `Logged ${sayTurns(pending.value / 8)}`,
       )
+  }
+  /** The advised turn, wound while pedalling until the last shift did what it should. */
+  const until = computed(() =>
+    move.value && !stale.value && rear.value.trace
+      ? woundUntil(move.value, rear.value.bench, rear.value.trace, setup.value?.spring)
+      : null,
+  )
+  async function wound(eighths: number) {
+    const m = move.value
+    const at = until.value
+    if (m?.do !== 'turn' || !at || dead.value) return
+    startDead()
+    const { to } = rear.value.bench.findLast(e => e.kind === 'shift')!
+    await put(
+      { kind: 'turn', screw: 'barrel', sixteenths: 2 * eighths * Math.sign(m.turns), ...advised(true) },
+      `Logged ${sayTurns(eighths / 8)}`,
+    )
+    await bench.put({ kind: 'shift', from: to, to, heard: at.then })
   }
   /** The advice is left: it counts as sure, and the next best is said. */
   function leave() {
@@ -311,6 +333,8 @@ export function useRearBench(bench: Bench) {
     gauge,
     accept,
     leave,
+    until,
+    wound,
     takeScrew,
     bracket,
     logPending,

@@ -1,6 +1,7 @@
 <!-- Largest sprocket and guide pulley to scale, tips to tips, with the gap that is wanted. -->
 <script setup lang="ts">
 import { tipDiameterMm } from '#core/standards/sprockets'
+import { toothOutline } from '#core/standards/toothShape'
 
 const props = defineProps<{
   sprocketTeeth: number
@@ -15,12 +16,18 @@ const sprocketR = computed(() => (tipDiameterMm(props.sprocketTeeth) / 2) * PX)
 const pulleyR = computed(() => (tipDiameterMm(props.pulleyTeeth) / 2) * PX)
 const meet = 170 // where the sprocket's tips stand, px from the top
 const gap = computed(() => Math.max(-6, Math.min(30, props.gapMm ?? (props.target.from + props.target.to) / 2)))
-const teeth = (n: number, r: number, depth: number) =>
-  Array.from({ length: n * 2 }, (_, i) => {
-    const a = (i * Math.PI) / n
-    const at = i % 2 ? r - depth : r
-    return `${i ? 'L' : 'M'}${(at * Math.sin(a)).toFixed(1)} ${(-at * Math.cos(a)).toFixed(1)}`
-  }).join('') + 'Z'
+/** @param tooth the angle by which a tooth, not a gap, points at the other, radians */
+const teeth = (n: number, tooth: number) => {
+  const [cos, sin] = [Math.cos(tooth), Math.sin(tooth)]
+  return (
+    toothOutline(n)
+      .map(({ x, y }, i) => {
+        const at = { x: x * cos + y * sin, y: y * cos - x * sin }
+        return `${i ? 'L' : 'M'}${(at.x * PX).toFixed(1)} ${(-at.y * PX).toFixed(1)}`
+      })
+      .join('') + 'Z'
+  )
+}
 </script>
 
 <template>
@@ -31,7 +38,7 @@ const teeth = (n: number, r: number, depth: number) =>
     :aria-label="`B gap ${gapMm === null ? 'not measured' : `${gapMm.toFixed(1)} mm`}, wanted ${target.from} to ${target.to} mm`"
   >
     <g :transform="`translate(${W / 2} ${meet - sprocketR})`">
-      <path :d="teeth(sprocketTeeth, sprocketR, 14)" fill="var(--bone)" />
+      <path :d="teeth(sprocketTeeth, sprocketTeeth % 2 ? 0 : Math.PI / sprocketTeeth)" fill="var(--bone)" />
       <text
         :y="sprocketR - 60"
         font-size="16"
@@ -53,7 +60,7 @@ const teeth = (n: number, r: number, depth: number) =>
     />
     <g class="pulley" :style="{ transform: `translate(${W / 2}px, ${meet + gap * PX + pulleyR}px)` }">
       <path
-        :d="teeth(pulleyTeeth, pulleyR, 12)"
+        :d="teeth(pulleyTeeth, Math.PI / pulleyTeeth)"
         :fill="gapMm === null ? 'none' : 'var(--mat-ink)'"
         stroke="var(--mat-ink)"
         stroke-width="2"

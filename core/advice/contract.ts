@@ -19,6 +19,10 @@ export type Move =
 export const ADVICE_ORDERS = ['stopsFirst', 'climbThenL', 'tensionFirst'] as const
 export type AdviceOrder = (typeof ADVICE_ORDERS)[number]
 
+/** How checks are listened to (schools of testing); what is inferred from an answer is the same in all. */
+export const LISTENINGS = ['oneClick', 'twoClicks', 'findTheEdge', 'middleOfTheRub', 'firstFour'] as const
+export type Listening = (typeof LISTENINGS)[number]
+
 /** How the advice is to be given; everything has its usual value. */
 export type AdviceOptions = {
   /** May a pass be advised? Default not. */
@@ -27,6 +31,8 @@ export type AdviceOptions = {
   order?: AdviceOrder
   /** Where this shop's school wants the stops, mm from their end sprockets' planes, + inboard. Default `PLACING`. */
   placing?: Placing
+  /** Which checks this shop's school prefers; default one click, which prefers none. */
+  listening?: Listening
   /** What was advised and left, by `declineKey`: it counts as sure, and the next best is advised. Default nothing. */
   declined?: readonly string[]
 }

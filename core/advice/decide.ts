@@ -3,6 +3,7 @@ import type { Cause } from '../response/causes'
 import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
 import { asPass, checksFor, PASS_CLICK, passRange, type Check } from './checks'
 import type { AdviceOptions, AdviceOrder, Move } from './contract'
+import { asListened, openOfFirstFour } from './listening'
 import { declineKey } from './moveKey'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
@@ -46,6 +47,11 @@ export function decide(
   options: AdviceOptions = {},
 ): Decision {
   const found = decideAsSeen(posterior, analysis, log, options)
+  const open =
+    found.move.do === 'done' && options.listening === 'firstFour' && posterior.trace.cost < DECIDE.budget - 10
+      ? openOfFirstFour(log, posterior.geometry.n)
+      : null
+  if (open && !options.declined?.includes(declineKey(open))) return { ...found, move: open, check: null }
   // nothing is called done on a stop that nobody has seen
   const unseen = unseenStop(posterior.trace)
   return found.move.do === 'done' && unseen ? { ...found, move: { do: 'sight', at: unseen }, check: null } : found
@@ -85,7 +91,7 @@ function decideAsSeen(
   posterior: Posterior,
   analysis: Analysis,
   log: readonly BenchEvent[],
-  { passes = false, order = 'stopsFirst', placing, declined = [] }: AdviceOptions,
+  { passes = false, order = 'stopsFirst', placing, listening = 'oneClick', declined = [] }: AdviceOptions,
 ): Decision {
   const { trace } = posterior
   const may = (move: Move | null): move is Move => move !== null && !declined.includes(declineKey(move))
@@ -122,14 +128,18 @@ function decideAsSeen(
   const justTurned = log.at(-1)?.kind === 'turn'
   const mayTurn = may({ do: 'turn', screw: 'barrel', turns: 1 })
   const aim = gain > DECIDE.turnGain && mayTurn ? best.turns - trace.barrelTurns : 0
-  const check = checksFor(posterior, analysis, aim).find(c => !isRepeat(c.move, log) && may(c.move)) ?? null
+  const checks = checksFor(posterior, analysis, aim).filter(c => !isRepeat(c.move, log) && may(c.move))
+  const check = asListened(checks, listening, log, trace.lever)[0] ?? null
   const { tellsLittle } = DECIDE
   if (aim !== 0 && !justTurned) {
     if (check?.move.do === 'edge' && check.tells / check.cost > tellsLittle) return answer(check.move, check)
     return answer({ do: 'turn', screw: 'barrel', turns: aim }, check)
   }
   if (check && check.tells / check.cost > tellsLittle) {
-    const walked = passes && check.move.do === 'shift' ? asPass(check.move, posterior, analysis) : check.move
+    const walked =
+      passes && check.move.do === 'shift' && listening !== 'twoClicks'
+        ? asPass(check.move, posterior, analysis)
+        : check.move
     return answer(walked, check)
   }
   const last = whenNothingTells(analysis, log, best, trace.barrelTurns)

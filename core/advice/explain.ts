@@ -50,6 +50,18 @@ export function seenFrom(move: Move): string | null {
   return move.screw === 'barrel' ? 'seen from the housing end' : 'seen from the head of the screw'
 }
 
+/** Which barrel way does what, and why: a barrel's direction is a matter of where it is seen from. `practice` */
+export function whyTurns(move: Move): string | null {
+  if (move.do !== 'turn') return null
+  if (move.screw !== 'barrel')
+    return move.screw === 'L'
+      ? `${move.turns > 0 ? 'In: the pulley stops sooner, away from the spokes' : 'Out: the pulley may go further to the spokes'}`
+      : `${move.turns > 0 ? 'In: the pulley stops sooner, away from the frame' : 'Out: the pulley may go further to the frame'}`
+  return move.turns > 0
+    ? 'The sleeve comes out, the housing’s way gets longer, the wire is drawn'
+    : 'The sleeve goes in, the housing’s way gets shorter, the wire goes slack'
+}
+
 /** Told to stop, is it because the bike is right, or because nothing gains more? */
 const isRightAsItStands = ({ right }: { right: number }): boolean => right >= 0.5
 

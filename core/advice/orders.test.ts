@@ -141,10 +141,72 @@ describe('where the school wants the stops', () => {
   })
   test('the schools in force become the advice’s options', () => {
     const of = (choice: object) => adviceBySchools(schoolsOf(TABLE_ONLY, choice))
-    expect(of({})).toEqual({ passes: true, order: 'stopsFirst', placing: PLACING })
+    expect(of({})).toEqual({ passes: true, order: 'stopsFirst', listening: 'oneClick', placing: PLACING })
     expect(of({ order: 'climb-then-l' }).order).toBe('climbThenL')
     expect(of({ order: 'tension-first' }).order).toBe('tensionFirst')
+    expect(of({ test: 'two-clicks' }).listening).toBe('twoClicks')
+    expect(of({ test: 'while-pedalling' }).listening).toBe('findTheEdge')
+    expect(of({ test: 'first-four' }).listening).toBe('firstFour')
     expect(of({ placing: 'outboard' }).placing!.H).toEqual({ from: -2, to: -1 })
+  })
+})
+
+describe('the school of listening changes what is asked', () => {
+  const moves = (listening: AdviceOptions['listening'], seed: number) => followed(seed, { listening })
+  test('two clicks at a stroke are asked for where they tell enough', () => {
+    const strokes = (listening: AdviceOptions['listening']) =>
+      SEEDS.flatMap(seed => {
+        let lever = 0
+        return moves(listening, seed).filter(({ move, log }) => {
+          lever = log.reduce((to, e) => (e.kind === 'shift' ? e.to : 'click' in e ? e.click : to), 0)
+          return move.do === 'shift' && Math.abs(move.to - lever) === 2
+        })
+      }).length
+    expect(strokes('twoClicks')).toBeGreaterThan(strokes('oneClick'))
+  })
+  test('edges come first, out to the larger neighbour; both of one gear for the middle of the rub', () => {
+    const edges = (listening: AdviceOptions['listening']) =>
+      SEEDS.flatMap(seed => moves(listening, seed).flatMap(({ move }) => (move.do === 'edge' ? [move] : [])))
+    const share = (listening: AdviceOptions['listening']) => {
+      const all = edges(listening)
+      return all.filter(e => e.way === 'out').length / Math.max(1, all.length)
+    }
+    expect(share('findTheEdge')).toBeGreaterThan(share('oneClick') - 0.01)
+    const pairs = edges('middleOfTheRub').filter(
+      (e, i, all) => all[i + 1]?.click === e.click && all[i + 1]?.way !== e.way,
+    )
+    expect(pairs.length).toBeGreaterThan(0)
+  })
+  test('by the first four nothing is done before these were heard as things stand', () => {
+    for (const seed of SEEDS) {
+      const all = moves('firstFour', seed)
+      const end = all.at(-1)!
+      // late in one's patience it is let be
+      if (end.move.do !== 'done' || end.log.reduce((sum, e) => sum + costOf(e), 0) > 60) continue
+      const changed = end.log.findLastIndex(e => e.kind === 'turn' || e.kind === 'edge' || e.kind === 'replace')
+      const heard = end.log.slice(changed + 1).flatMap(e => (e.kind === 'shift' ? [e.to] : []))
+      expect(heard, `seed ${seed}`).toEqual(expect.arrayContaining([1, 2, 3]))
+    }
+  })
+  test('a school that is not one is refused by its name', () => {
+    expect(() => advise(setup, [], { listening: 'ears' as never })).toThrow(/listening must be one of/)
+  })
+})
+
+describe('how the inner was drawn enters the belief', () => {
+  const believed = (takeUpMm?: { from: number; to: number }) =>
+    advise(setup, [L(0), H(-0.2), { kind: 'reclamp', barrelTurnsOut: 2, ...(takeUpMm ? { takeUpMm } : {}) }]).offsetMm
+  test('a one-click take-up leaves more cable than snug, a trace of preload a little more', () => {
+    const snug = believed()
+    expect(believed({ from: 0, to: 2.5 }).mean - snug.mean).toBeGreaterThan(0.7)
+    expect(believed({ from: 0, to: 0.6 }).mean - snug.mean).toBeGreaterThan(0.1)
+    expect(believed({ from: -0.3, to: 0.3 }).mean).toBeCloseTo(snug.mean, 1)
+  })
+  test('nonsense is refused by its name', () => {
+    const drawn = (from: number, to: number) =>
+      advise(setup, [{ kind: 'reclamp', barrelTurnsOut: 2, takeUpMm: { from, to } }])
+    expect(() => drawn(NaN, 1)).toThrow(/takeUpMm.from/)
+    expect(() => drawn(2, 1)).toThrow(/takeUpMm must go/)
   })
 })
 

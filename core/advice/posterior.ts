@@ -9,7 +9,17 @@ import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
 import { hearingTable } from './hearingTable'
 import { logLikelihood, R, resolve, type Epoch, type Observation, type Screws, type State } from './likelihood'
-import { drawFrom, RENEWED, U, UNKNOWNS, usualPrior, withKnown, wornRateWith, type KnownPrior } from './prior'
+import {
+  clampedMm,
+  drawFrom,
+  type KnownPrior,
+  RENEWED,
+  U,
+  UNKNOWNS,
+  usualPrior,
+  withKnown,
+  wornRateWith,
+} from './prior'
 import { rejuvenate } from './rejuvenate'
 import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
 
@@ -208,7 +218,7 @@ function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace
   const fresh: Partial<Record<keyof typeof U, Density>> = {}
   const clamped = part === 'clamp' || part === 'cable' || part === 'shifter' || part === 'derailleur'
   const moved = part === 'bend' || part === 'hanger' || part === 'derailleur' || part === 'cassette'
-  fresh.cable = clamped ? RENEWED.clampMm : RENEWED.movedMm
+  fresh.cable = !clamped ? RENEWED.movedMm : event.kind === 'reclamp' ? clampedMm(event.takeUpMm) : RENEWED.clampMm
   if (moved) fresh.stopH = fresh.stopL = RENEWED.movedMm
   if (part === 'cable') {
     fresh.lnBacklash = RENEWED.newBacklash

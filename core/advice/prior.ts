@@ -65,6 +65,14 @@ export const RENEWED = {
   screw: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
 } as const
 
+/** What a clamp leaves against snug by the way the inner was drawn, mm of cable; snug, as the contract has it, where that is not known. */
+export const clampedMm = (takeUp: { from: number; to: number } | undefined): Density =>
+  takeUp && takeUp.from + takeUp.to !== 0
+    ? one((takeUp.from + takeUp.to) / 2, Math.max(CLAMP_SD_MM, (takeUp.to - takeUp.from) / 3))
+    : RENEWED.clampMm
+/** How evenly a hand draws at best, mm of cable. `model` */
+const CLAMP_SD_MM = 0.5
+
 /** Worn sprockets: chance that there are any, and every run of one to three neighbours alike (model, section 3). */
 export const WORN_RATE = 0.08
 

@@ -2,6 +2,7 @@ import type { Cause } from '../response/causes'
 import { priorOfKnownBike, priorOfMatch } from '../advice/know'
 import type { CauseOdds, KnownPrior } from '../advice/prior'
 import { oddsOf } from '../procedure/complaints'
+import { oddsOfHappened } from '../procedure/happened'
 import { oddsOfSense } from '../procedure/senseCheck'
 import { chainWearLimitPercent } from '../rear/chain'
 import { sayParts } from '../rear/parts'
@@ -11,10 +12,14 @@ import { ratioForSums, ratioIsRounded } from '../rear/typedParts'
 
 /** What the customer said and the sense check found, as odds of the causes. */
 function oddsFor({ rear }: JobState): CauseOdds {
-  const { said, sensed, parts } = rear
-  const out: CauseOdds = said ? oddsOf(said.complaint, said.answer) : {}
-  for (const [cause, times] of Object.entries(oddsOfSense(sensed?.exceptions ?? [])) as [Cause, number][])
-    out[cause] = (out[cause] ?? 1) * times
+  const { said, sensed, parts, happened } = rear
+  const out: CauseOdds = {}
+  for (const odds of [
+    ...said.map(s => oddsOf(s.complaint, s.answer)),
+    oddsOfHappened(happened),
+    oddsOfSense(sensed?.exceptions ?? []),
+  ])
+    for (const [cause, times] of Object.entries(odds) as [Cause, number][]) out[cause] = (out[cause] ?? 1) * times
   const worn = sensed?.chainWearPercent ?? 0
   if (parts && worn > chainWearLimitPercent(parts.cassette.teeth.length))
     out.wear = Math.max(out.wear ?? 1, WORN_CHAIN_ODDS)

@@ -10,7 +10,12 @@ type Complaint = {
   id: string
   says: string
   causes: readonly CauseOf[]
-  test: { ask: string; answers: readonly { id: string; words: string; leaves: readonly number[] }[] }
+  test: {
+    ask: string
+    answers: readonly { id: string; words: string; leaves: readonly number[] }[]
+    /** Sixteenths of barrel that the test itself turns, + out, and that stay turned. */
+    turnsBarrel?: number
+  }
 }
 
 const cause = (words: string, leads: Stage, ...blames: Cause[]): CauseOf => ({ words, leads, blames })
@@ -43,7 +48,11 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
     id: 'slow-in',
     says: 'Slow to easier gears',
     causes: [slack, friction, worn],
-    test: { ask: 'Barrel out 1/4: cured?', answers: [answer('cured', 'Cured', 0), answer('not', 'Not cured', 1, 2)] },
+    test: {
+      ask: 'Barrel out 1/4: cured?',
+      answers: [answer('cured', 'Cured', 0), answer('not', 'Not cured', 1, 2)],
+      turnsBarrel: 4,
+    },
   },
   {
     id: 'slow-out',
@@ -56,6 +65,7 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
         answer('snaps', 'Snaps back with the cable off', 1),
         answer('lazy', 'Lazy even with the cable off', 2),
       ],
+      turnsBarrel: -4,
     },
   },
   {

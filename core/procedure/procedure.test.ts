@@ -88,8 +88,8 @@ describe('the sense check', () => {
 })
 
 describe('schools', () => {
-  test('eight kinds, each member with a line on why, and an id of its own', () => {
-    expect(SCHOOL_KINDS).toHaveLength(8)
+  test('nine kinds, each member with a line on why, and an id of its own', () => {
+    expect(SCHOOL_KINDS).toHaveLength(9)
     for (const kind of SCHOOL_KINDS) {
       expect(new Set(SCHOOLS[kind].map(s => s.id)).size).toBe(SCHOOLS[kind].length)
       for (const s of SCHOOLS[kind]) expect(s.why.length).toBeGreaterThan(20)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { CLAMPS } from '../rear/clampSchools'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 
@@ -6,13 +7,14 @@ import type { Stage } from './stages'
  * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists. Gates hold
  * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
  */
-export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'gap', 'placing', 'height', 'pads'] as const
+export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'barrel', 'gap', 'placing', 'height', 'pads'] as const
 export type SchoolKind = (typeof SCHOOL_KINDS)[number]
 export const SCHOOL_KIND_WORDS: Record<SchoolKind, string> = {
   order: 'Order of the work',
   step: 'Size of a turn',
   test: 'How it is listened to',
   clamp: 'How the inner is drawn',
+  barrel: 'Where the barrel starts',
   gap: 'B gap',
   placing: 'Where H stands',
   height: 'Front cage over the teeth',
@@ -119,35 +121,20 @@ const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[] = [
   },
 ]
 
-/** `takeUpMm`: cable pulled beyond snug, as a rule, with what the first click does; `model` figures of a hand. */
-const CLAMPS: readonly (Named<string> & { takeUpMm: { from: number; to: number }; firstClick: string })[] = [
+/** Where the barrel in use stands before the inner is clamped, turns out. */
+export const BARREL_STARTS: readonly (Named<string> & { turnsOut: { from: number; to: number } })[] = [
   {
-    id: 'pliers',
-    name: 'Drawn snug with pliers',
-    why: 'Slack out, no strain in: the pulley must not move while you clamp.',
-    takeUpMm: { from: -0.3, to: 0.3 },
-    firstClick: 'the first click pulls its full length',
+    id: 'usual',
+    name: '1½ to 2 out',
+    why: 'It can go either way, and most of the thread still holds.',
+    turnsOut: { from: 1.5, to: 2 },
   },
+  { id: 'two', name: '2 out', why: 'Always the same figure: the count is never asked.', turnsOut: { from: 2, to: 2 } },
   {
-    id: 'preload',
-    name: 'A trace of preload',
-    why: 'Takes the bedding in advance.',
-    takeUpMm: { from: 0, to: 0.6 },
-    firstClick: 'the first click comes a little early',
-  },
-  {
-    id: 'firm-hand',
-    name: 'A firm hand pull',
-    why: 'No tool, the same on every bike by one hand.',
-    takeUpMm: { from: -0.6, to: 0.6 },
-    firstClick: 'the first click may come late or early: listen to it first',
-  },
-  {
-    id: 'one-click-take-up',
-    name: 'One-click take-up',
-    why: 'Shift one in, ride it there, release the lever with the cranks still, take up what came free. Pulled hard it leaves up to a whole click too much.',
-    takeUpMm: { from: 0, to: 2.5 },
-    firstClick: 'expect to wind the barrel in; if it overshoots by a gear, clamp again',
+    id: 'in',
+    name: 'Fully in',
+    why: 'A new run only ever goes slack: all the travel is kept for taking it up. Draw it without strain.',
+    turnsOut: { from: 0, to: 0 },
   },
 ]
 
@@ -245,6 +232,7 @@ export const SCHOOLS = {
   step: STEPS,
   test: TESTS,
   clamp: CLAMPS,
+  barrel: BARREL_STARTS,
   gap: GAPS,
   placing: PLACINGS,
   height: HEIGHTS,
@@ -260,6 +248,7 @@ export const SchoolChoice = z
     step: ids(STEPS),
     test: ids(TESTS),
     clamp: ids(CLAMPS),
+    barrel: ids(BARREL_STARTS),
     gap: ids(GAPS),
     placing: ids(PLACINGS),
     height: ids(HEIGHTS),
@@ -273,6 +262,7 @@ export const USUAL_SCHOOLS: Required<SchoolChoice> = {
   step: 'eighth',
   test: 'one-click',
   clamp: 'pliers',
+  barrel: 'usual',
   gap: 'close',
   placing: 'centred',
   height: 'close',
@@ -280,6 +270,10 @@ export const USUAL_SCHOOLS: Required<SchoolChoice> = {
 }
 
 const found = <T extends { id: string }>(list: readonly T[], id: string): T => list.find(s => s.id === id) ?? list[0]
+
+/** The usual start as the shop's own standards have it; the others are what they say. */
+const barrelBy = (b: (typeof BARREL_STARTS)[number], s: Standards) =>
+  b.id === 'usual' ? { ...b, turnsOut: targetIn(s, 'barrel-start') } : b
 
 /** The schools in force: the job's choice over the person's over the shop's over the usual; targets as they count in this shop. */
 export function schoolsOf(s: Standards, ...narrowest: (SchoolChoice | null | undefined)[]) {
@@ -295,6 +289,7 @@ export function schoolsOf(s: Standards, ...narrowest: (SchoolChoice | null | und
     step: found(STEPS, ids.step),
     test: found(TESTS, ids.test),
     clamp: found(CLAMPS, ids.clamp),
+    barrel: barrelBy(found(BARREL_STARTS, ids.barrel), s),
     // the maker's figure is typed on the bike, and is in no table
     gap: gap.id === 'maker' ? gap : { ...gap, targetMm: targetIn(s, `gap-${gap.id}`) },
     placing: { ...placing, targetMm: targetIn(s, `h-${placing.id}`) },

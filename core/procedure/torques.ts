@@ -3,7 +3,7 @@ import { provenanceIn, rangeIn, type Standards } from '../standards/inForce'
 import { tableEntry } from '../standards/catalogue'
 
 /** Bolts at the rear that are tightened to a torque, and the key each takes; figures are in the standards. `practice` */
-const DRIVES = {
+export const DRIVES = {
   'hanger-bolt': '5 mm',
   'pinch-bolt': '5 or 4 mm, T25',
   'hanger-screws': '2.5 or 3 mm',

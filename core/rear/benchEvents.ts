@@ -15,7 +15,8 @@ export type BenchEvent =
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
   /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */
   | { kind: 'hanger'; camberDeg: number; toeDeg: number; sdDeg?: number }
-  | { kind: 'reclamp'; barrelTurnsOut: number }
+  /** `takeUpMm`, beyond the contract: cable that the way of drawing leaves against snug, mm, where it is known. */
+  | { kind: 'reclamp'; barrelTurnsOut: number; takeUpMm?: { from: number; to: number } }
   | { kind: 'replace'; part: Part }
   /** Beyond the contract: the hanger was levered. Stops and offset have moved, neither stop counts as seen, lever at 0. */
   | { kind: 'bend' }

@@ -32,7 +32,7 @@ function parts(state: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStan
   if (opinion && opinion.right >= INDEXED) return stands('right', `right, ${sayChance(opinion.right)}`)
   if (rear.proved.at(-1)?.exceptions.length === 0) return stands('right', 'proven')
   const turned = Object.values(rear.net).some(n => n !== 0)
-  const looked = rear.said !== null || rear.sensed !== null || rear.proved.length > 0 || rear.gaps.length > 0
+  const looked = rear.said.length > 0 || rear.sensed !== null || rear.proved.length > 0 || rear.gaps.length > 0
   const touched = rear.bench.length > 0 || turned || looked
   const { barrel } = rear.net
   return touched

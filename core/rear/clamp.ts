@@ -1,28 +1,34 @@
 import { notNegative, positive } from '../quantity/check'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
-/** Where the barrel starts before the inner is clamped, turns out: so that it can go either way. */
-export const barrelStartTurns = (s: Standards = TABLE_ONLY): { from: number; to: number } => targetIn(s, 'barrel-start')
+type Span = { from: number; to: number }
 
-/** Turns out the barrel is set to before a clamp: as far as is usual, no further than the middle of its thread. */
-export const startTurnsOut = (rangeTurns: number, s: Standards = TABLE_ONLY): number =>
-  Math.min(barrelStartTurns(s).to, rangeTurns / 2)
+/** Where the barrel starts before the inner is clamped, turns out: so that it can go either way. */
+export const barrelStartTurns = (s: Standards = TABLE_ONLY): Span => targetIn(s, 'barrel-start')
+
+/**
+ * Turns out the barrel is set to before a clamp: as far as the school of starting has it, no further than the middle of its thread.
+ * @param start where it is to stand, turns out
+ */
+export const startTurnsOut = (rangeTurns: number, start: Span = barrelStartTurns()): number =>
+  Math.min(start.to, rangeTurns / 2)
 
 /**
  * When the barrel runs out: where to put it, and how much inner to draw (+) or let out (−) at the clamp so that the
- * setting stays what it is and the barrel has travel both ways.
+ * setting stays what it is.
  * @param p turns out now, turns still wanted (+ out), travel and thread in mm per turn
+ * @param start where the barrel is to stand by its school, turns out
  * @throws RangeError naming the argument
  */
 export function reclampRecipe(
   p: { turnsOut: number; wantedTurns: number; rangeTurns: number; threadMm: number },
-  s: Standards = TABLE_ONLY,
+  start: Span = barrelStartTurns(),
 ): { barrelTurnsOut: number; drawMm: number } {
   notNegative('turnsOut', p.turnsOut)
   positive('rangeTurns', p.rangeTurns)
   positive('threadMm', p.threadMm)
   if (p.turnsOut > p.rangeTurns) throw new RangeError(`turnsOut ${p.turnsOut} is beyond rangeTurns ${p.rangeTurns}`)
-  const barrelTurnsOut = startTurnsOut(p.rangeTurns, s)
+  const barrelTurnsOut = startTurnsOut(p.rangeTurns, start)
   return { barrelTurnsOut, drawMm: (p.turnsOut + p.wantedTurns - barrelTurnsOut) * p.threadMm }
 }
 

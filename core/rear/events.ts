@@ -5,13 +5,16 @@ import { z } from 'zod'
 import { EventId } from '../chapter/ids'
 import { SCREWS } from '../chapter/screws'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { HAPPENED } from '../procedure/happened'
 import { SENSE_IDS } from '../procedure/senseCheck'
 import { TORQUE_IDS } from '../procedure/torques'
 import { CAUSES } from '../response/causes'
 import { HEARD } from '../response/heard'
 import { MAX_SPROCKETS } from '../standards/drivetrains'
 import { PARTS } from './benchEvents'
+import { GAP_LOOKS } from './gapLook'
 import { HOUSING_ENDS, HOUSING_KINDS } from './clamp'
+import { CLAMP_IDS } from './clampSchools'
 import { RearParts } from './parts'
 
 const Click = z
@@ -109,14 +112,23 @@ export const REAR_EVENTS = [
     hour: z.int().min(1).max(12),
     tipMm: z.number().min(0.1, 'a bend of nothing is none').max(30, 'more than 30 mm at the tip is not a small step'),
   }),
-  z.strictObject({ kind: z.literal('reclamp'), barrelSixteenthsOut: BarrelOut, advised }),
+  /** `how`: by which school the inner was drawn, where that was said. */
+  z.strictObject({
+    kind: z.literal('reclamp'),
+    barrelSixteenthsOut: BarrelOut,
+    how: z.enum(CLAMP_IDS).optional(),
+    advised,
+  }),
   z.strictObject({ kind: z.literal('recount'), barrelSixteenthsOut: BarrelOut }),
   z.strictObject({ kind: z.literal('replace'), part: z.enum(PARTS), advised }),
   z.strictObject({
     kind: z.literal('said'),
     complaint: z.string().refine(id => REAR_COMPLAINTS.some(c => c.id === id), 'that complaint is not in the list'),
     answer: z.string().max(20).nullable(),
+    /** Said by mistake, or taken back. */
+    withdrawn: z.literal(true).optional(),
   }),
+  z.strictObject({ kind: z.literal('happened'), what: z.array(z.enum(HAPPENED)).max(HAPPENED.length) }),
   z.strictObject({
     kind: z.literal('sensed'),
     exceptions: z.array(z.enum(SENSE_IDS)).max(SENSE_IDS.length),
@@ -148,6 +160,13 @@ export const REAR_EVENTS = [
     gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'),
     how: z.enum(['measured', 'centres']),
     at: z.enum(['stand', 'sagged']),
+  }),
+  /** The gap told without a figure: by eye, against a template, or by whether it touches on the way into the largest. */
+  z.strictObject({ kind: z.literal('gapSeen'), look: z.enum(GAP_LOOKS) }),
+  /** The maker's own figure, kept with the bike's parts. */
+  z.strictObject({
+    kind: z.literal('gapWanted'),
+    gapMm: z.number().min(1, 'a gap is at least 1 mm').max(30, 'a gap is at most 30 mm'),
   }),
   z.strictObject({
     kind: z.literal('proved'),

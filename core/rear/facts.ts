@@ -32,7 +32,7 @@ export const rearFacts = ({ rear }: { rear: RearState }, opinion: RearOpinion | 
 function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
   const out: Fact[] = []
   const { said, sensed, gaps, bench } = rear
-  if (said) out.push({ what: 'Complaint', figure: sayComplaint(said).toLowerCase() })
+  if (said.length) out.push({ what: 'Complaint', figure: said.map(s => sayComplaint(s).toLowerCase()).join(', ') })
   if (sensed) out.push({ what: 'Sense check', figure: saySensed(sensed) })
   if (gaps.length)
     out.push({
@@ -187,8 +187,18 @@ export function gapLeft(rear: RearState, at: 'stand' | 'sagged'): number | null 
   return gapNow(seen(at), fromSixteenths(rear.net.B), learntGapPerTurn(seen('stand')).mmPerTurn)
 }
 
+/** A replaceable hanger that was bent back: weaker than it was, and not renewed since. */
+const bentBack = (rear: RearState): boolean =>
+  rear.bends.length > 0 && rear.gauges.at(-1)?.event.hanger === 'replaceable' && !rear.renewed.includes('hanger')
+
+const BENT_BACK = 'The derailleur hanger was bent back this once and is weaker for it: have a new one fitted soon.'
+
 function tell(rear: RearState, s: Standards): string[] {
   if (!rear.parts) return []
+  return [...(bentBack(rear) ? [BENT_BACK] : []), ...tellSettle(rear, s)]
+}
+
+function tellSettle(rear: RearState, s: Standards): string[] {
   const settle = settleForecast({ renewed: rear.renewed.includes('cable'), beddingShifts: rear.beddedShifts }, s)
   if (!settle) return [TELL_RIDER]
   const less = rear.beddedShifts ? ', less for the bedding shifts done' : ''

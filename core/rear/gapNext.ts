@@ -1,6 +1,7 @@
 import type { GAPS } from '../procedure/schools'
 import { fromSixteenths } from '../quantity/turns'
 import { gapInStandFor, gapNow, gapTurn, learntGapPerTurn } from './gap'
+import { gapByLooks, type GapLook } from './gapLook'
 import type { RearState } from './state'
 
 type Span = { from: number; to: number }
@@ -20,13 +21,16 @@ type GapNext = {
   learnt: { mmPerTurn: number; sdMm: number }
   /** How many gaps that was learnt from. */
   measured: number
+  /** The last look without a figure, as the screw then stood; null when the gap was measured since, or never so looked at. */
+  look: GapLook | null
+  /** It stands as it should. */
+  good: boolean
+  /** By the maker's own figure, which wins over the school. */
+  byMaker: boolean
 }
 
-/**
- * What to do about the B gap by this shop's school.
- * @param makerMm the maker's own figure where that school is followed, mm; NaN where it was not typed
- */
-export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targetMm: Span }, makerMm: number): GapNext {
+/** What to do about the B gap: the maker's own figure where it is known, else this shop's school. */
+export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targetMm: Span }): GapNext {
   const seenAt = (at: 'stand' | 'sagged') =>
     rear.gaps
       .filter(x => x.event.at === at)
@@ -36,13 +40,23 @@ export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targe
   const learnt = learntGapPerTurn(stood)
   const standMm = gapNow(stood, turnsIn, learnt.mmPerTurn)
   const saggedMm = gapNow(seenAt('sagged'), turnsIn, learnt.mmPerTurn)
+  const makerMm = rear.parts?.derailleur.makerGapMm
   const wanted =
-    school.id === 'maker' && makerMm > 0 && makerMm < 30
-      ? { from: makerMm - MAKER_WITHIN_MM, to: makerMm + MAKER_WITHIN_MM }
-      : school.targetMm
+    makerMm === undefined ? school.targetMm : { from: makerMm - MAKER_WITHIN_MM, to: makerMm + MAKER_WITHIN_MM }
   const targetMm = school.sagged ? inStand(standMm, saggedMm, wanted) : wanted
-  const turns = standMm === null ? 0 : gapTurn(standMm, targetMm, learnt.mmPerTurn)
-  return { standMm, saggedMm, targetMm, turns, learnt, measured: stood.length }
+  const looked = rear.gapLooks.length ? gapByLooks(rear.gapLooks, rear.net.B) : null
+  const turns = looked ? looked.turns : standMm === null ? 0 : gapTurn(standMm, targetMm, learnt.mmPerTurn)
+  return {
+    standMm,
+    saggedMm,
+    targetMm,
+    turns,
+    learnt,
+    measured: stood.length,
+    look: rear.gapLooks.at(-1)?.look ?? null,
+    good: looked ? looked.good : standMm !== null && turns === 0,
+    byMaker: makerMm !== undefined,
+  }
 }
 
 /** With sag, what is wanted in the stand follows from the two measurements. */

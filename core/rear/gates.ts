@@ -1,5 +1,6 @@
 import { heardOf } from './arrivals'
 import type { RearEvent } from './events'
+import { leftOut } from './rings'
 import type { Trace } from './trace'
 
 /**
@@ -17,6 +18,7 @@ export const stopsSeen = (trace: Pick<Trace, 'seenL' | 'seenH'> | null): { L: bo
 /** Is the chain on the largest sprocket with this entry? @param n sprockets of the cassette */
 export function reachesLargest(event: RearEvent, n: number): boolean {
   if (event.kind === 'pass') return true
+  if (event.kind === 'proved') return !leftOut(event.ring, n).includes(n - 1) || event.exceptions.includes(n - 1)
   if (event.kind === 'went') return heardOf(event, event.from).some(e => e.to === n - 1)
   return event.kind === 'shift' ? event.to === n - 1 : event.kind === 'offset' && event.click === n - 1
 }

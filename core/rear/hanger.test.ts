@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
-import { fitHanger } from './hanger'
+import { fitHanger, hangerPlan, wasStraightened } from './hanger'
 
 const gauge = (hours: number[], gap: (angle: number) => number) =>
   hours.map(hour => ({ hour, gapMm: gap((hour * Math.PI) / 6) }))
@@ -60,5 +60,24 @@ describe('fitHanger', () => {
   ])('refuses nonsense and names it: %s', (words, readings, radius) => {
     expect(() => fitHanger(readings, radius)).toThrow(RangeError)
     expect(() => fitHanger(readings, radius)).toThrow(words)
+  })
+})
+
+describe('a replaceable hanger', () => {
+  const fit = { camberDeg: 0.6, toeDeg: 0, tiltDeg: 0.6, acrossMm: 6, residualMm: 0 }
+  test('is renewed; levered back once, where no new one is to be had, and never again', () => {
+    const plan = hangerPlan(fit, 11, 'replaceable')
+    expect(plan).toMatchObject({ do: 'replace', once: { hour: 12 } })
+    expect(hangerPlan(fit, 11, 'replaceable', undefined, true)).toMatchObject({ do: 'replace', once: null })
+    expect(hangerPlan(fit, 11, 'direct')).toMatchObject({ do: 'replace', once: null })
+    for (const kind of ['titanium', 'carbon'] as const) expect(hangerPlan(fit, 11, kind).do).toBe('refuse')
+  })
+  test('was straightened once it was gauged within the limit after a bend', () => {
+    const g = (acrossMm: number, bentBefore: unknown = null) => ({ event: { acrossMm }, bentBefore })
+    expect(wasStraightened([g(6)], 2)).toBe(false)
+    // still being levered: steps of the one straightening
+    expect(wasStraightened([g(6, {}), g(4, {}), g(3)], 2)).toBe(false)
+    expect(wasStraightened([g(6, {}), g(1), g(5)], 2)).toBe(true)
+    expect(wasStraightened([g(1), g(5)], 2)).toBe(false)
   })
 })

@@ -120,7 +120,8 @@ export function badReading(readings: readonly HangerReading[], radiusMm: number)
 type HangerPlan =
   | { do: 'leave'; why: string }
   | { do: 'bend'; why: string; hour: number; tipMm: number }
-  | { do: 'replace'; why: string }
+  /** `once`: a replaceable one may be levered back, this once, where no new one is to be had; where and by how much. */
+  | { do: 'replace'; why: string; once: { hour: number; tipMm: number } | null }
   | { do: 'refuse'; why: string }
 
 /** A difference of this much is certainly a bend, mm. `practice` */
@@ -130,7 +131,13 @@ const CERTAINLY_BENT_MM = 5
  * Bend, renew or refuse: by the fit, the speeds and what the hanger is made of. Bends go in small steps, half the way
  * or 2 mm at the tip at most, re-measured each time (`practice`).
  */
-export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind, s: Standards = TABLE_ONLY): HangerPlan {
+export function hangerPlan(
+  fit: HangerFit,
+  speeds: number,
+  kind: HangerKind,
+  s: Standards = TABLE_ONLY,
+  alreadyBent = false,
+): HangerPlan {
   const limit = acrossTolerance(speeds, s)
   const said = `${fit.acrossMm.toFixed(1)} mm across, ${limit} mm is allowed for ${speeds} speeds`
   if (fit.acrossMm <= limit) return { do: 'leave', why: `${said}: leave it.` }
@@ -145,24 +152,37 @@ export function hangerPlan(fit: HangerFit, speeds: number, kind: HangerKind, s: 
       return {
         do: 'replace',
         why: `${said}. It is made to give way: a new one. Bending it back weakens it and may break it.`,
+        once: alreadyBent ? null : lever(fit),
       }
     case 'direct':
       return {
         do: 'replace',
         why: `${said}. Undo its bolt (left-hand), re-seat it on the axle and gauge again; renew it if it is bent.`,
+        once: null,
       }
-    case 'steel': {
-      const angle = Math.atan2(Math.tan(fit.toeDeg / degrees(1)), Math.tan(fit.camberDeg / degrees(1)))
-      const hour = Math.round((angle * 6) / Math.PI + 12) % 12 || 12
-      const step = Math.min(2, Math.max(0.5, fit.acrossMm / 4))
+    case 'steel':
       return {
         do: 'bend',
         why: `${said}${fit.acrossMm >= CERTAINLY_BENT_MM ? ': certainly bent' : ''}. Small steps, gauge again after each; stop at any crack.`,
-        hour,
-        tipMm: Math.round(step * 2) / 2,
+        ...lever(fit),
       }
-    }
   }
+}
+
+/** Was it levered back before, and gauged within the limit since? Then once is over. */
+export function wasStraightened(
+  gauges: readonly { event: { acrossMm: number }; bentBefore: unknown }[],
+  limitMm: number,
+): boolean {
+  const first = gauges.findIndex(g => g.bentBefore !== null)
+  return first >= 0 && gauges.slice(first + 1, -1).some(g => g.event.acrossMm <= limitMm)
+}
+
+/** Where the gauge's tip is widest from the rim, and how far to bring it in there in the next step, mm. */
+function lever(fit: HangerFit): { hour: number; tipMm: number } {
+  const angle = Math.atan2(Math.tan(fit.toeDeg / degrees(1)), Math.tan(fit.camberDeg / degrees(1)))
+  const step = Math.min(2, Math.max(0.5, fit.acrossMm / 4))
+  return { hour: Math.round((angle * 6) / Math.PI + 12) % 12 || 12, tipMm: Math.round(step * 2) / 2 }
 }
 
 /**

@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest'
 import { telling } from '../chapter/testTold'
-import type { LedgerEvent } from '../ledger/events'
+import { schemaOf, type LedgerEvent } from '../ledger/events'
 import { reduce } from '../ledger/reduce'
 import { GAPS } from '../procedure/schools'
 import { geometryOf } from '../response/setup'
 import { safeStopMm } from '../response/safe'
 import { nextShift } from './aim'
 import { B_SCREW } from './gap'
+import type { GapLook } from './gapLook'
 import { gapNext } from './gapNext'
 import { L_FIRST, lastReachable, mayReachLargest, reachesLargest, stopsSeen } from './gates'
 import { stopNext } from './stopNext'
@@ -69,28 +70,47 @@ describe('the next turn of the B screw', () => {
     at,
   })
   test('is none before a gap was measured, and inside what the school wants', () => {
-    expect(gapNext(rearOf(), plain, NaN)).toMatchObject({ standMm: null, saggedMm: null, turns: 0, measured: 0 })
+    expect(gapNext(rearOf(), plain)).toMatchObject({ standMm: null, saggedMm: null, turns: 0, measured: 0 })
     const middle = (plain.targetMm.from + plain.targetMm.to) / 2
-    expect(gapNext(rearOf(gap(middle)), plain, NaN).turns).toBe(0)
+    expect(gapNext(rearOf(gap(middle)), plain).turns).toBe(0)
   })
   test('too close is wound in, too far out, by the usual mm per turn; carried on by turns since', () => {
-    const close = gapNext(rearOf(gap(plain.targetMm.from - 2)), plain, NaN)
+    const close = gapNext(rearOf(gap(plain.targetMm.from - 2)), plain)
     expect(close.turns).toBeGreaterThan(0)
-    expect(gapNext(rearOf(gap(plain.targetMm.to + 3)), plain, NaN).turns).toBeLessThan(0)
-    const turned = gapNext(rearOf(gap(4), turn('B', 16)), plain, NaN)
+    expect(gapNext(rearOf(gap(plain.targetMm.to + 3)), plain).turns).toBeLessThan(0)
+    const turned = gapNext(rearOf(gap(4), turn('B', 16)), plain)
     expect(turned.standMm).toBeCloseTo(4 + B_SCREW.mmPerTurn, 9)
   })
-  test('the maker’s figure is met to within half a millimetre, where it was typed and makes sense', () => {
-    const maker = school('maker')
-    expect(gapNext(rearOf(gap(10)), maker, 8).targetMm).toEqual({ from: 7.5, to: 8.5 })
-    for (const nonsense of [NaN, 0, -2, 30])
-      expect(gapNext(rearOf(gap(10)), maker, nonsense).targetMm).toEqual(maker.targetMm)
-    expect(gapNext(rearOf(gap(10)), plain, 8).targetMm).toEqual(plain.targetMm)
+  test('the maker’s figure, kept with the parts, wins over every school, met to within half a millimetre', () => {
+    const wanted: LedgerEvent = { kind: 'gapWanted', gapMm: 8 }
+    for (const by of [plain, school('close'), school('maker')])
+      expect(gapNext(rearOf(wanted, gap(10)), by)).toMatchObject({ targetMm: { from: 7.5, to: 8.5 }, byMaker: true })
+    expect(gapNext(rearOf(gap(10)), school('maker')).targetMm).toEqual(school('maker').targetMm)
+    for (const gapMm of [NaN, 0, -2, 31])
+      expect(schemaOf('gapWanted').safeParse({ kind: 'gapWanted', gapMm }).success).toBe(false)
+  })
+  const look = (look: GapLook): LedgerEvent => ({ kind: 'gapSeen', look })
+  test('by eye or template it goes a quarter at a time, and is looked at again after each turn', () => {
+    expect(gapNext(rearOf(look('close')), plain)).toMatchObject({ turns: 0.25, good: false })
+    expect(gapNext(rearOf(look('under')), plain)).toMatchObject({ turns: -0.25, good: false })
+    expect(gapNext(rearOf(look('close'), turn('B', 4)), plain)).toMatchObject({ turns: 0, good: false })
+    expect(gapNext(rearOf(look('in-line')), plain)).toMatchObject({ turns: 0, good: true })
+    // a figure is better than an eye
+    expect(gapNext(rearOf(look('close'), gap(5)), plain)).toMatchObject({ look: null, good: true })
+  })
+  test('the smallest that clears: out until it touches, a quarter back, and no further', () => {
+    expect(gapNext(rearOf(look('clears')), plain).turns).toBe(-0.25)
+    const touched = [look('clears'), turn('B', -4), look('touches')]
+    expect(gapNext(rearOf(...touched), plain).turns).toBe(0.25)
+    expect(gapNext(rearOf(...touched, turn('B', 4)), plain)).toMatchObject({ turns: 0, good: false })
+    expect(gapNext(rearOf(...touched, turn('B', 4), look('clears')), plain)).toMatchObject({ turns: 0, good: true })
+    // far in from where it touched is not the smallest yet
+    expect(gapNext(rearOf(...touched, turn('B', 12), look('clears')), plain).turns).toBe(-0.25)
   })
   test('with sag, both are measured before anything but a usual gap in the stand is aimed at', () => {
     if (!sagged) return
-    expect(gapNext(rearOf(gap(5)), sagged, NaN).targetMm).toEqual({ from: 4, to: 5 })
-    const both = gapNext(rearOf(gap(5), gap(12, 'sagged')), sagged, NaN)
+    expect(gapNext(rearOf(gap(5)), sagged).targetMm).toEqual({ from: 4, to: 5 })
+    const both = gapNext(rearOf(gap(5), gap(12, 'sagged')), sagged)
     expect(both.targetMm.to).toBeGreaterThan(both.targetMm.from)
     expect(both.saggedMm).toBe(12)
   })

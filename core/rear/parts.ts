@@ -56,6 +56,8 @@ export const RearParts = z
         ])
         .optional(),
       spring: z.enum(['high', 'low']).optional(),
+      /** The maker's own figure for the B gap, where it is known; it wins over every school. */
+      makerGapMm: within(1, 30, 'The maker’s gap', 'mm').optional(),
     }),
     cassette: z.strictObject({
       standard: StandardId,

@@ -19,9 +19,9 @@ export function stagesDone(
   s: Standards = TABLE_ONLY,
 ): Record<Stage, boolean> {
   const gauge = rear.gauges.at(-1)
-  const gap = gapNext(rear, schools.gap, NaN)
+  const gap = gapNext(rear, schools.gap)
   return {
-    said: rear.said !== null,
+    said: rear.said.length > 0,
     sense: rear.sensed !== null && beforeAnyScrew(rear.sensed.exceptions).length === 0,
     hanger:
       gauge !== undefined &&
@@ -31,7 +31,7 @@ export function stagesDone(
     cable: rear.sinceClamp !== null || rear.cut !== null,
     // without clicks there is nothing to index: stops, gap and slack are all
     index: rear.parts?.shifter.friction === true || (right ?? 0) >= INDEXED,
-    gap: gap.standMm !== null && gap.turns === 0,
+    gap: gap.good,
     prove: rear.torqued !== null && rear.proved.some(p => p.exceptions.length === 0),
     handBack: handedBack,
   }

@@ -3,8 +3,10 @@ import type { BenchEvent } from './benchEvents'
 import type { Trace } from './trace'
 import { fromSixteenths } from '../quantity/turns'
 import type { RearSetup } from '../response/setup'
+import { takeUpOf } from './clampSchools'
 import type { RearEvent, RearOf } from './events'
 import { EYE } from './hangerEye'
+import { leftOut } from './rings'
 
 /**
  * The one projection from the shop's ledger to the contract's bench events. Where the lever stood is taken from the
@@ -18,6 +20,8 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
       return heardOf(event, trace.lever).map(e => ({ kind: 'shift', ...e }))
     case 'pass':
       return passOf(event.exceptions, setup.teeth.length)
+    case 'proved':
+      return provedAs(event, setup.teeth.length)
     case 'turn':
       return event.screw === 'B' ? [] : [{ kind: 'turn', screw: event.screw, turns: fromSixteenths(event.sixteenths) }]
     case 'edge':
@@ -41,7 +45,13 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
     case 'gauge':
       return [{ kind: 'hanger', camberDeg: event.camberDeg, toeDeg: event.toeDeg }]
     case 'reclamp':
-      return [{ kind: 'reclamp', barrelTurnsOut: fromSixteenths(event.barrelSixteenthsOut) }]
+      return [
+        {
+          kind: 'reclamp',
+          barrelTurnsOut: fromSixteenths(event.barrelSixteenthsOut),
+          ...(event.how ? { takeUpMm: takeUpOf(event.how) } : {}),
+        },
+      ]
     case 'replace':
       return [{ kind: 'replace', part: event.part }]
     default:
@@ -49,10 +59,26 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
   }
 }
 
+/**
+ * What proving heard counts as heard: on a ring and on the road every gear was gone to from both sides, pairs that cross left out;
+ * after several clicks at a stroke only what was not clean says something of one gear.
+ */
+function provedAs({ what, ring, exceptions }: RearOf<'proved'>, n: number): BenchEvent[] {
+  const unclean = exceptions.map(sprocket => ({ sprocket, way: null, heard: null }))
+  const crossed = ring === null ? [] : leftOut(ring, n)
+  const heard = passOf(
+    unclean,
+    n,
+    crossed.filter(k => !exceptions.includes(k)),
+  )
+  return what === 'several' ? heard.filter(e => e.kind === 'unclean') : heard
+}
+
 /** A whole pass from the smallest sprocket in and back, one click at a time; what was not said to be wrong was clean. */
-function passOf(exceptions: RearOf<'pass'>['exceptions'], n: number): BenchEvent[] {
+function passOf(exceptions: RearOf<'pass'>['exceptions'], n: number, skipped: readonly number[] = []): BenchEvent[] {
   const out: BenchEvent[] = []
   const arrive = (from: number, to: number, way: 'spokes' | 'frame') => {
+    if (skipped.includes(to) || skipped.includes(from)) return
     const said = exceptions.find(e => e.sprocket === to && (e.way === way || e.way === null))
     if (!said) out.push({ kind: 'shift', from, to, heard: 'clean' })
     else if (said.heard) out.push({ kind: 'shift', from, to, heard: said.heard })

@@ -1,11 +1,14 @@
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
+import { HAPPENED_WORDS } from '../procedure/happened'
 import { REAR_COMPLAINTS } from '../procedure/complaints'
 import { SENSE_CHECK } from '../procedure/senseCheck'
 import { TORQUE_WORDS } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
 import type { Part } from './benchEvents'
+import { sayClamp } from './clampSchools'
 import type { RearEvent, RearOf } from './events'
+import { GAP_LOOK_WORDS } from './gapLook'
 import { HANGER_LOOK_WORDS } from './hangerEye'
 import { sayParts } from './parts'
 
@@ -76,13 +79,13 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
     case 'bend':
       return `Hanger levered, tip ${e.tipMm.toFixed(1)} mm towards the rim at ${e.hour} o’clock`
     case 'reclamp':
-      return `Clamped again, barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
+      return `Clamped again, barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out${e.how ? `, ${sayClamp(e.how)}` : ''}`
     case 'recount':
       return `Counted again: barrel ${sayTurns(fromSixteenths(e.barrelSixteenthsOut))} out`
     case 'replace':
       return RENEWED_WORDS[e.part]
     case 'said':
-      return `Customer says: ${sayComplaint(e)}`
+      return e.withdrawn ? `Not said after all: ${sayComplaint(e).toLowerCase()}` : `Customer says: ${sayComplaint(e)}`
     case 'sensed':
       return `Sense check: ${saySensed(e)}`
     case 'housing':
@@ -91,6 +94,14 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return `Inner ${e.lengthMm} mm`
     case 'gap':
       return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
+    case 'gapSeen':
+      return `B gap looked at: ${GAP_LOOK_WORDS[e.look].toLowerCase()}`
+    case 'gapWanted':
+      return `The maker’s B gap: ${e.gapMm} mm`
+    case 'happened':
+      return e.what.length
+        ? `Before it came: ${listed(e.what.map(w => HAPPENED_WORDS[w].toLowerCase()))}`
+        : 'Nothing happened to it before'
     case 'proved':
       return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`
     case 'torqued':

@@ -1,10 +1,12 @@
 import type { Decline } from './declined'
+import type { GapSeen } from './gapLook'
 import type { HangerLook } from './hangerEye'
 import type { Cabled } from '../cable/events'
 import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
 import type { Flag, Told } from '../chapter/chapter'
 import { SCREWS, type ScrewName } from '../chapter/screws'
+import type { Happened } from '../procedure/happened'
 import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
 import { EDGE } from '../response/parameters'
 import { checkSetup, type RearSetup } from '../response/setup'
@@ -37,7 +39,12 @@ export type RearState = {
   lastTurnSeq: Readonly<Partial<Record<ScrewName, number>>>
   /** The last shift heard, and its place in the log. */
   lastHeard: { event: RearOf<'shift'>; seq: number } | null
-  said: RearOf<'said'> | null
+  /** What the customer says, each complaint once, with the answer of its test. */
+  said: readonly RearOf<'said'>[]
+  /** What happened to the bike before it came. */
+  happened: readonly Happened[]
+  /** Looks at the B gap without a figure, since it was last measured. */
+  gapLooks: readonly GapSeen[]
   sensed: RearOf<'sensed'> | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
   /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
@@ -77,7 +84,9 @@ const NONE: Omit<RearState, 'corrected'> = {
   barrelSixteenths: 0,
   lastTurnSeq: {},
   lastHeard: null,
-  said: null,
+  said: [],
+  happened: [],
+  gapLooks: [],
   sensed: null,
   gauges: [],
   found: [],
@@ -167,6 +176,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         gauges: last ? [...was.gauges.slice(0, -1), { ...last, bentBefore: event }] : was.gauges,
         sights: [],
         gaps: [],
+        gapLooks: [],
         bends: [...was.bends, event],
       }
     }
@@ -191,18 +201,29 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
     case 'offset':
       return onBench(was, told)
     case 'said':
-      return { ...was, said: event }
+      return {
+        ...was,
+        said: [...was.said.filter(x => x.complaint !== event.complaint), ...(event.withdrawn ? [] : [event])],
+      }
+    case 'happened':
+      return { ...was, happened: event.what }
     case 'sensed':
       return { ...was, sensed: event }
     case 'gap':
-      return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }] }
+      return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }], gapLooks: [] }
+    case 'gapSeen':
+      return { ...was, gapLooks: [...was.gapLooks, { look: event.look, bSixteenths: was.net.B }] }
+    case 'gapWanted':
+      return was.parts
+        ? { ...was, parts: { ...was.parts, derailleur: { ...was.parts.derailleur, makerGapMm: event.gapMm } } }
+        : was
     case 'housing':
       return { ...was, housing: [...was.housing.filter(h => h.place !== event.place), event] }
     case 'inner':
       return { ...was, inner: event }
     case 'proved':
       return {
-        ...was,
+        ...onBench(was, told),
         proved: [...was.proved.filter(p => p.what !== event.what || p.ring !== event.ring), event],
       }
     case 'torqued':
@@ -237,7 +258,7 @@ const without = (waived: ReadonlySet<Waivable>, what: Waivable): ReadonlySet<Wai
 function replaced(was: RearState, part: Part): RearState {
   const cable = part === 'cable' ? { sinceClamp: 0, cut: null } : {}
   const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
-  const places = moved ? { sights: [], gaps: [], gauges: part === 'hanger' ? [] : was.gauges } : {}
+  const places = moved ? { sights: [], gaps: [], gapLooks: [], gauges: part === 'hanger' ? [] : was.gauges } : {}
   const straight = part === 'hanger' ? { eyed: null, waived: without(was.waived, 'hanger') } : {}
   return { ...was, renewed: [...was.renewed, part], ...cable, ...places, ...straight }
 }

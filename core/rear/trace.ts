@@ -145,6 +145,11 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       finite('barrelTurnsOut', event.barrelTurnsOut)
       if (event.barrelTurnsOut < 0)
         throw new RangeError(`barrelTurnsOut must not be negative, it is ${event.barrelTurnsOut}`)
+      if (event.takeUpMm !== undefined) {
+        finite('takeUpMm.from', event.takeUpMm.from)
+        finite('takeUpMm.to', event.takeUpMm.to)
+        if (event.takeUpMm.from > event.takeUpMm.to) throw new RangeError('takeUpMm must go from the less to the more')
+      }
       return event
     case 'replace':
       oneOf('part', event.part, PARTS)

@@ -3,7 +3,18 @@
 import type { Heard } from '#core/response/heard'
 import { HEARD_KEYS } from './heard'
 
-defineProps<{ passBarred: boolean; exceptions: number; atEnd: boolean }>()
+const props = defineProps<{
+  passBarred: boolean
+  exceptions: number
+  atEnd: boolean
+  /** The shift that is asked is two clicks at a stroke: its outcomes have words of their own. */
+  twoClicks: boolean
+}>()
+const TWO: Partial<Record<Heard, { word: string; more: string }>> = {
+  none: { word: 'Hung', more: 'between' },
+  jumps: { word: 'Climbed', more: 'on past' },
+}
+const said = (k: (typeof HEARD_KEYS)[number]) => (props.twoClicks ? TWO[k.heard] : null) ?? k
 const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
 </script>
 
@@ -34,8 +45,8 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
       "
       @click="emit('heard', k.heard)"
     >
-      <span class="word">{{ k.word }}</span><span class="more"
-        >{{ k.more }} <kbd class="key">{{ k.key }}</kbd></span
+      <span class="word">{{ said(k).word }}</span><span class="more"
+        >{{ said(k).more }} <kbd class="key">{{ k.key }}</kbd></span
       >
     </button>
   </div>

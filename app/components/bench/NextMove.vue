@@ -1,10 +1,10 @@
 <!-- The one best next move, always in the same place; its answer is one touch. -->
 <script setup lang="ts">
 import type { Move } from '#core/advice/contract'
-import { cautionOf, headOf, sayWay, seenFrom } from '#core/advice/explain'
+import { cautionOf, headOf, sayWay, seenFrom, whyTurns } from '#core/advice/explain'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurns } from '#core/quantity/turns'
-import { edgeLimitTurns, type RearState } from '#core/rear/state'
+import { barrelLeft, edgeLimitTurns, type RearState } from '#core/rear/state'
 import { capital } from '#core/quantity/words'
 import { HEARD_KEYS } from './heard'
 import type { RearBench } from '~/composables/rearBench'
@@ -14,8 +14,18 @@ const props = defineProps<{
   state: RearState
   /** How the shop's school asks for this shift. */
   how: string | null
+  /** On which ring the chain is for it; null where there is one only. */
+  ring: string | null
 }>()
-const { stale, dead, edgeChosen, arrivals, stoppedAt, heardFirst, sight, edge, offset, gauge, accept } = props.rear
+const { stale, dead, edgeChosen, arrivals, stoppedAt, heardFirst, until, sight, edge, offset, gauge, accept } =
+  props.rear
+/** As far as a barrel is wound while pedalling, eighths: no further than it goes. */
+const WOUND = [1, 2, 3, 4, 6, 8]
+const wound = computed(() => {
+  const left = barrelLeft(props.state)
+  const most = left && turn.value ? (turn.value.way === 'out' ? left.outTurns : left.inTurns) : 0
+  return WOUND.filter(e => e / 8 <= most + 1e-6)
+})
 // shown only while there is one
 const picture = computed(() => props.rear.picture.value!)
 const teeth = computed(() => props.state.setup!.teeth)
@@ -46,9 +56,13 @@ const acceptWords = computed(() => {
         <span class="block text-xl font-bold">{{ head.small }}</span>
         <span class="big block font-bold">{{ head.big }}</span>
         <span v-if="seenFrom(move)" class="small block">{{ seenFrom(move) }}</span>
+        <span v-if="ring && move.do !== 'turn'" class="small block" data-test="ring">{{ ring }}</span>
       </p>
     </div>
     <p v-if="picture.effect" class="figure mt-1 text-[0.9375rem]" data-test="effect">{{ picture.effect }}</p>
+    <p v-if="turn" class="small flex items-center gap-2 leading-snug" data-test="turns-do">
+      <SleeveView v-if="turn.screw === 'barrel'" :out="turn.way === 'out'" />{{ whyTurns(move) }}
+    </p>
     <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ picture.because }}</p>
     <p v-if="caution" class="mt-1.5 border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ caution }}</p>
     <div class="mt-2.5 grid gap-2">
@@ -108,6 +122,22 @@ const acceptWords = computed(() => {
       >
         {{ acceptWords }} <kbd class="key">Enter</kbd>
       </button>
+      <div v-if="until && turn" role="group" :aria-label="`${until.word} after so many turns, wound while pedalling`">
+        <p class="small">Wound while pedalling, fingers clear: {{ until.word.toLowerCase() }} after</p>
+        <div class="mt-1 grid auto-cols-fr grid-flow-col gap-1">
+          <button
+            v-for="e in wound"
+            :key="e"
+            type="button"
+            class="also figure min-h-11! justify-center px-0!"
+            :aria-disabled="dead || stale"
+            :data-test="`wound-${e}`"
+            @click="rear.wound(e)"
+          >
+            {{ sayTurns(e / 8) }}
+          </button>
+        </div>
+      </div>
     </div>
     <dl class="mt-2.5 grid grid-cols-2 gap-4 border-t border-rule pt-1.5">
       <div>

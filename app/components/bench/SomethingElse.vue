@@ -14,7 +14,6 @@ import { asItCameIn, barrelLeft, edgeLimitTurns } from '#core/rear/state'
 const props = defineProps<{ state: JobState; teeth: readonly number[]; noting: boolean; noteTrouble: string }>()
 const emit = defineEmits<{ record: [event: LedgerEvent]; note: [text: string]; close: [] }>()
 const screw = defineModel<ScrewName>('screw', { required: true })
-const { standards } = storeToRefs(useLedger())
 const WHAT = [
   ['turn', 'Turned'],
   ['sight', 'Saw a stop'],
@@ -38,7 +37,10 @@ const turn = (turns: number, way: 'out' | 'in') =>
     screw: screw.value,
     sixteenths: counted(screw.value, way, toSixteenths(turns)),
   })
-const startTurns = computed(() => startTurnsOut(props.state.rear.setup?.barrelTurnsRange ?? 0, standards.value))
+const schools = useSchools()
+const startTurns = computed(() =>
+  startTurnsOut(props.state.rear.setup?.barrelTurnsRange ?? 0, schools.value.barrel.turnsOut),
+)
 const stop = ref<'L' | 'H'>('L')
 const click = ref(Math.max(1, Math.min(props.teeth.length - 2, props.state.rear.trace?.lever ?? 1)))
 const way = ref<'out' | 'in'>('out')
@@ -124,7 +126,9 @@ watch(
           <button
             type="button"
             class="also"
-            @click="emit('record', { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(startTurns) })"
+            @click="
+              emit('record', { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(startTurns), how: schools.clamp.id })
+            "
           >
             Clamped again, barrel {{ sayTurns(startTurns) }} out
           </button>

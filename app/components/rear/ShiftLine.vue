@@ -34,6 +34,7 @@ const ends = computed(() => {
       v-if="!friction"
       :pass-barred="!mayLargest && !arrivals.length"
       :exceptions="exceptions.size"
+      :two-clicks="!arrivals.length && Math.abs(aim.to - lever) === 2"
       :at-end="aim.to === 0 || aim.to === last"
       @heard="rear.heard"
       @pass="rear.pass"

@@ -10,7 +10,6 @@ import type { Stage } from '#core/procedure/stages'
 import { typedNumber } from '#core/quantity/typed'
 import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'
 import {
-  barrelStartTurns,
   CLAMP_WORDS,
   clampJudged,
   HOUSING_ENDS,
@@ -42,13 +41,13 @@ const recipe = computed(() =>
       rangeTurns: setup.value.barrelTurnsRange,
       threadMm: setup.value.barrelPitchMm,
     },
-    standards.value,
+    props.schools.barrel.turnsOut,
   ),
 )
 const sinceClamp = computed(() =>
   props.state.rear.sinceClamp === null ? null : fromSixteenths(props.state.rear.sinceClamp),
 )
-const start = computed(() => barrelStartTurns(standards.value))
+const start = computed(() => props.schools.barrel.turnsOut)
 const loop = computed(() => lastLoopMm(standards.value))
 const tail = computed(() => tailMm(standards.value))
 const perTurn = ref(4)
@@ -109,10 +108,32 @@ const recount = useEntryForm({
     recount.form.reset()
   },
 })
-const startAt = computed(() => startTurnsOut(setup.value.barrelTurnsRange, standards.value))
-const reclamp = (turns: number) =>
-  emit('record', { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(turns) }, 'Clamped')
-const newCable = () => emit('record', { kind: 'replace', part: 'cable' }, 'Cable and housing are new')
+/** Where the barrel stands as it is clamped: by its school, unless it is typed. */
+const startText = ref('')
+const startAt = computed(() => startTurnsOut(setup.value.barrelTurnsRange, props.schools.barrel.turnsOut))
+const typedStart = computed(() => {
+  if (!startText.value.trim()) return { turns: startAt.value, wrong: '' }
+  const turns = typedNumber(startText.value)
+  const most = setup.value.barrelTurnsRange
+  return turns >= 0 && turns <= most
+    ? { turns: toSixteenths(turns) / 16, wrong: '' }
+    : { turns: startAt.value, wrong: `From 0, fully in, to the ${sayTurns(most)} turns of its thread` }
+})
+const reclamp = () => {
+  if (typedStart.value.wrong) return
+  emit(
+    'record',
+    { kind: 'reclamp', barrelSixteenthsOut: toSixteenths(typedStart.value.turns), how: props.schools.clamp.id },
+    'Clamped',
+  )
+  startText.value = ''
+}
+/** A new cable is clamped too: its barrel is counted anew from where it was set. */
+const newCable = () => {
+  if (typedStart.value.wrong) return
+  emit('record', { kind: 'replace', part: 'cable' }, 'Cable and housing are new')
+  reclamp()
+}
 const bedded = () => emit('record', { kind: 'bedded', shifts: BEDDING_SHIFTS }, 'Bedded')
 const mayBed = computed(() => mayReachLargest(props.state.rear.trace))
 const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
@@ -149,15 +170,18 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
               Lever at its slackest click, chain on the {{ setup.spring === 'low' ? 'largest' : 'smallest' }} sprocket.
             </li>
             <li>
-              Every barrel on the run fully in, then the one used {{ sayTurns(start.from) }} to
-              {{ sayTurns(start.to) }} turns out, so that it can go either way.
+              Every barrel on the run fully in{{
+                start.to === 0
+                  ? ', and left there: all the travel is for taking up.'
+                  : `, then the one used ${start.from === start.to ? '' : `${sayTurns(start.from)} to `}${sayTurns(start.to)} turns out.`
+              }}
             </li>
             <li>
               Photograph the clamp before it is undone: groove, and which side of the bolt. The wrong side changes the
               ratio by 10 to 15 %.
             </li>
             <li>Tug the inner hard along its run: seats ferrules and head.</li>
-            <li>Draw it and clamp: the pulley must not move.</li>
+            <li v-for="s in schools.clamp.steps" :key="s">{{ s }}</li>
           </ol>
         </div>
         <div>
@@ -173,7 +197,19 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
     <aside class="panel" aria-label="Clamp, count, pieces">
       <PanelTabs v-model="what" :tabs="WHAT" label="Clamp, count, pieces" test="cable" :columns="2">
         <template #clamp>
-          <p class="text-2xl leading-tight font-bold">Barrel {{ sayTurns(startAt) }} out, then clamp</p>
+          <p class="text-2xl leading-tight font-bold" data-test="barrel-start">
+            Barrel {{ typedStart.turns === 0 ? 'fully in' : `${sayTurns(typedStart.turns)} out` }}, then clamp
+          </p>
+          <label class="small flex items-center justify-between gap-2"
+            >It stands otherwise, turns out
+            <input
+              v-model="startText"
+              class="field figure max-w-24"
+              inputmode="decimal"
+              autocomplete="off"
+              data-test="start-typed"
+          /></label>
+          <p v-if="typedStart.wrong" class="wrong" role="alert">{{ typedStart.wrong }}</p>
           <p v-if="Math.abs(recipe.drawMm) >= 0.1" class="figure" data-test="draw">
             To keep the setting, {{ recipe.drawMm > 0 ? 'draw' : 'let out' }}
             {{ Math.abs(recipe.drawMm).toFixed(1) }} mm at the clamp
@@ -186,8 +222,8 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
           <p v-if="state.rear.cut" class="stopped">
             The inner is cut and capped: look that enough is left before it is drawn.
           </p>
-          <button type="button" class="act" data-test="reclamp" @click="reclamp(startAt)">
-            Clamped, barrel {{ sayTurns(startAt) }} out
+          <button type="button" class="act" data-test="reclamp" @click="reclamp">
+            Clamped, barrel {{ typedStart.turns === 0 ? 'fully in' : `${sayTurns(typedStart.turns)} out` }}
           </button>
           <button type="button" class="also" data-test="new-cable" @click="newCable">
             New cable and housing, clamped
@@ -216,7 +252,10 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
               test="clicks"
             />
           </div>
-          <p class="small">Frayed ends stab and cut wire flies: goggles, and cap the end.</p>
+          <p class="small">
+            Frayed ends stab and cut wire flies: goggles, and cap the end. An adjuster or pinch bolt that came loose by
+            itself gets a releasable thread-lock.
+          </p>
         </template>
         <template #count>
           <form class="grid gap-2" novalidate @submit.prevent="recount.form.handleSubmit()">

@@ -10,7 +10,9 @@ import { sayTurns, sayTurnsOf, toSixteenths } from '#core/quantity/turns'
 import { mayReachLargest } from '#core/rear/gates'
 import { capacityJudged, capacityNeeded } from '#core/rear/chain'
 import { GAP_SYMPTOMS, guideGap } from '#core/rear/gap'
+import { BY_EYE, BY_TEMPLATE, BY_TOUCH, GAP_LOOK_WORDS, type GapLook } from '#core/rear/gapLook'
 import { gapNext } from '#core/rear/gapNext'
+import { within } from '#core/quantity/within'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
@@ -24,8 +26,33 @@ const load = ref<'stand' | 'sagged'>('stand')
 const USUAL_PULLEY_TEETH = 12
 const pulleyText = ref(String(USUAL_PULLEY_TEETH))
 const centresText = ref('')
+const next = computed(() => gapNext(props.state.rear, props.schools.gap))
+/** What is typed here is kept with the bike's parts, for its next visit too. */
 const makerText = ref('')
-const next = computed(() => gapNext(props.state.rear, props.schools.gap, typedNumber(makerText.value)))
+const Maker = within('The maker’s figure, mm', 1, 30)
+const makerWrong = ref<string | null>(null)
+function noteMaker() {
+  const read = Maker.safeParse(typedNumber(makerText.value))
+  makerWrong.value = read.success ? null : read.error.issues[0]!.message
+  if (!read.success) return
+  emit('record', { kind: 'gapWanted', gapMm: read.data }, 'Kept with the parts')
+  makerText.value = ''
+}
+/** Ticks round what is wanted on this bike. */
+const ticks = computed(() => {
+  const { from, to } = next.value.targetMm
+  const half = (mm: number) => Math.round(mm * 2) / 2
+  const marks = [from - 2, from - 1, from, (from + to) / 2, to, to + 2, to + 5].map(half)
+  return [...new Set(marks)]
+})
+/** The smallest that clears is found by whether it touches, as long as no figure is wanted. */
+const byTouch = computed(() => props.schools.gap.id === 'smallest-clear' && !next.value.byMaker)
+const LOOKS: readonly { words: string; looks: readonly GapLook[] }[] = [
+  { words: 'By eye', looks: BY_EYE },
+  { words: 'Pulley against a template', looks: BY_TEMPLATE },
+]
+const looked = (look: GapLook) =>
+  emit('record', { kind: 'gapSeen', look }, `Noted: ${GAP_LOOK_WORDS[look].toLowerCase()}`)
 const way = computed(() => (next.value.turns > 0 ? 'in' : 'out'))
 const pulleyTeeth = computed(() => {
   const teeth = typedNumber(pulleyText.value)
@@ -98,13 +125,44 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
       </div>
     </section>
     <aside class="panel" aria-label="Gap and turn">
-      <p class="small">{{ schools.gap.name }}</p>
+      <p class="small" data-test="gap-by">
+        {{
+          next.byMaker
+            ? `The maker’s figure, ${next.targetMm.from.toFixed(1)} to ${next.targetMm.to.toFixed(1)} mm`
+            : schools.gap.name
+        }}
+      </p>
       <p class="text-3xl leading-none font-bold" data-test="gap-now">
-        {{ next.standMm === null ? 'Measure it' : `${next.standMm.toFixed(1)} mm` }}
+        {{
+          next.look
+            ? GAP_LOOK_WORDS[next.look]
+            : next.standMm === null
+              ? byTouch
+                ? 'Does it clear?'
+                : 'Measure it'
+              : `${next.standMm.toFixed(1)} mm`
+        }}
       </p>
       <p class="text-[0.9375rem] leading-snug">
-        Chain on the largest sprocket, cranks turned by hand. Wheel still, no hand near it while it moves.
+        {{
+          byTouch
+            ? 'One gear before the largest, cranks turned by hand: shift in and look. Touches: in a quarter. Clears: out a quarter, until it touches, and a quarter back.'
+            : 'Chain on the largest sprocket, cranks turned by hand. Wheel still, no hand near it while it moves.'
+        }}
       </p>
+      <div v-if="byTouch" class="grid grid-cols-2 gap-2">
+        <button
+          v-for="l in BY_TOUCH"
+          :key="l"
+          type="button"
+          class="act justify-center"
+          :disabled="!mayReachLargest(state.rear.trace)"
+          :data-test="`gap-${l}`"
+          @click="looked(l)"
+        >
+          {{ GAP_LOOK_WORDS[l] }}
+        </button>
+      </div>
       <p v-if="!mayReachLargest(state.rear.trace)" class="stopped" data-test="gap-barred">
         The chain goes onto the largest for this: see L by hand first.
       </p>
@@ -112,7 +170,7 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
       <FigurePad
         label="Gap"
         unit="mm"
-        :usual="[3, 4, 5, 6, 8, 10, 15]"
+        :usual="ticks"
         :least="-20"
         :most="60"
         in-word="close"
@@ -130,9 +188,8 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
       <button v-if="next.turns !== 0" type="button" class="act" data-test="gap-turned" @click="turned">
         Turned {{ sayTurns(next.turns) }} {{ way }}
       </button>
-      <p v-else-if="next.standMm !== null" class="font-semibold text-clean" data-test="gap-good">
-        The gap is where it should be.
-      </p>
+      <p v-else-if="next.good" class="font-semibold text-clean" data-test="gap-good">The gap is where it should be.</p>
+      <p v-else-if="next.look" class="font-semibold" data-test="gap-again">Turned: look at it again.</p>
       <p v-if="next.standMm !== null" class="small" data-test="gap-learnt">
         A turn in makes {{ next.learnt.mmPerTurn.toFixed(2) }} ± {{ next.learnt.sdMm.toFixed(2) }} mm{{
           next.measured > 1 ? ', as measured here' : ', as usual'
@@ -142,14 +199,42 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
         Sag changes it by {{ (next.saggedMm - next.standMm).toFixed(1) }} mm: in the stand it is to be
         {{ next.targetMm.from.toFixed(1) }} to {{ next.targetMm.to.toFixed(1) }} mm.
       </p>
-      <label v-if="schools.gap.id === 'maker'" class="label"
-        >The maker’s figure, mm<input
-          v-model="makerText"
-          class="field figure"
-          inputmode="decimal"
-          autocomplete="off"
-          data-test="maker-gap"
-      /></label>
+      <details class="border-t border-rule pt-2">
+        <summary class="min-h-11 cursor-pointer font-semibold">By eye or template</summary>
+        <div v-for="row in LOOKS" :key="row.words" class="mt-1">
+          <p class="label" aria-hidden="true">{{ row.words }}</p>
+          <div class="grid grid-cols-3 gap-1" role="group" :aria-label="row.words">
+            <button
+              v-for="l in row.looks"
+              :key="l"
+              type="button"
+              class="also min-h-12! justify-center px-1!"
+              :data-test="`gap-${l}`"
+              @click="looked(l)"
+            >
+              {{ GAP_LOOK_WORDS[l] }}
+            </button>
+          </div>
+        </div>
+      </details>
+      <details class="border-t border-rule pt-2" :open="schools.gap.id === 'maker' && !next.byMaker">
+        <summary class="min-h-11 cursor-pointer font-semibold">
+          The maker’s figure{{ next.byMaker ? ', kept with the parts' : '' }}
+        </summary>
+        <form class="grid grid-cols-[1fr_auto] items-end gap-2" novalidate @submit.prevent="noteMaker">
+          <label class="label"
+            >mm, tips to tips<input
+              v-model="makerText"
+              class="field figure"
+              inputmode="decimal"
+              autocomplete="off"
+              data-test="maker-gap"
+          /></label>
+          <button class="also" data-test="maker-note">Keep it</button>
+        </form>
+        <p v-if="makerWrong" class="wrong" role="alert">{{ makerWrong }}</p>
+        <p class="small">Where there is one it wins over every school, on this bike’s next visit too.</p>
+      </details>
       <details class="border-t border-rule pt-2">
         <summary class="min-h-11 cursor-pointer font-semibold">From teeth and centres</summary>
         <form class="grid grid-cols-2 gap-2" @submit.prevent="computedGap">

@@ -22,6 +22,7 @@ import {
   hangerPlan,
   hangerSpreadDeg,
   READING_SD_MM,
+  wasStraightened,
   type HangerFit,
   type HangerReading,
 } from '#core/rear/hanger'
@@ -88,7 +89,17 @@ const bad = computed(() =>
   readings.value.length && fitted.value.fit ? badReading(readings.value, radius.value) : null,
 )
 const { standards } = storeToRefs(useLedger())
-const plan = computed(() => shown.value && hangerPlan(shown.value.fit, speeds.value, kind.value, standards.value))
+const plan = computed(
+  () =>
+    shown.value &&
+    hangerPlan(
+      shown.value.fit,
+      speeds.value,
+      kind.value,
+      standards.value,
+      wasStraightened(props.state.rear.gauges, acrossTolerance(speeds.value, standards.value)),
+    ),
+)
 const clean = computed(() =>
   props.state.rear.setup
     ? cleanBands({
@@ -215,15 +226,25 @@ const renew = () => emit('record', { kind: 'replace', part: 'hanger' }, 'New han
         <p class="text-xl font-bold">At {{ plan.hour }} o’clock, tip {{ plan.tipMm.toFixed(1) }} mm towards the rim</p>
         <button type="button" class="act" data-test="bend" @click="bend(plan.hour, plan.tipMm)">Levered so</button>
       </template>
-      <button
-        v-else-if="plan?.do === 'replace' && last"
-        type="button"
-        class="act"
-        data-test="new-hanger"
-        @click="renew"
-      >
-        The hanger is new
-      </button>
+      <template v-else-if="plan?.do === 'replace' && last">
+        <button type="button" class="act" data-test="new-hanger" @click="renew">The hanger is new</button>
+        <details v-if="plan.once" class="border-t border-rule pt-1">
+          <summary class="min-h-11 cursor-pointer font-semibold">No new one to be had</summary>
+          <p class="text-[0.9375rem] leading-snug">
+            Once, in small steps, never hammered: at {{ plan.once.hour }} o’clock bring the tip
+            {{ plan.once.tipMm.toFixed(1) }} mm towards the rim. It is weaker after: the sheet says so, and a new one is
+            ordered. Any crack: it is not ridden.
+          </p>
+          <button
+            type="button"
+            class="also mt-1 w-full"
+            data-test="bend-once"
+            @click="bend(plan.once.hour, plan.once.tipMm)"
+          >
+            Levered so, this once
+          </button>
+        </details>
+      </template>
       <div>
         <p class="label" aria-hidden="true">No gauge at hand: by eye, from behind</p>
         <ChoiceRow

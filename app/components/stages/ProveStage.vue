@@ -7,26 +7,35 @@ import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { rearTorques, type TorqueId } from '#core/procedure/torques'
 import { PROVENANCE_WORDS } from '#core/quantity/provenance'
-import { mayReachLargest } from '#core/rear/gates'
+import { ringCountOf } from '#core/ledger/ringCount'
+import { mayReachLargest, reachesLargest } from '#core/rear/gates'
+import { leftOut, ringsOf, type Ring } from '#core/rear/rings'
 import { settleForecast } from '#core/rear/settle'
 import { sayTurns } from '#core/quantity/turns'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 type What = 'ring' | 'several' | 'road'
-type Ring = 'small' | 'middle' | 'big'
 const teeth = computed(() => props.state.rear.setup!.teeth)
 const { standards } = storeToRefs(useLedger())
 const torques = computed(() => rearTorques(standards.value))
-const barred = computed(() => !mayReachLargest(props.state.rear.trace))
 /** Rows of the grid: each ring both ways, several clicks, the road. */
-const ROWS: readonly { what: What; ring: Ring | null; words: string }[] = [
-  { what: 'ring', ring: 'small', words: 'small ring' },
-  { what: 'ring', ring: 'middle', words: 'middle ring' },
-  { what: 'ring', ring: 'big', words: 'big ring' },
-  { what: 'several', ring: null, words: 'several clicks' },
-  { what: 'road', ring: null, words: 'on the road' },
-]
+const rings = computed(() => ringCountOf(props.state))
+type Row = { what: What; ring: Ring | null; words: string; without: readonly number[] }
+const ROWS = computed<readonly Row[]>(() => [
+  ...(ringsOf(rings.value).length
+    ? ringsOf(rings.value).map(ring => ({
+        what: 'ring' as const,
+        ring,
+        words: `${ring} ring`,
+        without: crossed.value ? [] : leftOut(ring, teeth.value.length),
+      }))
+    : [{ what: 'ring' as const, ring: null, words: 'every gear', without: [] }]),
+  { what: 'several', ring: null, words: 'several clicks', without: [] },
+  { what: 'road', ring: null, words: 'on the road', without: [] },
+])
+/** Are the pairs that cross asked for all the same? */
+const crossed = ref(false)
 const row = ref(0)
 const marked = ref(new Set<number>())
 watch(row, () => {
@@ -39,21 +48,31 @@ function toggle(k: number) {
 }
 const noted = (what: What, ring: Ring | null) =>
   props.state.rear.proved.find(p => p.what === what && p.ring === ring) ?? null
-const cell = (r: (typeof ROWS)[number], i: number, k: number): 'clean' | 'not' | 'open' => {
+const cell = (r: Row, i: number, k: number): 'clean' | 'not' | 'open' | 'without' => {
   if (i === row.value && marked.value.has(k)) return 'not'
   const p = noted(r.what, r.ring)
+  if (r.without.includes(k) && !p?.exceptions.includes(k)) return 'without'
   return p ? (p.exceptions.includes(k) ? 'not' : 'clean') : 'open'
 }
 function note() {
-  const { what, ring } = ROWS[row.value]
+  const { what, ring } = ROWS.value[row.value]!
   emit(
     'record',
     { kind: 'proved', what, ring, exceptions: [...marked.value].sort((a, b) => a - b) },
     marked.value.size ? 'Noted' : 'All clean',
   )
   marked.value = new Set()
-  if (row.value < ROWS.length - 1) row.value++
+  if (row.value < ROWS.value.length - 1) row.value++
 }
+const here = computed(() => ROWS.value[row.value]!)
+const barred = computed(
+  () =>
+    !mayReachLargest(props.state.rear.trace) &&
+    reachesLargest(
+      { kind: 'proved', what: here.value.what, ring: here.value.ring, exceptions: [] },
+      teeth.value.length,
+    ),
+)
 const loose = ref(new Set<TorqueId>())
 function toggleTorque(id: TorqueId) {
   const next = new Set(loose.value)
@@ -105,11 +124,11 @@ const forecast = computed(() =>
                   class="cell figure"
                   :class="cell(r, i, teeth.length - k)"
                   :disabled="row !== i"
-                  :aria-label="`${r.words}, the ${teeth[teeth.length - k]}: ${{ clean: 'clean', not: 'not clean', open: 'not proven' }[cell(r, i, teeth.length - k)]}`"
+                  :aria-label="`${r.words}, the ${teeth[teeth.length - k]}: ${{ clean: 'clean', not: 'not clean', open: 'not proven', without: 'crossed, left out' }[cell(r, i, teeth.length - k)]}`"
                   :data-test="`cell-${i}-${teeth.length - k}`"
                   @click="toggle(teeth.length - k)"
                 >
-                  {{ { clean: '✓', not: '×', open: '·' }[cell(r, i, teeth.length - k)] }}
+                  {{ { clean: '✓', not: '×', open: '·', without: '' }[cell(r, i, teeth.length - k)] }}
                 </button>
               </td>
             </tr>
@@ -138,8 +157,8 @@ const forecast = computed(() =>
       </div>
     </section>
     <aside class="panel" aria-label="Proof">
-      <p class="small">{{ PROVED_WORDS[ROWS[row].what] }}</p>
-      <p class="text-3xl leading-none font-bold">{{ ROWS[row].words }}</p>
+      <p class="small">{{ PROVED_WORDS[here.what] }}</p>
+      <p class="text-3xl leading-none font-bold">{{ here.words }}</p>
       <p v-if="barred" class="stopped" data-test="prove-barred">
         This runs to the largest sprocket: see L by hand first.
       </p>
@@ -149,13 +168,18 @@ const forecast = computed(() =>
       <p class="small">
         Touch a gear that was not clean first.
         {{
-          ROWS[row].what === 'several'
+          here.what === 'several'
             ? 'Two and three clicks at a stroke, both ways.'
-            : ROWS[row].what === 'road'
+            : here.what === 'road'
               ? 'Ride it, push hard in each gear, then over a bump.'
-              : 'On a single ring leave the others out.'
+              : here.without.length
+                ? `The ${teeth[here.without[0]!]} crosses on this ring: left out.`
+                : 'One click at a time, in and back.'
         }}
       </p>
+      <label v-if="ringsOf(rings).length" class="flex min-h-11 items-center gap-2"
+        ><input v-model="crossed" type="checkbox" class="size-6" data-test="crossed" /> Crossed pairs too</label
+      >
       <button
         v-if="marked.size === 0 && state.rear.proved.some(p => p.exceptions.length)"
         type="button"

@@ -7,6 +7,9 @@ import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { sayTurns, sayTurnsOf, toSixteenths } from '#core/quantity/turns'
 import { stopsSeen } from '#core/rear/gates'
+import { ringCountOf } from '#core/ledger/ringCount'
+import { sayRing } from '#core/rear/rings'
+import { L_FELT, L_FELT_MM, L_FELT_WORDS } from '#core/rear/stopFelt'
 import { stopNext } from '#core/rear/stopNext'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
@@ -20,6 +23,9 @@ const views = computed(() =>
 const here = computed(() => views.value.find(v => v.stop === at.value)!)
 const way = computed(() => (here.value.turns > 0 ? 'in' : 'out'))
 const sight = (mm: number) => emit('record', { kind: 'sight', at: at.value, offsetMm: mm }, `${at.value} seen`)
+const ring = computed(() => sayRing(at.value, ringCountOf(props.state)))
+/** By the bare-derailleur order there is no chain and no cable yet: what is said and pushed is without them. */
+const bare = computed(() => props.schools.order.id === 'bare-derailleur' && props.state.rear.sinceClamp === null)
 const turn = (turns: number) =>
   emit('record', { kind: 'turn', screw: at.value, sixteenths: toSixteenths(turns) }, `Logged ${sayTurns(turns)}`)
 /** L in two turns at once, and it is to be seen again. `practice` */
@@ -92,11 +98,33 @@ const TROUBLES = [
         </p>
         <p class="text-3xl leading-none font-bold">{{ at }} stop</p>
         <p class="text-[0.9375rem] leading-snug">
-          Cable slack or off, wheel still. Push the derailleur by hand
-          {{ at === 'L' ? 'towards the spokes' : 'and let it fall to the frame' }}; look from low behind. Behind a wide
-          tyre take the tyre off, not the wheel.
+          {{ bare ? 'No chain and no cable yet' : `Cable slack or off, ${ring ? `${ring}, ` : ''}wheel still` }}.
+          {{
+            bare
+              ? `A thumb feels it: push the derailleur ${at === 'L' ? 'towards the spokes until it stops' : 'out until it rests'}`
+              : `Push the derailleur by hand ${at === 'L' ? 'towards the spokes' : 'and let it fall to the frame'}`
+          }}; look from low behind. Behind a wide tyre take the tyre off, not the wheel. A cage that locks forward is
+          locked for this.
         </p>
         <OffsetPad of="stop" @figure="sight" />
+        <details v-if="at === 'L' && !bare" class="border-t border-rule pt-1">
+          <summary class="min-h-11 cursor-pointer font-semibold">By thumb and ear, cranks turned by hand</summary>
+          <p class="text-[0.9375rem] leading-snug">
+            Chain in the gear before the largest; push with the thumb, fingers clear of chain and spokes.
+          </p>
+          <div class="mt-1 grid grid-cols-2 gap-1">
+            <button
+              v-for="f in L_FELT"
+              :key="f"
+              type="button"
+              class="also min-h-12!"
+              :data-test="`felt-${f}`"
+              @click="sight(L_FELT_MM[f])"
+            >
+              {{ L_FELT_WORDS[f] }}
+            </button>
+          </div>
+        </details>
         <div v-if="here.turns !== 0" class="flex items-center gap-3 border-t border-rule pt-2" data-test="stop-turn">
           <ClockFace :turns="here.turns" :way="way" class="shrink-0" />
           <p :class="way === 'out' ? 'text-out' : 'text-in'">

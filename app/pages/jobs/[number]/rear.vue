@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { howToAsk } from '#core/procedure/asking'
 import { lastTaken } from '#core/ledger/reduce'
+import { ringCountOf } from '#core/ledger/ringCount'
 import { headOfRear } from '#core/rear/heads'
+import { sayRing } from '#core/rear/rings'
 import { Made } from '#core/http/answers'
 import { stageAfter } from '#core/procedure/schools'
 import { HEARD_KEYS } from '~/components/bench/heard'
@@ -128,6 +130,7 @@ watch(() => state.value.undone.size, rear.startDead)
               :rear="rear"
               :state="state.rear"
               :how="picture.move.do === 'shift' ? howToAsk(schools, setup.teeth, lever, picture.move.to) : null"
+              :ring="sayRing(picture.move.do === 'sight' ? picture.move.at : 'index', ringCountOf(state))"
             />
             <CauseBars v-if="picture && !barred" class="mt-1" :picture="picture" />
             <p v-else-if="failed" class="stopped" role="alert">

@@ -2,6 +2,7 @@
 import type { Component } from 'vue'
 import { STAGE_WORDS, STAGES, type Stage } from '#core/procedure/stages'
 import { stageAfter } from '#core/procedure/schools'
+import { STAGE_TOOLS } from '#core/procedure/tools'
 
 // one stage is looked at, and only its own code is waited for
 const VIEWS: Partial<Record<Stage, Component>> = {
@@ -63,6 +64,7 @@ const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
           @record="bench.put"
           @go="go"
         >
+          <p v-if="stage && STAGE_TOOLS[stage]" class="small" data-test="tools">Tools: {{ STAGE_TOOLS[stage] }}</p>
           <NuxtLink v-if="stage === 'cable'" :to="`/jobs/${number}/cables`" class="also" data-test="to-cables"
             >Runs, lengths and cut list</NuxtLink
           >
