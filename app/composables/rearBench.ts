@@ -181,6 +181,15 @@ export function useRearBench(bench: Bench) {
     const m = move.value
     if (m?.do === 'sight') taken({ kind: 'sight', at: m.at, offsetMm }, words ?? `${m.at} seen`)
   }
+  /** Both stops looked at in one go, and both in line. */
+  const bothUnseen = computed(() => move.value?.do === 'sight' && !mayLargest.value && rear.value.trace?.seenH === false)
+  async function bothInLine() {
+    if (!bothUnseen.value || stale.value || dead.value) return
+    startDead()
+    await put({ kind: 'sight', at: 'L', offsetMm: 0, ...advised(true) }, 'L and H seen in line')
+    // a trainee's L waits for a signature: H is looked at after it
+    if (!bench.signing.value) await bench.put({ kind: 'sight', at: 'H', offsetMm: 0 }, 'L and H seen in line')
+  }
   function edge(turns: number, found: boolean) {
     const m = move.value
     if (m?.do !== 'edge') return
@@ -326,6 +335,8 @@ export function useRearBench(bench: Bench) {
     heard,
     pass,
     sight,
+    bothUnseen,
+    bothInLine,
     edge,
     edgeFound,
     noEdge,

@@ -28,15 +28,15 @@ export function toothOutline(teeth: number, steps = 5): PointMm[] {
   for (let i = 1; i <= 200; i++) {
     const a = half - (i * Math.PI) / 2 / 200
     const p = { x: centre.x - flankR * Math.sin(a), y: centre.y + flankR * Math.cos(a) }
-    if (Math.hypot(p.x, p.y) > tipR || Math.atan2(p.x, p.y) > middle) break
-    if (i % 8 === 0) flank.push(p)
+    const r = Math.hypot(p.x, p.y)
+    const end = r > tipR || Math.atan2(p.x, p.y) > middle
+    // the corner between flank and tip circle
+    if (end) flank.push({ x: (p.x / r) * Math.min(r, tipR), y: (p.y / r) * Math.min(r, tipR) })
+    else if (i % 8 === 0) flank.push(p)
+    if (end) break
   }
   const right = [...seat, ...flank]
-  const last = right.at(-1)!
-  // the tip's own arc, up to the middle of the tooth
-  const at = Math.min(middle, Math.atan2(last.x, last.y))
-  const tip = { x: tipR * Math.sin((at + middle) / 2), y: tipR * Math.cos((at + middle) / 2) }
-  const gap = [...[...right, tip].reverse().map(p => ({ x: -p.x, y: p.y })), ...right.slice(1), tip]
+  const gap = [...[...right].reverse().map(p => ({ x: -p.x, y: p.y })), ...right.slice(1)]
   return Array.from({ length: teeth }, (_, k) => (2 * Math.PI * k) / teeth).flatMap(turn =>
     gap.map(({ x, y }) => ({
       x: x * Math.cos(turn) + y * Math.sin(turn),

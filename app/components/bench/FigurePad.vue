@@ -69,7 +69,7 @@ const say = (v: number) =>
         :error="trouble"
         test="figure-typed"
       >
-        <button class="also">Note it</button>
+        <button class="also px-3! whitespace-nowrap">Note it</button>
       </TextField>
     </form>
   </div>

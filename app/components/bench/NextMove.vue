@@ -122,6 +122,16 @@ const acceptWords = computed(() => {
       >
         {{ acceptWords }} <kbd class="key">Enter</kbd>
       </button>
+      <button
+        v-if="rear.bothUnseen.value"
+        type="button"
+        class="also"
+        :aria-disabled="dead || stale"
+        data-test="both-in-line"
+        @click="rear.bothInLine"
+      >
+        L and H both looked at, both in line
+      </button>
       <div v-if="until && turn" role="group" :aria-label="`${until.word} after so many turns, wound while pedalling`">
         <p class="small">Wound while pedalling, fingers clear: {{ until.word.toLowerCase() }} after</p>
         <div class="mt-1 grid auto-cols-fr grid-flow-col gap-1">

@@ -199,8 +199,8 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
         Sag changes it by {{ (next.saggedMm - next.standMm).toFixed(1) }} mm: in the stand it is to be
         {{ next.targetMm.from.toFixed(1) }} to {{ next.targetMm.to.toFixed(1) }} mm.
       </p>
-      <details class="border-t border-rule pt-2">
-        <summary class="min-h-11 cursor-pointer font-semibold">By eye or template</summary>
+      <details class="border-t border-rule">
+        <summary class="min-h-11 cursor-pointer leading-[2.75rem] font-semibold">By eye or template</summary>
         <div v-for="row in LOOKS" :key="row.words" class="mt-1">
           <p class="label" aria-hidden="true">{{ row.words }}</p>
           <div class="grid grid-cols-3 gap-1" role="group" :aria-label="row.words">
@@ -217,8 +217,8 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
           </div>
         </div>
       </details>
-      <details class="border-t border-rule pt-2" :open="schools.gap.id === 'maker' && !next.byMaker">
-        <summary class="min-h-11 cursor-pointer font-semibold">
+      <details class="border-t border-rule" :open="schools.gap.id === 'maker' && !next.byMaker">
+        <summary class="min-h-11 cursor-pointer leading-[2.75rem] font-semibold">
           The maker’s figure{{ next.byMaker ? ', kept with the parts' : '' }}
         </summary>
         <form class="grid grid-cols-[1fr_auto] items-end gap-2" novalidate @submit.prevent="noteMaker">
@@ -235,8 +235,8 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
         <p v-if="makerWrong" class="wrong" role="alert">{{ makerWrong }}</p>
         <p class="small">Where there is one it wins over every school, on this bike’s next visit too.</p>
       </details>
-      <details class="border-t border-rule pt-2">
-        <summary class="min-h-11 cursor-pointer font-semibold">From teeth and centres</summary>
+      <details class="border-t border-rule">
+        <summary class="min-h-11 cursor-pointer leading-[2.75rem] font-semibold">From teeth and centres</summary>
         <form class="grid grid-cols-2 gap-2" @submit.prevent="computedGap">
           <label class="label"
             >Pulley, teeth<input v-model="pulleyText" class="field figure" inputmode="numeric" autocomplete="off"
@@ -261,8 +261,8 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
           <button class="also col-span-2" :disabled="fromCentres.mm === null">Note it</button>
         </form>
       </details>
-      <details class="border-t border-rule pt-2">
-        <summary class="min-h-11 cursor-pointer font-semibold">Capacity</summary>
+      <details class="border-t border-rule">
+        <summary class="min-h-11 cursor-pointer leading-[2.75rem] font-semibold">Capacity</summary>
         <div class="grid grid-cols-2 gap-2">
           <label class="label"
             >Rings, teeth<input

@@ -128,7 +128,7 @@ const forecast = computed(() =>
                   :data-test="`cell-${i}-${teeth.length - k}`"
                   @click="toggle(teeth.length - k)"
                 >
-                  {{ { clean: '✓', not: '×', open: '·', without: '' }[cell(r, i, teeth.length - k)] }}
+                  {{ { clean: '✓', not: '×', open: '·', without: '–' }[cell(r, i, teeth.length - k)] }}
                 </button>
               </td>
             </tr>

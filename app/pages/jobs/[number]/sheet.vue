@@ -41,6 +41,15 @@ watch(
 const sheet = computed(() => (closed.value ? (record.value?.sheet ?? null) : draft.value))
 
 const prove = (brake: Brake, holds: boolean) => put({ kind: 'proof', brake, holds }, holds ? 'Holds' : 'Failed')
+/** Each brake that is there, and neither has failed: both may be said in one go, once both were tried. */
+const mayProveBoth = computed(() => BRAKES.every(b => !state.value.brake[b].parts?.none && !state.value.brake[b].failed))
+async function proveBoth() {
+  for (const brake of BRAKES) {
+    await prove(brake, true)
+    // a trainee's waits for a signature: the other is said after it
+    if (bench.signing.value) return
+  }
+}
 const proofs = computed(() =>
   BRAKES.map(brake => {
     const { parts, failed } = state.value.brake[brake]
@@ -98,7 +107,12 @@ const keys = (): BenchKeys =>
   closed.value
     ? {}
     : {
-        ...answerKeys(BRAKES.map(brake => () => void prove(brake, true))),
+        ...answerKeys([
+          ...BRAKES.map(brake => () => void prove(brake, true)),
+          () => {
+            if (mayProveBoth.value) void proveBoth()
+          },
+        ]),
         Enter: () => {
           if (!stays.value) void handBack('proven')
         },
@@ -181,6 +195,15 @@ const keys = (): BenchKeys =>
               >{{ BRAKE_WORDS[p.brake] }}, test by test</NuxtLink
             >
           </div>
+          <button
+            v-if="mayProveBoth"
+            type="button"
+            class="also min-h-14! border-clean! text-clean!"
+            data-test="both-hold"
+            @click="proveBoth"
+          >
+            Both tried, both hold <kbd class="key">{{ BRAKES.length + 1 }}</kbd>
+          </button>
           <p v-if="stays" class="stopped" data-test="stays">{{ stays.message }}.</p>
           <p v-if="words" class="stopped" role="alert" data-test="words">{{ words }}</p>
           <button

@@ -69,7 +69,7 @@ const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
             >Runs, lengths and cut list</NuxtLink
           >
           <NuxtLink :to="linkTo(next)" class="also" data-test="next-stage"
-            >On to {{ STAGE_WORDS[next].toLowerCase() }} <kbd class="key">N</kbd></NuxtLink
+            >On to {{ STAGE_WORDS[next].toLowerCase() }} <kbd class="key">PgDn</kbd></NuxtLink
           >
         </component>
       </main>
