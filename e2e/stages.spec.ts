@@ -4,7 +4,7 @@ import { stockParts } from '#core/rear/typedParts'
 import { ORDERS } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
 import { followAdvice, gapAt } from './follow'
-import { bikeOnStand, expect, openBench, ready, SERVER, settled, storedEvents, test } from './shop'
+import { bikeOnStand, expect, openBench, ready, saved, SERVER, settled, storedEvents, test } from './shop'
 
 const kindsOf = (events: { body: unknown }[]) => events.map(e => (e.body as { kind: string }).kind)
 
@@ -34,8 +34,8 @@ async function seeStop(page: Page, bench: SimulatedBench, at: 'L' | 'H') {
 /** What a mechanic does in each stage, by the page alone. */
 const DO: Record<Exclude<Stage, 'handBack'>, (page: Page, bench: SimulatedBench) => Promise<unknown>> = {
   said: async page => {
-    await page.locator('[data-test=says-slow-in]').click()
-    await page.locator('[data-test=answer-cured]').click()
+    await page.locator('[data-test=says-all-chatter]').click()
+    await page.locator('[data-test=answer-alike]').click()
     await expect(page.locator('[data-test=lead]')).toHaveText('Begin at index')
   },
   sense: async page => {
@@ -64,7 +64,7 @@ const DO: Record<Exclude<Stage, 'handBack'>, (page: Page, bench: SimulatedBench)
     expect(bench.isRight()).toBe(true)
   },
   gap: async page => {
-    await page.locator('[data-test=figure-5]').click()
+    await page.locator('[data-test="figure-4.5"]').click()
     await expect(page.locator('[data-test=gap-good]')).toBeVisible()
   },
   prove: async page => {
@@ -295,7 +295,7 @@ test('B gap: measured, from centres, the turn learnt, more teeth than capacity',
   await expect(page.locator('[data-test=gap-turn]')).toContainText('B screw in, gap grows')
   await page.locator('[data-test=gap-turned]').click()
   await expect(page.locator('[data-test=net-B]')).toContainText('2 in')
-  await page.locator('[data-test=figure-5]').click()
+  await page.locator('[data-test="figure-4.5"]').click()
   await expect(page.locator('[data-test=gap-learnt]')).toContainText('as measured here')
   await page.getByText('From teeth and centres').click()
   await page.locator('[data-test=centres]').fill('136')
@@ -306,6 +306,119 @@ test('B gap: measured, from centres, the turn learnt, more teeth than capacity',
   await page.locator('[data-test=rings]').fill('34 50')
   await page.locator('[data-test=capacity]').fill('41')
   await expect(page.locator('[data-test=capacity-words]')).toContainText('more than its capacity')
+})
+
+test('B gap without a figure: by eye, the smallest that clears, and the maker’s figure, which wins and stays', async ({
+  bench: page,
+  shop,
+}) => {
+  const number = await shop.takeIn('41', stockParts('r14-11'))
+  await shop.seeL(number)
+  await page.goto(`${SERVER()}/jobs/${number}/stage/gap`)
+  await page.getByText('By eye or template').click()
+  await page.locator('[data-test=gap-close]').click()
+  await expect(page.locator('[data-test=gap-turn]')).toContainText('1/4')
+  await page.locator('[data-test=gap-turned]').click()
+  await expect(page.locator('[data-test=gap-again]')).toBeVisible()
+  await page.locator('[data-test=gap-fine]').click()
+  await expect(page.locator('[data-test=gap-good]')).toBeVisible()
+  // the maker's figure: refused where it is none, then it rules
+  await page.getByText('The maker’s figure').click()
+  await page.locator('[data-test=maker-gap]').fill('60')
+  await page.locator('[data-test=maker-note]').click()
+  await expect(page.getByRole('alert')).toContainText('from 1 to 30')
+  await page.locator('[data-test=maker-gap]').fill('9')
+  await page.locator('[data-test=maker-note]').click()
+  await expect(page.locator('[data-test=gap-by]')).toContainText('8.5 to 9.5')
+  const other = await shop.takeIn('42', stockParts('r14-11'))
+  await shop.seeL(other)
+  await page.request.post(`${SERVER()}/api/shop/schools`, { data: { of: 'shop', choice: { gap: 'smallest-clear' } } })
+  await page.goto(`${SERVER()}/jobs/${other}/stage/gap`)
+  for (const [look, way] of [
+    ['clears', 'out'],
+    ['touches', 'in'],
+  ] as const) {
+    await page.locator(`[data-test=gap-${look}]`).click()
+    await expect(page.locator('[data-test=gap-turn]')).toContainText(`B screw ${way}`)
+    await page.locator('[data-test=gap-turned]').click()
+    await expect(page.locator('[data-test=gap-again]')).toBeVisible()
+  }
+  await page.locator('[data-test=gap-clears]').click()
+  await expect(page.locator('[data-test=gap-good]')).toBeVisible()
+})
+
+test('what they say: several complaints, what happened before, the sentence proposes, the test’s turn is counted', async ({
+  bench: page,
+  shop,
+}) => {
+  const number = await shop.takeIn('43') // "slow in the middle"
+  await page.request.post(`${SERVER()}/api/jobs/${number}/details`, {
+    data: { id: crypto.randomUUID(), basedOn: 1, complaint: 'Slow to the easier gears, fell over last week' },
+  })
+  await page.goto(`${SERVER()}/jobs/${number}/stage/said`)
+  await expect(page.locator('[data-test=says-slow-in]')).toContainText('as written?')
+  await expect(page.locator('[data-test=happened-fell]')).toContainText('as written?')
+  await page.locator('[data-test=says-slow-in]').click()
+  await page.locator('[data-test=happened-fell]').click()
+  await expect(page.getByText('Look at the hanger and the cage first.')).toBeVisible()
+  await page.locator('[data-test=answer-not]').click()
+  await expect(page.locator('[data-test=net-barrel]')).toContainText('1/4 out')
+  // answered otherwise, the turn is not counted again
+  await page.locator('[data-test=answer-cured]').click()
+  await page.locator('[data-test=says-one-end]').click()
+  await expect(page.locator('[data-test=says-slow-in]')).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.locator('[data-test=test]')).toContainText('Gauge the hanger')
+  await page.locator('[data-test=says-one-end]').click() // taken back
+  await expect(page.locator('[data-test=says-one-end]')).toHaveAttribute('aria-pressed', 'false')
+  await expect(page.locator('[data-test=net-barrel]')).toContainText('1/4 out')
+})
+
+test('rings are named: two of them in the proof, pairs that cross left out; what is not clean counts as heard', async ({
+  bench: page,
+  shop,
+}) => {
+  const number = await shop.takeIn('44', stockParts('r14-10'))
+  await shop.seeL(number)
+  const stamp = { v: 1, at: new Date().toISOString(), basedOn: 2, by: await shop.person('Ishbel') }
+  const seen = { sprockets: 10, rings: 2, lever: null, front: null, rear: null }
+  await page.request.post(`${SERVER()}/api/jobs/${number}/events`, {
+    data: { entries: [{ ...stamp, id: crypto.randomUUID(), event: { kind: 'seen', seen } }] },
+  })
+  await page.goto(`${SERVER()}/jobs/${number}/stage/prove`)
+  await expect(page.locator('[data-test=row-middle]')).toHaveCount(0)
+  await expect(page.locator('[data-test=cell-0-0]')).toHaveText('–') // small and small
+  await expect(page.locator('[data-test=cell-1-9]')).toHaveText('–') // big and largest
+  await page.locator('[data-test=row-big]').click()
+  await page.locator('[data-test=cell-1-4]').click()
+  await page.locator('[data-test=prove-note]').click()
+  await page.locator('[data-test=stage-index]').click()
+  await settled(page)
+  await expect(page.locator('[data-test=ring]')).toContainText('big ring')
+  // not clean in one gear: far from right
+  expect(Number.parseInt(await page.locator('[data-test=right]').innerText())).toBeLessThan(85)
+})
+
+test('the clamp: where the barrel starts by its school, or typed; nonsense refused; how it was drawn is in the ledger', async ({
+  bench: page,
+  shop,
+}) => {
+  const number = await shop.takeIn('45', stockParts('r14-11'))
+  await page.request.post(`${SERVER()}/api/shop/schools`, {
+    data: { of: 'shop', choice: { barrel: 'in', clamp: 'one-click-take-up' } },
+  })
+  await page.goto(`${SERVER()}/jobs/${number}/stage/cable`)
+  await expect(page.locator('[data-test=barrel-start]')).toContainText('fully in')
+  await expect(page.getByText('release the lever by that click')).toBeVisible()
+  await page.locator('[data-test=start-typed]').fill('40')
+  await expect(page.getByRole('alert')).toContainText('From 0, fully in')
+  await page.locator('[data-test=start-typed]').fill('1,5')
+  await page.locator('[data-test=new-cable]').click()
+  await saved(page)
+  const bodies = (await storedEvents(shop, number)).map(e => e.body)
+  expect(bodies.slice(-2)).toEqual([
+    { kind: 'replace', part: 'cable' },
+    { kind: 'reclamp', barrelSixteenthsOut: 24, how: 'one-click-take-up' },
+  ])
 })
 
 test("an owner chooses the shop's schools, a mechanic their own; what is not there is refused", async ({

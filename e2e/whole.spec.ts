@@ -12,7 +12,6 @@ import { takeIn } from '../server/db/jobs'
 import { personByName } from '../server/db/people'
 import { followAdvice } from './follow'
 import {
-  advised,
   expect,
   openBench,
   press,

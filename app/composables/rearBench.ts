@@ -144,7 +144,7 @@ export function useRearBench(bench: Bench) {
     void put({ kind: 'shift', from: lever.value, to, heard: what, ...advised(isAdvised) }, `Noted ${what}`)
   }
   /** The pass that was advised: clean to its end, or as far as the arrival that was touched; there clean, or as it was heard. */
-  async function went(what: Heard) {
+  function went(what: Heard) {
     const m = move.value
     const at = arrivals.value[stoppedAt.value ?? 0]
     if (m?.do !== 'pass' || !at) return
@@ -162,8 +162,8 @@ export function useRearBench(bench: Bench) {
     if (stoppedAt.value === null) return note({ from, to, back, stop: null })
     // left off where all was still clean
     if (stoppedAt.value < there) return note({ from, to: at.to, back: false, stop: null })
-    await note({ from, to, back: false, stop: null })
-    await bench.put({ kind: 'went', from: to, to: at.to, back: false, stop: null })
+    void note({ from, to, back: false, stop: null })
+    void bench.put({ kind: 'went', from: to, to: at.to, back: false, stop: null })
   }
   function pass() {
     if (isBounce('pass')) return
@@ -183,12 +183,13 @@ export function useRearBench(bench: Bench) {
   }
   /** Both stops looked at in one go, and both in line. */
   const bothUnseen = computed(() => move.value?.do === 'sight' && !mayLargest.value && rear.value.trace?.seenH === false)
-  async function bothInLine() {
+  function bothInLine() {
     if (!bothUnseen.value || stale.value || dead.value) return
     startDead()
-    await put({ kind: 'sight', at: 'L', offsetMm: 0, ...advised(true) }, 'L and H seen in line')
+    // both at once: between them another move would be drawn for a moment
+    void put({ kind: 'sight', at: 'L', offsetMm: 0, ...advised(true) }, 'L and H seen in line')
     // a trainee's L waits for a signature: H is looked at after it
-    if (!bench.signing.value) await bench.put({ kind: 'sight', at: 'H', offsetMm: 0 }, 'L and H seen in line')
+    if (!bench.signing.value) void bench.put({ kind: 'sight', at: 'H', offsetMm: 0 }, 'L and H seen in line')
   }
   function edge(turns: number, found: boolean) {
     const m = move.value
@@ -274,17 +275,17 @@ export function useRearBench(bench: Bench) {
       ? woundUntil(move.value, rear.value.bench, rear.value.trace, setup.value?.spring)
       : null,
   )
-  async function wound(eighths: number) {
+  function wound(eighths: number) {
     const m = move.value
     const at = until.value
     if (m?.do !== 'turn' || !at || dead.value) return
     startDead()
     const { to } = rear.value.bench.findLast(e => e.kind === 'shift')!
-    await put(
+    void put(
       { kind: 'turn', screw: 'barrel', sixteenths: 2 * eighths * Math.sign(m.turns), ...advised(true) },
       `Logged ${sayTurns(eighths / 8)}`,
     )
-    await bench.put({ kind: 'shift', from: to, to, heard: at.then })
+    void bench.put({ kind: 'shift', from: to, to, heard: at.then })
   }
   /** The advice is left: it counts as sure, and the next best is said. */
   function leave() {
