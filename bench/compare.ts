@@ -5,8 +5,10 @@ import { fileURLToPath } from 'node:url'
 import { AS_MODELLED, UNLIKE, type Physics } from '#core/bench/physics'
 import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/play'
 import { THUMBS } from '#core/bench/thumb'
+import { WRONG_LOOKS, type BrakeBench } from '#core/bench/brake'
 import { reportBrakes } from './compareBrake'
-import { reportHubs } from './compareHub'
+import { HUB_WRONG_LOOKS, type UnlikeHubBench } from '#core/bench/hubUnlike'
+import { reportHubs, reportUnlikeHubs } from './compareHub'
 import { FRONT_BENCHES, frontPart, reportFront, type FrontLine } from './compareFront'
 import { HUB_BENCHES, type HubBench } from '#core/bench/hub'
 import { byTenths, percent, quantile, sum } from './figures'
@@ -167,11 +169,18 @@ async function main(): Promise<void> {
   const first = Number(rest[0] ?? 1000)
   if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first))
     throw new Error('npm run compare [bikes] [first seed] [bench]: whole numbers, and one of the benches')
-  const all = [...Object.keys(BENCHES), ...Object.keys(FRONT_BENCHES), 'brake', ...Object.keys(HUB_BENCHES)]
+  const all = [
+    ...Object.keys(BENCHES),
+    ...Object.keys(FRONT_BENCHES),
+    ...Object.keys(WRONG_LOOKS),
+    ...Object.keys(HUB_BENCHES),
+    ...Object.keys(HUB_WRONG_LOOKS),
+  ]
   const which = rest[1] ? [rest[1]] : all
   for (const bench of which) {
     if (!all.includes(bench)) throw new Error(`there is no bench ${bench}: one of ${all.join(', ')}`)
-    if (bench === 'brake') reportBrakes(bikes, first)
+    if (bench in WRONG_LOOKS) reportBrakes(bikes, first, bench as BrakeBench)
+    else if (bench in HUB_WRONG_LOOKS) reportUnlikeHubs(bikes, first, bench as UnlikeHubBench)
     else if (bench in HUB_BENCHES) reportHubs(bikes, first, bench as HubBench)
     else if (bench in FRONT_BENCHES) reportFront(bench, await inProcesses<FrontLine>(bikes, first, bench))
     else report(bench, await inProcesses<Line>(bikes, first, bench))

@@ -1,5 +1,6 @@
 import { HUB_BENCHES, playHub, playHubByOrder, seededHub, type HubBench, type HubPlayed } from '#core/bench/hub'
 import { HUB_WAYS } from '#core/hub/kinds'
+import { playUnlikeHub, type UnlikeHubBench } from '#core/bench/hubUnlike'
 import { percent, sum } from './figures'
 
 /** Hub faults: right cause and looks, against the usual order of looking played straight. */
@@ -40,5 +41,32 @@ export function reportHubs(hubs: number, first: number, bench: HubBench): void {
         ),
       }
     }),
+  )
+}
+
+/** Hubs unlike the diagnosis: the right cause first, solved, healthy ones confirmed, given up, stated against true. */
+export function reportUnlikeHubs(hubs: number, first: number, bench: UnlikeHubBench): void {
+  const all = Array.from({ length: hubs }, (_, i) => playUnlikeHub(first + i, bench))
+  console.log(`\nbench "${bench}", ${hubs} hubs`)
+  console.table(
+    ['all', ...HUB_WAYS].map(way => {
+      const of = way === 'all' ? all : all.filter(p => p.way === way)
+      const healthy = of.filter(p => !p.hidden.length)
+      const share = (is: (p: (typeof all)[number]) => boolean, list = of) => percent(sum(list, is), list.length)
+      return {
+        way,
+        hubs: of.length,
+        'right cause first': share(p => p.right),
+        solved: share(p => p.solved),
+        'healthy confirmed': share(p => p.right, healthy),
+        'given up': share(p => p.gaveUp),
+        'false "nothing wrong"': sum(of, p => p.hidden.length > 0 && p.first === 'none'),
+        'looks to the first cause': (sum(of, p => p.looks) / of.length).toFixed(2),
+      }
+    }),
+  )
+  const surest = all.filter(p => p.stated >= 0.9)
+  console.log(
+    `first cause stated at 0.9 or more: ${surest.length}, ${(sum(surest, p => p.stated) / surest.length).toFixed(3)} on average, true ${(sum(surest, p => p.right) / surest.length).toFixed(3)}`,
   )
 }

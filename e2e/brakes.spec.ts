@@ -1,9 +1,10 @@
 import type { Page } from '@playwright/test'
-import { playBrake, seededBrake } from '#core/bench/brake'
+
 import { BRAKE_CHECKS } from '#core/brake/checks'
+import { BRAKE_FAULTS } from '#core/brake/faults'
 import { outcomeChance } from '#core/brake/diagnose'
 import { BRAKE_STEPS } from '#core/brake/fitting'
-import { BRAKE_KINDS, type BrakeKind } from '#core/brake/kinds'
+import { BRAKE_KINDS } from '#core/brake/kinds'
 import type { LedgerEvent } from '#core/ledger/events'
 import { expect, handBack, press, sender, SERVER, storedEvents, test } from './shop'
 
@@ -82,8 +83,7 @@ test('every kind is diagnosed to its hidden fault', async ({ bench, shop }) => {
   const number = await shop.takeIn('42')
   await openBrakes(bench, number)
   for (const kind of BRAKE_KINDS) {
-    const seed = firstOf(kind)
-    const { fault } = seededBrake(seed)
+    const fault = BRAKE_FAULTS[kind][0]!
     await t(bench, 'panel-parts').click()
     await t(bench, `kind-${kind}`).click()
     await t(bench, 'panel-find').click()
@@ -100,11 +100,6 @@ test('every kind is diagnosed to its hidden fault', async ({ bench, shop }) => {
     await expect(t(bench, 'brake-found'), kind).toHaveText(fault.words)
   }
 })
-/** A seed whose brake is of this kind and whose fault the advice finds. */
-const firstOf = (kind: BrakeKind): number => {
-  for (let seed = 1; ; seed++) if (seededBrake(seed).kind === kind && playBrake(seed).right) return seed
-}
-
 test('sums: let-out to pad gap, gain, where it bites; a disc’s wear; nonsense is refused in words', async ({
   bench,
   shop,

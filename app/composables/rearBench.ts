@@ -182,7 +182,9 @@ export function useRearBench(bench: Bench) {
     if (m?.do === 'sight') taken({ kind: 'sight', at: m.at, offsetMm }, words ?? `${m.at} seen`)
   }
   /** Both stops looked at in one go, and both in line. */
-  const bothUnseen = computed(() => move.value?.do === 'sight' && !mayLargest.value && rear.value.trace?.seenH === false)
+  const bothUnseen = computed(
+    () => move.value?.do === 'sight' && !mayLargest.value && rear.value.trace?.seenH === false,
+  )
   function bothInLine() {
     if (!bothUnseen.value || stale.value || dead.value) return
     startDead()

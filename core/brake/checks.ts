@@ -19,6 +19,7 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     ['nothing', 'Nothing at all'],
     ['wooden', 'Firm and wooden, brakes weakly'],
     ['stiff', 'Stiff, hard to squeeze'],
+    ['stiff-weak', 'Stiff, and brakes weakly'],
   ),
   check(
     'arms',
@@ -28,6 +29,7 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     ['one', 'One moves more, or rubs'],
     ['dead', 'One does not move back at all'],
     ['slow', 'Both come back slowly'],
+    ['short', 'Both move, and do not reach'],
     ['still', 'Neither moves'],
   ),
   check(
@@ -47,6 +49,13 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     ['wobbles', 'Rubs once per turn'],
     ['side', 'Rubs on one side all round'],
   ),
+  check(
+    'release',
+    'Quick release, lever catch or straddle: closed and hooked?',
+    0.3,
+    ['closed', 'Closed'],
+    ['open', 'Left open'],
+  ),
   check('noodle', 'Is the noodle home in its bracket?', 1, ['home', 'Home'], ['out', 'Out']),
   check(
     'slot',
@@ -62,6 +71,7 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     1,
     ['fine', 'Life left, on the track'],
     ['worn', 'Worn out'],
+    ['part', 'Part worn, life left'],
     ['glazed', 'Glazed or oily'],
     ['off-track', 'Off the track, or not flat'],
   ),
@@ -103,8 +113,8 @@ export const BRAKE_CHECKS: readonly BrakeCheck[] = [
     'Look at straddle and yoke',
     1,
     ['square', 'About 90°, yoke 20 to 40 mm over the tyre'],
-    ['high', 'Yoke high, straddle flat-topped'],
-    ['low', 'Yoke low'],
+    ['high', 'Yoke high, straddle steep'],
+    ['low', 'Yoke low, straddle flat'],
   ),
   check(
     'arm-rest',
@@ -155,5 +165,8 @@ export const stopsRiding = (check: string, outcome: string): string | null => ST
 /** A look by its id, of any kind of brake. */
 export const checkOf = (id: string): BrakeCheck | undefined =>
   [...BRAKE_CHECKS, ...HYDRAULIC_CHECKS].find(c => c.id === id)
-/** Is this how it looks when nothing is wrong? */
-export const looksRight = (check: string, outcome: string): boolean => checkOf(check)?.outcomes[0]?.[0] === outcome
+/** "Don't know": it says nothing, and is not asked again. */
+export const UNKNOWN = 'unknown'
+/** Does this look leave a proof as it was: as when nothing is wrong, or nothing seen? */
+export const looksRight = (check: string, outcome: string): boolean =>
+  outcome === UNKNOWN || checkOf(check)?.outcomes[0]?.[0] === outcome

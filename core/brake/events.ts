@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { SIDES } from './centring'
-import { checkOf } from './checks'
+import { checkOf, UNKNOWN } from './checks'
 import { faultOf } from './faults'
 import { BRAKE_STEP_IDS } from './fitting'
 import { BrakeParts, BRAKES } from './kinds'
@@ -9,7 +9,7 @@ import { BRAKE_BARREL, MOST_LET_OUT_MM } from './sums'
 
 const brake = z.enum(BRAKES)
 const known = (e: { check: string; outcome: string }) =>
-  checkOf(e.check)?.outcomes.some(o => o[0] === e.outcome) ?? false
+  checkOf(e.check)?.outcomes.some(o => o[0] === e.outcome || e.outcome === UNKNOWN) ?? false
 
 /** The brake bench's kinds of ledger entries. */
 export const BRAKE_EVENTS = [

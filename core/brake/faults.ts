@@ -3,7 +3,16 @@ import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 type Shows = Record<string, string | Readonly<Record<string, number>>>
 /** A fault with its cure; `weight` is how often it is met, `shows` what each check then looks like (else as if nothing were wrong). */
-export type BrakeFault = { id: string; words: string; weight: number; cure: string; caution?: string; shows: Shows }
+export type BrakeFault = {
+  id: string
+  words: string
+  weight: number
+  cure: string
+  caution?: string
+  /** Its cure buys a part: one look alone is not enough for it. */
+  renews: boolean
+  shows: Shows
+}
 
 const fault = (
   id: string,
@@ -12,7 +21,16 @@ const fault = (
   cure: string,
   shows: Shows,
   caution?: string,
-): BrakeFault => ({ id, words, weight, cure, shows, ...(caution ? { caution } : {}) })
+): BrakeFault => ({ id, words, weight, cure, shows, renews: RENEWED.has(id), ...(caution ? { caution } : {}) })
+const RENEWED: ReadonlySet<string> = new Set([
+  'drag',
+  'pads-worn',
+  'wire-broken',
+  'glazed',
+  'lever-class',
+  'rotor-bent',
+  'worn-inside',
+])
 const FRAYED = 'Frayed ends stab and cut wire flies: goggles, and cap the end.'
 const OILY = 'Nothing oily near pads, rim or rotor.'
 
@@ -21,7 +39,7 @@ const drag = fault(
   'Drag in the housing',
   8,
   'Renew wire and housing: the cable bench lays it out. Brake housing only.',
-  { lever: { stiff: 0.7, firm: 0.3 }, arms: { slow: 0.9, alike: 0.1 }, 'wire-off': 'drags' },
+  { lever: { stiff: 0.6, 'stiff-weak': 0.15, firm: 0.25 }, arms: { slow: 0.9, alike: 0.1 }, 'wire-off': 'drags' },
   FRAYED,
 )
 const stickyLever = fault(
@@ -29,7 +47,7 @@ const stickyLever = fault(
   'The lever itself sticks',
   3,
   'Clean and grease the lever’s pivot; a bent blade is renewed.',
-  { lever: { stiff: 0.7, firm: 0.3 }, arms: { slow: 0.9, alike: 0.1 }, 'wire-off': 'lever' },
+  { lever: { stiff: 0.6, 'stiff-weak': 0.15, firm: 0.25 }, arms: { slow: 0.9, alike: 0.1 }, 'wire-off': 'lever' },
 )
 const worn = fault(
   'pads-worn',
@@ -47,6 +65,22 @@ const slipped = fault(
   { lever: { bar: 0.9, firm: 0.1 }, anchor: { slips: 0.9, holds: 0.1 } },
   FRAYED,
 )
+/** Nothing has slipped and nothing is worn out: the wire settled, or the pads are part worn. `practice` */
+const takeUp = fault(
+  'take-up',
+  'Wire to take up',
+  9,
+  'Barrel out, or the anchor loosened and the wire drawn: pads part worn, or new wire settled. Nothing is renewed for it.',
+  { lever: { bar: 0.8, firm: 0.2 }, arms: { short: 0.9, alike: 0.1 }, pads: { part: 0.6, fine: 0.4 } },
+  FRAYED,
+)
+/** The cheapest look of all. `practice` */
+const releaseOpen = (words: string, cure: string) =>
+  fault('release-open', words, 9, cure, {
+    lever: { bar: 0.9, firm: 0.1 },
+    arms: { short: 0.7, alike: 0.3 },
+    release: 'open',
+  })
 const broken = fault(
   'wire-broken',
   'Wire broken or its head pulled out',
@@ -118,9 +152,10 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
       'unequal',
       'Unequal spring tension',
       14,
-      'Turn the lazy arm’s screw in an eighth, pump the lever, look again; both sides if both have one. Overdone, the fault changes sides.',
+      'Turn the lazy arm’s screw in an eighth, pump the lever, look again; both sides if both have one. Where only the other arm has a screw, turn that one out. Overdone, the fault changes sides.',
       { arms: { one: 0.93, alike: 0.07 }, spin: { side: 0.6, free: 0.4 } },
     ),
+    takeUp,
     slipped,
     worn,
     broken,
@@ -147,6 +182,7 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
       'Squeeze, shift the body until both pads touch together, nip while holding; fine by the centring screw (in brings that side’s pad towards the rim).',
       { arms: { one: 0.9, alike: 0.1 }, spin: { side: 0.7, free: 0.3 }, body: 'turned' },
     ),
+    takeUp,
     slipped,
     worn,
     broken,
@@ -157,10 +193,7 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
     drag,
     stickyLever,
     wrongLever('wooden'),
-    fault('release-open', 'Quick release left open', 9, 'Close it. Nothing else was wrong.', {
-      lever: { bar: 0.95, firm: 0.05 },
-      anchor: 'holds',
-    }),
+    releaseOpen('Quick release left open', 'Close it, and show the rider how it works. Nothing else was wrong.'),
     fault(
       'pivot-tight',
       'Pivot gummed',
@@ -187,10 +220,18 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
       { lever: { bar: 0.8, firm: 0.2 }, straddle: 'low' },
       'A catch under the straddle.',
     ),
-    fault('unequal', 'Unequal spring tension', 12, 'The lazy arm’s screw in an eighth at a time, pump, look again.', {
-      arms: { one: 0.93, alike: 0.07 },
-      spin: { side: 0.6, free: 0.4 },
-    }),
+    fault(
+      'unequal',
+      'Unequal spring tension',
+      12,
+      'The lazy arm’s screw in an eighth at a time, pump, look again; where only the other arm has one, that one out.',
+      {
+        arms: { one: 0.93, alike: 0.07 },
+        spin: { side: 0.6, free: 0.4 },
+      },
+    ),
+    takeUp,
+    releaseOpen('Straddle left unhooked', 'Hook it in, and show the rider how it works. Nothing else was wrong.'),
     slipped,
     worn,
     broken,
@@ -221,10 +262,16 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
       'Bolts loose, lever held, tighten in turns, 6 to 8 N·m; on one-piston kinds the fixed pad nearest.',
       { spin: { side: 0.9, free: 0.1 }, body: 'turned' },
     ),
-    fault('rotor-bent', 'Rotor out of true', 8, 'True or renew it; under 1.5 mm it is scrap.', {
-      spin: { wobbles: 0.95, free: 0.05 },
-      noise: { pulses: 0.6, quiet: 0.4 },
-    }),
+    fault(
+      'rotor-bent',
+      'Rotor out of true',
+      8,
+      'True or renew it; at the minimum stamped on it, it is scrap (1.5 mm on most that began at 1.8).',
+      {
+        spin: { wobbles: 0.95, free: 0.05 },
+        noise: { pulses: 0.6, quiet: 0.4 },
+      },
+    ),
     slipped,
     worn,
     broken,
@@ -256,6 +303,34 @@ export const BRAKE_FAULTS: Record<BrakeKind, readonly BrakeFault[]> = {
       'Linings renewed by who is trained for this hub.',
       { lever: { wooden: 0.8, firm: 0.2 }, noise: { squeals: 0.6, quiet: 0.4 } },
       OILY,
+    ),
+    slipped,
+    broken,
+    drag,
+    stickyLever,
+  ],
+  roller: [
+    fault(
+      'far',
+      'Too much free travel',
+      14,
+      'Barrel out until it drags, then back until the wheel is free; bite by a third of the stroke.',
+      { lever: { bar: 0.9, firm: 0.1 }, 'arm-rest': 'far' },
+    ),
+    fault(
+      'strap',
+      'Reaction arm loose',
+      10,
+      'Fasten it before any test.',
+      { body: 'strap', arms: { one: 0.2, alike: 0.8 } },
+      'A loose reaction arm lets the hub turn with the wheel: do not ride.',
+    ),
+    fault(
+      'dry',
+      'Grease spent',
+      6,
+      'Heat-proof grease made for roller brakes, through its port. It has no linings, and is never cleaned dry.',
+      { lever: { wooden: 0.5, firm: 0.5 }, noise: { squeals: 0.6, grinds: 0.25, quiet: 0.15 } },
     ),
     slipped,
     broken,

@@ -132,7 +132,7 @@ export const BRAKE_STEPS: Partial<Record<BrakeKind, readonly BrakeStep[]>> = {
     {
       id: 'looked',
       what: 'Free all round',
-      how: 'Spin: no rub, rotor straight. Under 1.5 mm a rotor is scrap.',
+      how: 'Spin: no rub, rotor straight. At the minimum stamped on it a rotor is scrap.',
       caution: 'Fingers clear of a turning rotor.',
     },
     { id: 'capped', what: 'Cut and capped', how: '30 to 50 mm past the bolt.', caution: WIRE },
@@ -145,6 +145,22 @@ export const BRAKE_STEPS: Partial<Record<BrakeKind, readonly BrakeStep[]>> = {
       caution: 'A loose reaction arm lets the hub turn with the wheel.',
     },
     { id: 'free', what: 'Wheel free', how: 'Barrel out until it drags, then back until the wheel is free.' },
+    { id: 'bite', what: 'Bites by a third of the stroke', how: 'Lever clear of the bar at a hard squeeze.' },
+    { id: 'capped', what: 'Cut and capped', how: '30 to 50 mm past the bolt.', caution: WIRE },
+  ],
+  roller: [
+    {
+      id: 'reaction',
+      what: 'Reaction arm fastened',
+      how: 'Before any test.',
+      caution: 'A loose reaction arm lets the hub turn with the wheel.',
+    },
+    { id: 'free', what: 'Wheel free', how: 'Barrel out until it drags, then back until the wheel is free.' },
+    {
+      id: 'greased',
+      what: 'Grease in it',
+      how: 'Heat-proof grease made for roller brakes, through its port; never cleaned dry.',
+    },
     { id: 'bite', what: 'Bites by a third of the stroke', how: 'Lever clear of the bar at a hard squeeze.' },
     { id: 'capped', what: 'Cut and capped', how: '30 to 50 mm past the bolt.', caution: WIRE },
   ],

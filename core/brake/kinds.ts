@@ -27,6 +27,7 @@ export const FITTING_LEVER: Record<EndKind, LeverClass | null> = {
   cantilever: 'short',
   'cable-disc': null,
   drum: null,
+  roller: null,
   coaster: null,
   'hydraulic-rim': null,
   'hydraulic-disc': null,

@@ -267,11 +267,19 @@ describe('the diagnosis of a brake as it stands', () => {
         words: '',
         weight: 1,
         cure: '',
+        renews: false,
         shows: { lever: { firm: 0.9 }, noodle: { home: 0.2 } } as never,
       }),
     ).toBe('noodle')
     expect(
-      signOf({ id: 'x', words: '', weight: 1, cure: '', shows: { noodle: { home: 0.2 }, wire: 'broken' } as never }),
+      signOf({
+        id: 'x',
+        words: '',
+        weight: 1,
+        cure: '',
+        renews: false,
+        shows: { noodle: { home: 0.2 }, wire: 'broken' } as never,
+      }),
     ).toBe('wire')
   })
   test('what can have been put right: of its kind, with a way out; on one not diagnosed, service', () => {

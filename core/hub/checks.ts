@@ -27,8 +27,20 @@ const check = (
   ways,
 })
 
+/** Every gear tried: one answer for all of them. */
+export const ALL_GEARS = 'gears'
+
 /** Looks at a hub's cable and nut. `practice`; costs are `model`. Window, marks and play are readings, gears are counts. */
 export const HUB_CHECKS: readonly HubCheck[] = [
+  check(
+    ALL_GEARS,
+    'all gears tried',
+    ['rod', 'marks', 'twin'],
+    'Wheel off the ground, every gear tried by hand: does each hold?',
+    2,
+    ['hold', 'All hold'],
+    ['not', 'Some do not, or none is there'],
+  ),
   check(
     'lock',
     'lock nut',

@@ -1,6 +1,6 @@
 import { jointOf, mutualInformation, normalised, rowsOf } from '../inference/information'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
-import { HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
+import { ALL_GEARS, HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
 import { clicksFromSlack, gearAt, HUB_WAY, targetMm, type HubParts } from './kinds'
 import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
 
@@ -16,11 +16,20 @@ export const HUB = {
   holdClicks: 0.3,
   takesClicks: 0.66,
   readingSdMm: 0.35,
-  wrongLook: 0.03,
+  wrongLook: 0.05,
+  /** A fault hides a sign of its own this often. */
+  hides: 0.06,
   /** A gear that is gone inside turns as its neighbour or slips, half and half. */
   missingSlips: 0.5,
 } as const
-const SURE = 0.95
+/**
+ * Said to be the cause from here. That it is inside must be surer: nothing here can try that. That nothing is wrong is tried by a ride
+ * at once. `model`
+ */
+const SURE = 0.9
+const SURE_INSIDE = 0.95
+const SURE_NONE = 0.8
+const sureAt = (id: string): number => (id === 'none' ? SURE_NONE : id === 'inside' ? SURE_INSIDE : SURE)
 /** Chance weight, before anything is seen, that nothing is wrong. */
 const NONE_WEIGHT = 8
 
@@ -88,6 +97,8 @@ export function gearChances(
   hub: HubParts,
   h: HubHypothesis,
   asked: number,
+  /** How far from its place a gear holds, and where the next one takes it; as believed unless a hub's own are known. */
+  { holdClicks, takesClicks }: { holdClicks: number; takesClicks: number } = HUB,
 ): { gears: Map<number, number>; slips: number } {
   const gears = new Map<number, number>()
   let slips = 0
@@ -108,11 +119,7 @@ export function gearChances(
   const near = Math.round(place)
   const off = Math.abs(place - near)
   const holds =
-    off <= HUB.holdClicks
-      ? 1
-      : off >= 1 - HUB.takesClicks
-        ? Math.max(0, (0.5 - off) / (0.5 - HUB.holdClicks)) * 0.6
-        : 0.8
+    off <= holdClicks ? 1 : off >= 1 - takesClicks ? Math.max(0, (0.5 - off) / (0.5 - holdClicks)) * 0.6 : 0.8
   give(gearAt(hub, near), holds)
   slips += 1 - holds
   return { gears, slips }
@@ -131,11 +138,55 @@ const readingSd = (hub: HubParts, s: Standards): number => {
 }
 
 const looksLike = (c: HubCheck, h: HubHypothesis): string => HUB_SHOWS[h.fault]?.[c.id] ?? c.outcomes[0][0]
-const lookChance = (c: HubCheck, h: HubHypothesis, outcome: string): number =>
-  (1 - HUB.wrongLook) * (looksLike(c, h) === outcome ? 1 : 0) + HUB.wrongLook / c.outcomes.length
+/** Hubs differ in how far from its place a gear still holds, and where the next one takes it, clicks. `model` */
+const ANSWERS = [
+  { holdClicks: 0.25, takesClicks: 0.6 },
+  { holdClicks: HUB.holdClicks, takesClicks: HUB.takesClicks },
+  { holdClicks: 0.37, takesClicks: 0.72 },
+] as const
+
+/** Gears and slips over hubs as they differ. */
+function gearsOver(hub: HubParts, h: HubHypothesis, asked: number): { gears: Map<number, number>; slips: number } {
+  const gears = new Map<number, number>()
+  let slips = 0
+  for (const answers of ANSWERS) {
+    const one = gearChances(hub, h, asked, answers)
+    slips += one.slips / ANSWERS.length
+    for (const [gear, p] of one.gears) gears.set(gear, (gears.get(gear) ?? 0) + p / ANSWERS.length)
+  }
+  return { gears, slips }
+}
+
+/** Chance that every gear is there and holds when all are tried; one that gives its neighbour's is mostly noticed. */
+export function allHoldChance(
+  hub: HubParts,
+  h: HubHypothesis,
+  answers: { holdClicks: number; takesClicks: number } = HUB,
+): number {
+  return hub.ratios.reduce((all, _, i) => {
+    const { gears, slips } = gearChances(hub, h, i + 1, answers)
+    const other = h.gone === i + 1 ? [...gears].reduce((s, [g, p]) => s + (g === i + 1 ? 0 : p), 0) : 0
+    return all * Math.max(0, 1 - slips - NOTICED * other)
+  }, 1)
+}
+/** A gear that is its neighbour again is noticed by hand this often. */
+const NOTICED = 0.6
+
+function lookChance(hub: HubParts, c: HubCheck, h: HubHypothesis, outcome: string): number {
+  const fine = c.outcomes[0][0]
+  const shows =
+    c.id === ALL_GEARS
+      ? 1 - ANSWERS.reduce((s, a) => s + allHoldChance(hub, h, a) / ANSWERS.length, 0)
+      : looksLike(c, h) === fine
+        ? 0
+        : 1 - HUB.hides
+  const abnormal = c.id === ALL_GEARS ? 'not' : looksLike(c, h)
+  const true_ = outcome === fine ? 1 - shows : outcome === abnormal ? shows : 0
+  return (1 - HUB.wrongLook) * true_ + HUB.wrongLook / c.outcomes.length
+}
 
 function countChance(hub: HubParts, h: HubHypothesis, count: HubCount): number {
-  const { gears, slips } = gearChances(hub, h, count.gear)
+  const { gears, slips } = gearsOver(hub, h, count.gear)
   const { crankTurns, wheelTurns } = count
   if (wheelTurns === null) return (1 - HUB.wrongLook) * slips + HUB.wrongLook / 2
   const widest = wheelTurnsOf(hub, hub.ratios.length, crankTurns) * 1.3
@@ -155,6 +206,9 @@ export type HubDiagnosis = {
   /** What puts it right at the adjuster: turns, + tighter; 0 where no turn does. */
   turns: number
 }
+
+/** How likely a fault still is after so many tries to cure it; after two it is looked for elsewhere. `model` */
+const afterCures = (times: number): number => (times >= 2 ? 0 : 0.1 ** times)
 
 const NONE = { id: 'none', words: 'Nothing found', cure: 'Every gear cycled, then a ride: prove it.' }
 const TELLS_LEAST = 0.004
@@ -177,10 +231,10 @@ export function diagnoseHub(
   const checks = hubChecksFor(hub.way)
   const sd = readingSd(hub, s)
   const weights = all.map(h => {
-    let w = h.weight * (cured.includes(h.fault) ? 0.1 : 1)
+    let w = h.weight * afterCures(cured.filter(id => id === h.fault).length)
     for (const { check, outcome } of log.seen) {
       const c = checks.find(x => x.id === check)
-      if (c) w *= lookChance(c, h, outcome)
+      if (c) w *= lookChance(hub, c, h, outcome)
     }
     const wanted = readingOf(hub, h, s)
     const spread = hub.way === 'twin' ? Math.max(sd, wanted * 0.25) : sd
@@ -213,7 +267,7 @@ export function diagnoseHub(
       .map(check => ({
         next: { do: 'look', check } as HubNext,
         worth:
-          (tells(h => new Map(check.outcomes.map(([o]) => [o, lookChance(check, h, o)]))) * looked(check.id)) /
+          (tells(h => new Map(check.outcomes.map(([o]) => [o, lookChance(hub, check, h, o)]))) * looked(check.id)) /
           check.cost,
       })),
     ...(times(log.readings.length) === 0
@@ -231,7 +285,7 @@ export function diagnoseHub(
         next: { do: 'count', gear } as HubNext,
         worth:
           (tells(h => {
-            const { gears, slips } = gearChances(hub, h, gear)
+            const { gears, slips } = gearsOver(hub, h, gear)
             return new Map([['slips', slips], ...[...gears].map(([g, p]) => [`${g}`, p] as const)])
           }) *
             counted(gear)) /
@@ -240,7 +294,9 @@ export function diagnoseHub(
   ]
   const best = rated.reduce<{ next: HubNext; worth: number } | null>((a, b) => (a && a.worth >= b.worth ? a : b), null)
   const top = faults[0]
-  const found = top.chance < SURE ? null : top.id === 'none' ? NONE : HUB_FAULTS.find(f => f.id === top.id)!
+  const due = top.chance >= sureAt(top.id) ? dueBefore(top.id, hub, log, checks) : null
+  const found =
+    top.chance < sureAt(top.id) || due ? null : top.id === 'none' ? NONE : HUB_FAULTS.find(f => f.id === top.id)!
   const within = (id: string) => all.map((h, i) => (h.fault === id ? chances[i] : 0))
   const offOf = (p: readonly number[]) => {
     const mass = p.reduce((a, b) => a + b, 0)
@@ -251,10 +307,32 @@ export function diagnoseHub(
   return {
     faults,
     found,
-    next: best && best.worth > TELLS_LEAST ? best.next : null,
+    next: due ?? (best && best.worth > TELLS_LEAST ? best.next : null),
     offClicks,
     turns: hub.way === 'twin' ? 0 : Math.round(((offClicks * stepMm) / pitchMm) * 4) / 4,
   }
+}
+
+/**
+ * What must have been looked at before the likeliest is named: setting, wire and coupling before the inside of the hub is blamed;
+ * every gear and the setting before nothing is said to be wrong; the wire twice, or a gear that goes with it, before a run is
+ * renewed. Null when nothing is due.
+ */
+function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubCheck[]): HubNext | null {
+  const looked = (check: string) => log.seen.filter(s => s.check === check).length
+  const look = (check: string): HubNext | null => {
+    const c = checks.find(x => x.id === check)
+    return c ? { do: 'look', check: c } : null
+  }
+  const read: HubNext | null = log.readings.length ? null : { do: 'read' }
+  if (id === 'none') return read ?? (looked(ALL_GEARS) || log.counts.length > 1 ? null : look(ALL_GEARS))
+  if (id === 'inside')
+    return (
+      read ??
+      (looked('wire') ? null : look('wire')) ??
+      (hub.way !== 'twin' || looked('coupling') ? null : look('coupling'))
+    )
+  return id === 'drag' && looked('wire') < 2 ? look('wire') : null
 }
 
 /** What puts a found fault right: a turn of the adjuster where that is all, else the cure in words; null while nothing is found. */

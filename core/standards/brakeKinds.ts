@@ -1,5 +1,13 @@
 /** Brakes that are diagnosed here: worked by a cable, and the coaster. */
-export const BRAKE_KINDS = ['linear-pull', 'dual-pivot', 'cantilever', 'cable-disc', 'drum', 'coaster'] as const
+export const BRAKE_KINDS = [
+  'linear-pull',
+  'dual-pivot',
+  'cantilever',
+  'cable-disc',
+  'drum',
+  'roller',
+  'coaster',
+] as const
 export type BrakeKind = (typeof BRAKE_KINDS)[number]
 /** Brakes that are proven here like any other, but not diagnosed. */
 export const HYDRAULIC_KINDS = ['hydraulic-rim', 'hydraulic-disc'] as const
@@ -11,7 +19,8 @@ export const BRAKE_KIND_WORDS: Record<EndKind, string> = {
   'dual-pivot': 'Dual-pivot calliper',
   cantilever: 'Cantilever with straddle',
   'cable-disc': 'Cable disc',
-  drum: 'Drum or roller',
+  drum: 'Drum',
+  roller: 'Roller',
   coaster: 'Coaster, no cable',
   'hydraulic-rim': 'Hydraulic rim',
   'hydraulic-disc': 'Hydraulic disc',

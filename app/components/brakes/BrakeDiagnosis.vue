@@ -1,6 +1,6 @@
 <!-- What is seen leads to the cause: the check that splits best, its answers one touch each, what remains with its chances. -->
 <script setup lang="ts">
-import type { BrakeCheck } from '#core/brake/checks'
+import { UNKNOWN, type BrakeCheck } from '#core/brake/checks'
 import type { BrakeSeen, Diagnosis } from '#core/brake/diagnose'
 
 const props = defineProps<{ diagnosis: Diagnosis; seen: readonly BrakeSeen[] }>()
@@ -55,6 +55,14 @@ const found = computed(() => (own.value ? null : props.diagnosis.found))
             @click="emit('saw', check.id, id)"
           >
             {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
+          </button>
+          <button
+            type="button"
+            class="quiet min-h-11 text-left"
+            data-test="saw-unknown"
+            @click="emit('saw', check.id, UNKNOWN)"
+          >
+            Don’t know
           </button>
         </div>
       </template>

@@ -91,7 +91,7 @@ const wantedMm = computed(() => discFigures(standards.value).gapMm)
         never by preloading the arm. No oil near the rotor.
       </p>
     </template>
-    <p v-if="kind === 'coaster' || kind === 'drum'" class="text-soft">
+    <p v-if="kind === 'coaster' || kind === 'drum' || kind === 'roller'" class="text-soft">
       {{
         kind === 'coaster'
           ? 'No cable: strap fast, wheel free, at most 60° of free back-pedal.'

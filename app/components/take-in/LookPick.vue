@@ -27,12 +27,13 @@ const LEVERS: Tile<Seen['lever'] & string>[] = LEVER_KINDS.map(k => ({
 }))
 /** The kinds most bikes have; the rest are one touch farther. */
 const USUAL_ENDS = ['linear-pull', 'dual-pivot', 'cable-disc', 'hydraulic-disc'] as const
-const OTHER_ENDS = ['cantilever', 'hydraulic-rim', 'drum', 'coaster', 'none'] as const
+const OTHER_ENDS = ['cantilever', 'hydraulic-rim', 'drum', 'roller', 'coaster', 'none'] as const
 const SHORT: Partial<Record<EndKind, string>> = {
   'linear-pull': 'linear-pull',
   'dual-pivot': 'dual-pivot',
   cantilever: 'cantilever',
-  drum: 'drum, roller',
+  drum: 'drum',
+  roller: 'roller',
   coaster: 'coaster',
   none: 'none',
 }

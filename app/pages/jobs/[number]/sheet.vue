@@ -42,7 +42,9 @@ const sheet = computed(() => (closed.value ? (record.value?.sheet ?? null) : dra
 
 const prove = (brake: Brake, holds: boolean) => put({ kind: 'proof', brake, holds }, holds ? 'Holds' : 'Failed')
 /** Each brake that is there, and neither has failed: both may be said in one go, once both were tried. */
-const mayProveBoth = computed(() => BRAKES.every(b => !state.value.brake[b].parts?.none && !state.value.brake[b].failed))
+const mayProveBoth = computed(() =>
+  BRAKES.every(b => !state.value.brake[b].parts?.none && !state.value.brake[b].failed),
+)
 async function proveBoth() {
   for (const brake of BRAKES) {
     await prove(brake, true)
