@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { CLAMPS } from '../rear/clampSchools'
+import { CLAMPS } from './clampSchools'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 

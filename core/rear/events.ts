@@ -14,7 +14,7 @@ import { MAX_SPROCKETS } from '../standards/drivetrains'
 import { PARTS } from './benchEvents'
 import { GAP_LOOKS } from './gapLook'
 import { HOUSING_ENDS, HOUSING_KINDS } from './clamp'
-import { CLAMP_IDS } from './clampSchools'
+import { CLAMP_IDS } from '../procedure/clampSchools'
 import { RearParts } from './parts'
 
 const Click = z

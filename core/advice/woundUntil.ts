@@ -1,7 +1,7 @@
-import type { Move } from '../advice/contract'
+import type { Move } from './contract'
 import type { Heard } from '../response/heard'
-import type { BenchEvent } from './benchEvents'
-import type { Trace } from './trace'
+import type { BenchEvent } from '../rear/benchEvents'
+import type { Trace } from '../rear/trace'
 
 /** What a hand on the barrel and a foot on the pedal find together: the chain climbs, or it goes quiet. */
 export type Until = { word: 'Climbed' | 'Quiet'; then: Extract<Heard, 'slow' | 'clean'> }
