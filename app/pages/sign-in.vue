@@ -20,7 +20,11 @@ const { form, trouble } = signIn
 /** Only a path of our own: never to another site. */
 function backTo(): string {
   const to = String(route.query.to ?? '/')
-  return to.startsWith('/') && !to.startsWith('//') ? to : '/'
+  // a backslash or a control character is read as a slash, or as nothing, by browsers
+  if (!to.startsWith('/') || [...to].some(c => c < ' ' || c === '\\')) return '/'
+  const { origin } = useRequestURL()
+  const url = URL.canParse(to, origin) ? new URL(to, origin) : null
+  return url?.origin === origin ? `${url.pathname}${url.search}${url.hash}` : '/'
 }
 
 function fill(person: { name: string; password: string | null }) {

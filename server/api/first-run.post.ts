@@ -2,7 +2,7 @@ import { defineEventHandler, getRequestIP } from 'h3'
 import { FirstRun } from '#core/http/session'
 import { enter } from '../auth/enter'
 import { closeFirstRun, firstRunCodeMatches, firstRunOpen } from '../auth/firstRun'
-import { failed, mayTry } from '../auth/limits'
+import { takeTries } from '../auth/limits'
 import { body, refuse } from '../auth/refuse'
 import { hashSecret } from '../auth/secrets'
 import { newId } from '../db/ids'
@@ -14,13 +14,11 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   if (!firstRunOpen()) throw refuse(409, 'A shop is set up here already: sign in')
   const order = await body(event, FirstRun)
   const address = getRequestIP(event) ?? 'unknown'
-  await mayTry('firstRun', address)
-  if (!firstRunCodeMatches(order.code)) {
-    await failed('firstRun', address)
+  await takeTries(['firstRun', address], ['firstRunAll', ''])
+  if (!firstRunCodeMatches(order.code))
     throw refuse(403, 'That is not the code the terminal shows', [
       { field: 'code', message: 'That is not the code the terminal shows' },
     ])
-  }
   const shop = newId()
   const owner = await createShop(
     db(),

@@ -1,7 +1,7 @@
 import { defineEventHandler, getRequestIP } from 'h3'
 import { SignIn } from '#core/http/session'
 import { enter } from '../auth/enter'
-import { failed, mayTry, succeeded } from '../auth/limits'
+import { takeTries, wasGood } from '../auth/limits'
 import { body, refuse } from '../auth/refuse'
 import { secretMatches } from '../auth/secrets'
 import { inShop } from '../db/connect'
@@ -12,17 +12,14 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const { shop: code, name, password } = await body(event, SignIn)
   const who = `${code} ${name.toLowerCase()}`
   const address = getRequestIP(event) ?? 'unknown'
-  await mayTry('password', who)
-  await mayTry('address', address)
+  await takeTries(['address', address], ['password', `${who} ${address}`], ['account', who])
   const shop = await shopOfCode(db(), code)
   const person = shop ? await inShop(db(), shop.shop, tx => personByName(tx, shop.shop, name)) : undefined
-  if (!(await secretMatches(password, person?.password_hash ?? null)) || !shop || !person) {
-    await Promise.all([failed('password', who), failed('address', address)])
+  if (!(await secretMatches(password, person?.password_hash ?? null)) || !shop || !person)
     throw refuse(401, 'Shop code, name and password do not fit together: check all three', [
       { field: 'password', message: 'Shop code, name and password do not fit together' },
     ])
-  }
-  await succeeded('password', who)
+  await wasGood(['password', `${who} ${address}`], ['address', address], ['account', who])
   await enter(event, shop.shop, person.id)
   return { ok: true }
 })

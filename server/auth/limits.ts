@@ -1,28 +1,33 @@
-import { RateLimiterMemory } from 'rate-limiter-flexible'
+import { createHash } from 'node:crypto'
+import { giveBack, takeTry } from '../db/attempts'
+import { db } from '../db/shared'
 import { refuse } from './refuse'
 
-const minutes = (n: number) => n * 60
+const MINUTES = 5
 
-/** Failed tries allowed before a pause; a good one clears its own count. */
-const LIMITS = {
-  password: new RateLimiterMemory({ points: 8, duration: minutes(5), keyPrefix: 'password' }),
-  address: new RateLimiterMemory({ points: 60, duration: minutes(5), keyPrefix: 'address' }),
-  pin: new RateLimiterMemory({ points: 6, duration: minutes(5), keyPrefix: 'pin' }),
-  firstRun: new RateLimiterMemory({ points: 10, duration: minutes(5), keyPrefix: 'first' }),
-}
+/**
+ * Tries allowed in five minutes, each counted before it is judged. A password from one address has eight, whoever asks; all
+ * addresses together have more, so that a stranger who guesses cannot lock a shop out of its own.
+ */
+const LIMITS = { password: 8, account: 100, address: 60, pin: 6, firstRun: 10, firstRunAll: 30 } as const
 type Limit = keyof typeof LIMITS
 
-/** Throws 429 when this key has failed too often lately. */
-export async function mayTry(limit: Limit, key: string): Promise<void> {
-  const held = await LIMITS[limit].get(key)
-  if (held && held.remainingPoints <= 0)
-    throw refuse(429, `Too many wrong tries: wait ${Math.ceil(held.msBeforeNext / 60_000)} min and try again`)
+// nothing readable is kept of who was tried
+const hashed = (limit: Limit, key: string): string => createHash('sha256').update(`${limit} ${key}`).digest('base64url')
+
+/** Counts a try before anything is judged. Throws 429 when there were too many: then nothing is judged. */
+export async function takeTries(...wanted: readonly [Limit, string][]): Promise<void> {
+  for (const [limit, key] of wanted) {
+    const { tries, endsAt } = await takeTry(db(), hashed(limit, key), MINUTES)
+    if (tries > LIMITS[limit]) {
+      const minutes = Math.max(1, Math.ceil((endsAt.getTime() - Date.now()) / 60_000))
+      throw refuse(429, `Too many wrong tries: wait ${minutes} min and try again`)
+    }
+  }
 }
 
-export async function failed(limit: Limit, key: string): Promise<void> {
-  await LIMITS[limit].consume(key).catch(() => undefined) // the next try is refused
-}
-
-export async function succeeded(limit: Limit, key: string): Promise<void> {
-  await LIMITS[limit].delete(key)
+/** A good try clears the count of its own key, and gives back the one it took of those it shares with others. */
+export async function wasGood(own: readonly [Limit, string], ...shared: readonly [Limit, string][]): Promise<void> {
+  await giveBack(db(), hashed(...own), 'all')
+  for (const one of shared) await giveBack(db(), hashed(...one), 'one')
 }

@@ -1,4 +1,4 @@
-import { createError, getRequestHeader, getRouterParam, getQuery, readRawBody, type H3Event } from 'h3'
+import { createError, getRequestHeader, getRouterParam, getQuery, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { issuesOf, type Refusal } from '#core/http/words'
 
@@ -11,31 +11,45 @@ export function refuse(statusCode: number, message: string, issues: Refusal['iss
 }
 
 function parsed<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
+  const field = unkeepable(value)
+  if (field !== null) {
+    const message = 'There is a character in it that cannot be kept: type it again'
+    throw refuse(400, message, [{ field, message }])
+  }
   const read = schema.safeParse(value)
   if (read.success) return read.data
   const issues = issuesOf(read.error)
   throw refuse(400, issues.map(i => i.message).join('. '), issues)
 }
 
-/** The request's JSON body by a schema. Throws 413, 415 or 400 with each field and what to do. */
+/** The request's JSON body by a schema, read no further than its limit. Throws 413, 415 or 400 with each field and what to do. */
 export async function body<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
-  const tooLarge = () => refuse(413, `The request is larger than ${MAX_BODY_BYTES / 1024} kB: send less at once`)
-  if (Number(getRequestHeader(event, 'content-length') ?? 0) > MAX_BODY_BYTES) throw tooLarge()
   if (!/^application\/json\b/.test(getRequestHeader(event, 'content-type') ?? '')) throw refuse(415, 'Send JSON')
-  const raw = await readRawBody(event, 'utf8')
-  if (raw && raw.length > MAX_BODY_BYTES) throw tooLarge()
+  const raw = await bytesBody(event, MAX_BODY_BYTES, 'send less at once')
   let value: unknown
   try {
-    value = JSON.parse(raw ?? '')
+    value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(raw))
   } catch {
     throw refuse(400, 'The request is not valid JSON')
   }
   return parsed(schema, value)
 }
 
+/** Where a value holds text that cannot be kept: a null character, or half of a character. Null when nowhere. */
+function unkeepable(value: unknown, path: readonly string[] = []): string | null {
+  if (typeof value === 'string') return value.includes('\0') || !value.isWellFormed() ? path.join('.') : null
+  if (typeof value !== 'object' || value === null) return null
+  for (const [key, of] of Object.entries(value)) {
+    const at = unkeepable(key, [...path, 'name']) ?? unkeepable(of, [...path, key])
+    if (at !== null) return at
+  }
+  return null
+}
+
 /** The request's body as it is, read no further than so many bytes: what is larger is refused while it comes in. Throws 413. */
 export async function bytesBody(event: H3Event, mostBytes: number, instead: string): Promise<Buffer> {
-  const tooLarge = () => refuse(413, `The file is larger than ${mostBytes / 1024 / 1024} MB: ${instead}`)
+  const most = mostBytes < 1024 * 1024 ? `${mostBytes / 1024} kB` : `${mostBytes / 1024 / 1024} MB`
+  const tooLarge = () => refuse(413, `What was sent is larger than ${most}: ${instead}`)
   if (Number(getRequestHeader(event, 'content-length') ?? 0) > mostBytes) throw tooLarge()
   const parts: Buffer[] = []
   let size = 0

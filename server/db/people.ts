@@ -7,6 +7,7 @@ import { SchoolChoice } from '#core/procedure/schools'
 import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'
 import { newId } from './ids'
+import { endSessionsOf } from './sessions'
 
 type NewShop = { id: string; code: string; name: string; zone: string; demo: boolean }
 type NewPersonRow = { id?: string; name: string; role: Role; passwordHash: string | null; pinHash: string }
@@ -44,12 +45,16 @@ export async function addPerson(tx: ShopTx, shop: string, person: NewPersonRow):
   return id
 }
 
-/** New hashes for a person, who is unlocked nowhere after it. False when nobody of that id works here. */
+/**
+ * New hashes for a person, who is unlocked nowhere and works nowhere after it; a new password signs out the devices that the old
+ * one opened, but for the one that asks. False when nobody of that id works here.
+ */
 export async function setSecrets(
   tx: ShopTx,
   shop: string,
   id: string,
   hashes: { pin_hash?: string; password_hash?: string },
+  asking: string | null = null,
 ): Promise<boolean> {
   const done = await tx
     .updateTable('person')
@@ -58,8 +63,22 @@ export async function setSecrets(
     .where('id', '=', id)
     .where('active', '=', true)
     .executeTakeFirst()
+  if (Number(done.numUpdatedRows) === 0) return false
+  await lockOut(tx, shop, id)
+  if (hashes.password_hash) await endSessionsOf(tx, shop, id, asking)
+  return true
+}
+
+/** Unlocked nowhere, and working nowhere: the next tap asks for the PIN. */
+async function lockOut(tx: ShopTx, shop: string, id: string): Promise<void> {
   await tx.deleteFrom('unlock').where('shop', '=', shop).where('person', '=', id).execute()
-  return Number(done.numUpdatedRows) > 0
+  await tx
+    .updateTable('session')
+    .set({ person: null })
+    .where('shop', '=', shop)
+    .where('person', '=', id)
+    .where('revoked_at', 'is', null)
+    .execute()
 }
 
 /** What cannot be changed of a person, and why. */
@@ -96,14 +115,8 @@ export async function changePerson(tx: ShopTx, shop: string, id: string, change:
     .where('id', '=', id)
     .execute()
   if (!change.leaves) return
-  await tx.deleteFrom('unlock').where('shop', '=', shop).where('person', '=', id).execute()
-  await tx
-    .updateTable('session')
-    .set({ person: null })
-    .where('shop', '=', shop)
-    .where('person', '=', id)
-    .where('revoked_at', 'is', null)
-    .execute()
+  await lockOut(tx, shop, id)
+  await endSessionsOf(tx, shop, id, null)
 }
 
 /** Jobs that a person tapped on in a day of the shop's, the last first. */

@@ -36,6 +36,7 @@ export type Database = {
     created_at: Stamp
     last_seen_at: Stamp
     revoked_at: ColumnType<Date | null, undefined, Date>
+    opened_by: Fixed<string | null>
   }
   unlock: { shop: Fixed<string>; session: Fixed<string>; person: Fixed<string>; last_tap_at: Stamp }
   customer: { shop: Fixed<string>; id: Fixed<string>; name: string; contact: string; created_at: Stamp }

@@ -10,9 +10,34 @@ export async function openSession(
 ): Promise<void> {
   await tx
     .insertInto('session')
-    .values({ shop: s.shop, id: s.id, token_hash: s.tokenHash, device: s.device, person: s.person })
+    .values({
+      shop: s.shop,
+      id: s.id,
+      token_hash: s.tokenHash,
+      device: s.device,
+      person: s.person,
+      opened_by: s.person,
+    })
     .execute()
   await markTap(tx, s.shop, s.id, s.person)
+}
+
+/** That a device was used is written down at most this often. */
+const SEEN_EVERY_MS = 3_600_000
+/** A device that nobody used for so long is signed out, and any after so long. */
+const IDLE_DAYS = 30
+const MOST_DAYS = 180
+
+/** Signs out every device that a person's password opened, but for the one that asks. */
+export async function endSessionsOf(tx: ShopTx, shop: string, person: string, but: string | null): Promise<void> {
+  await tx
+    .updateTable('session')
+    .set({ revoked_at: new Date() })
+    .where('shop', '=', shop)
+    .where('opened_by', '=', person)
+    .where('revoked_at', 'is', null)
+    .$if(but !== null, q => q.where('id', '<>', but!))
+    .execute()
 }
 
 /** A session in force, with who works and who was unlocked on it. */
@@ -23,8 +48,17 @@ export async function sessionByToken(tx: ShopTx, shop: string, tokenHash: string
     .where('shop', '=', shop)
     .where('token_hash', '=', tokenHash)
     .where('revoked_at', 'is', null)
+    .where('last_seen_at', '>', sql<Date>`now() - make_interval(days => ${IDLE_DAYS})`)
+    .where('created_at', '>', sql<Date>`now() - make_interval(days => ${MOST_DAYS})`)
     .executeTakeFirst()
   if (!session) return null
+  if (Date.now() - session.last_seen_at.getTime() > SEEN_EVERY_MS)
+    await tx
+      .updateTable('session')
+      .set({ last_seen_at: new Date() })
+      .where('shop', '=', shop)
+      .where('id', '=', session.id)
+      .execute()
   const unlocked = await tx
     .selectFrom('unlock')
     .select(['person', 'last_tap_at'])

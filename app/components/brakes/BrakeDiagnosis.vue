@@ -17,10 +17,16 @@ const check = computed<BrakeCheck | null>(
   () => props.diagnosis.checks.find(c => c.id === own.value) ?? props.diagnosis.next?.check ?? null,
 )
 const found = computed(() => (own.value ? null : props.diagnosis.found))
+// a new question is read from its beginning, wherever the answer before it was
+const root = useTemplateRef<HTMLElement>('root')
+watch(
+  () => found.value?.id ?? check.value?.id,
+  () => void nextTick(() => root.value?.closest('aside')?.scrollTo({ top: 0 })),
+)
 </script>
 
 <template>
-  <div class="grid gap-2">
+  <div ref="root" class="grid gap-2">
     <section aria-live="polite" class="grid gap-2">
       <template v-if="found">
         <p
@@ -49,7 +55,7 @@ const found = computed(() => (own.value ? null : props.diagnosis.found))
             v-for="([id, words], i) in check.outcomes"
             :key="id"
             type="button"
-            class="also min-h-13! leading-tight"
+            class="also min-h-12! leading-tight"
             :class="{ 'text-clean': i === 0 }"
             :data-test="`saw-${id}`"
             @click="emit('saw', check.id, id)"

@@ -8,6 +8,7 @@ import { details } from './0006_details'
 import { seen } from './0007_seen'
 import { merge } from './0008_merge'
 import { days } from './0009_days'
+import { attempts } from './0010_attempts'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -19,6 +20,7 @@ const MIGRATIONS = {
   '0007_seen': seen,
   '0008_merge': merge,
   '0009_days': days,
+  '0010_attempts': attempts,
 }
 
 /** Brings the database to this version; run by its owner. @throws the error of the migration that failed */

@@ -17,7 +17,7 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
     ...(pin ? { pin_hash: await hashSecret(pin) } : {}),
     ...(password ? { password_hash: await hashSecret(password) } : {}),
   }
-  if (!(await inShop(db(), actor.shop, tx => setSecrets(tx, actor.shop, id, hashes))))
+  if (!(await inShop(db(), actor.shop, tx => setSecrets(tx, actor.shop, id, hashes, actor.session))))
     throw refuse(404, 'That person does not work here')
   forgetAllSessions()
   return { ok: true }
