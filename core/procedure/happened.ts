@@ -17,14 +17,6 @@ const ODDS: Record<Happened, Partial<Record<Cause, number>>> = {
   'new-cable': { tension: 3 },
   'wheel-out': { hanger: 1.5 },
 }
-/** What to look at first because of it, in words. */
-export const HAPPENED_ASKS: Record<Happened, string> = {
-  fell: 'Look at the hanger and the cage first.',
-  knocked: 'Look at the hanger and the cage first.',
-  car: 'Look along the hanger: a rack or a boot leans on it.',
-  'new-cable': 'Bedding in, or a ferrule not home: tug the inner first.',
-  'wheel-out': 'See that the wheel is fully home before anything.',
-}
 
 /** By how much what happened changes the odds of each cause. */
 export function oddsOfHappened(what: readonly Happened[]): Partial<Record<Cause, number>> {

@@ -12,6 +12,7 @@ import { howToAsk } from './asking'
 import { causesLeft, leadsTo, oddsOf, REAR_COMPLAINTS } from './complaints'
 import { headOfRear } from '../rear/heads'
 import { stagesDone } from '../rear/progress'
+import { whyOf } from './schoolWhys'
 import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
 import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
 import { STAGES } from './stages'
@@ -92,7 +93,7 @@ describe('schools', () => {
     expect(SCHOOL_KINDS).toHaveLength(9)
     for (const kind of SCHOOL_KINDS) {
       expect(new Set(SCHOOLS[kind].map(s => s.id)).size).toBe(SCHOOLS[kind].length)
-      for (const s of SCHOOLS[kind]) expect(s.why.length).toBeGreaterThan(20)
+      for (const s of SCHOOLS[kind]) expect(whyOf(kind, s.id).length).toBeGreaterThan(20)
     }
   })
   test('every order holds every stage of the middle once, between the same ends', () => {

@@ -4,7 +4,7 @@ import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 
 /**
- * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists. Gates hold
+ * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists (`schoolWhys.ts`, apart, since no bench shows it). Gates hold
  * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
  */
 export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'barrel', 'gap', 'placing', 'height', 'pads'] as const
@@ -21,101 +21,89 @@ export const SCHOOL_KIND_WORDS: Record<SchoolKind, string> = {
   pads: 'Brake pads',
 }
 
-type Named<Id extends string> = { id: Id; name: string; why: string }
+type Named<Id extends string> = { id: Id; name: string }
 
 /** The stages of an order, each once; `again` names those looked at a second time before proving. */
 export const ORDERS: readonly (Named<string> & { stages: readonly Stage[]; again: readonly Stage[] })[] = [
   {
     id: 'stops-first',
     name: 'Stops first',
-    why: 'With the cable slack nothing pulls on the stops, so what is seen is the screw and nothing else.',
     stages: ['sense', 'hanger', 'stops', 'cable', 'index', 'gap'],
     again: ['gap'],
   },
   {
     id: 'bare-derailleur',
     name: 'Bare derailleur',
-    why: 'With no chain and no cable a thumb feels both stops; chain and cable come on to something already safe.',
     stages: ['hanger', 'stops', 'gap', 'cable', 'sense', 'index'],
     again: ['gap'],
   },
   {
     id: 'climb-then-l',
     name: 'Climb, then L',
-    why: 'The first four gears settle the tension early; L is then seen with the cable as it will be.',
     stages: ['sense', 'cable', 'hanger', 'stops', 'index', 'gap'],
     again: ['stops', 'index'],
   },
   {
     id: 'tension-first',
     name: 'Tension first',
-    why: 'A light preload shows at once whether the clamp was good, before a stop is touched.',
     stages: ['sense', 'cable', 'stops', 'index', 'hanger', 'gap'],
     again: [],
   },
   {
     id: 'foundation-first',
     name: 'Foundation first',
-    why: 'No barrel follows a bent hanger: true what everything hangs on, then the rest in one go.',
     stages: ['hanger', 'sense', 'stops', 'cable', 'index', 'gap'],
     again: [],
   },
   {
     id: 'five-minutes',
     name: 'Five minutes',
-    why: 'For a bike that worked lately: ferrules, stops, a listen while pedalling, a glance at the hanger.',
     stages: ['sense', 'stops', 'index', 'hanger', 'cable', 'gap'],
     again: [],
   },
 ]
 
 export const STEPS: readonly (Named<string> & { turns: number })[] = [
-  { id: 'eighth', name: '1/8 turn', why: 'Never oversteps a narrow window; slow from far away.', turns: 1 / 8 },
+  { id: 'eighth', name: '1/8 turn', turns: 1 / 8 },
   {
     id: 'quarter',
     name: '1/4 turn',
-    why: 'Felt at the fingers and heard at the chain: the usual middle way.',
     turns: 1 / 4,
   },
-  { id: 'half', name: '1/2 turn', why: 'Quick while it is far off; halve it once it answers.', turns: 1 / 2 },
-  { id: 'full', name: '1 turn', why: 'After a new cable the first answers are whole turns away.', turns: 1 },
+  { id: 'half', name: '1/2 turn', turns: 1 / 2 },
+  { id: 'full', name: '1 turn', turns: 1 },
 ]
 
 /** How checks are asked; what is inferred from them is the same in all. `clicks` at a stroke; `edge` winds to the rub. */
 const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[] = [
-  { id: 'one-click', name: 'One click', why: 'One step shows one gear: nothing hides.', clicks: 1, edge: false },
+  { id: 'one-click', name: 'One click', clicks: 1, edge: false },
   {
     id: 'two-clicks',
     name: 'Two clicks at once',
-    why: 'Hangs in the gear between: out. Climbs on past: in. Prove two back.',
     clicks: 2,
     edge: false,
   },
   {
     id: 'find-the-edge',
     name: 'Find the edge',
-    why: 'Wind while pedalling until it rubs on the next larger, then back: the rub is sharper than a shift.',
     clicks: 1,
     edge: true,
   },
   {
     id: 'middle-of-the-rub',
     name: 'Middle of the rub',
-    why: 'Both rubs in one gear and halfway between; the distance shrinks with friction.',
     clicks: 1,
     edge: true,
   },
   {
     id: 'while-pedalling',
     name: 'While pedalling',
-    why: 'The ear follows the screw: stop where it is quiet.',
     clicks: 1,
     edge: true,
   },
   {
     id: 'first-four',
     name: 'The first four',
-    why: 'The four smallest usually settle all; then one pass proves it.',
     clicks: 1,
     edge: false,
   },
@@ -126,14 +114,12 @@ export const BARREL_STARTS: readonly (Named<string> & { turnsOut: { from: number
   {
     id: 'usual',
     name: '1½ to 2 out',
-    why: 'It can go either way, and most of the thread still holds.',
     turnsOut: { from: 1.5, to: 2 },
   },
-  { id: 'two', name: '2 out', why: 'Always the same figure: the count is never asked.', turnsOut: { from: 2, to: 2 } },
+  { id: 'two', name: '2 out', turnsOut: { from: 2, to: 2 } },
   {
     id: 'in',
     name: 'Fully in',
-    why: 'A new run only ever goes slack: all the travel is kept for taking it up. Draw it without strain.',
     turnsOut: { from: 0, to: 0 },
   },
 ]
@@ -146,35 +132,30 @@ export const GAPS: readonly (Named<string> & { targetMm: { from: number; to: num
   {
     id: 'close',
     name: '3 to 6 mm',
-    why: 'Close is quick and clear on small cassettes.',
     targetMm: target('gap-close'),
     sagged: false,
   },
   {
     id: 'start-wide',
     name: '6 to 10 mm, then refine',
-    why: 'Safe to start from: nothing touches while the rest is set.',
     targetMm: target('gap-start-wide'),
     sagged: false,
   },
   {
     id: 'smallest-clear',
     name: 'The smallest that clears',
-    why: 'Look while in the second largest: it must not touch on the way into the largest.',
     targetMm: target('gap-smallest-clear'),
     sagged: false,
   },
   {
     id: 'maker',
     name: 'The maker’s figure',
-    why: 'Where there is a figure it wins: type it.',
     targetMm: { from: 5, to: 6 },
     sagged: false,
   },
   {
     id: 'with-sag',
     name: 'With the rider’s sag',
-    why: 'A suspension frame changes the gap under the rider: about 15 mm sagged shows as 4 to 5 mm in the stand on one common layout. Ask the maker’s chart.',
     targetMm: target('gap-with-sag'),
     sagged: true,
   },
@@ -185,13 +166,11 @@ export const PLACINGS: readonly (Named<string> & { targetMm: { from: number; to:
   {
     id: 'centred',
     name: 'Centred',
-    why: 'In line under the smallest: quiet, and no travel to spare towards the frame.',
     targetMm: target('h-centred'),
   },
   {
     id: 'outboard',
     name: '1 to 2 mm outboard',
-    why: 'Still drops in when the frame flexes under load.',
     targetMm: target('h-outboard'),
   },
 ]
@@ -201,13 +180,11 @@ export const HEIGHTS: readonly (Named<string> & { targetMm: { from: number; to: 
   {
     id: 'close',
     name: '1 to 2 mm',
-    why: 'The closer the plate, the better it leads the chain up.',
     targetMm: { from: 1, to: 2 },
   },
   {
     id: 'coin',
     name: 'About 3 mm',
-    why: 'Clears tall shifting teeth and a ring that is not quite round; two coins show it at once.',
     targetMm: { from: 2.5, to: 3 },
   },
 ]
@@ -216,13 +193,11 @@ export const PADS: readonly (Named<string> & { toeMm: number })[] = [
   {
     id: 'flat',
     name: 'Flat',
-    why: 'The whole pad bites at once and wears evenly; toe wears away in a month.',
     toeMm: 0,
   },
   {
     id: 'toe',
     name: '0.5 mm toe',
-    why: 'Front touches first, so it does not squeal: a thin shim under the rear of the pad while nipping, not over a groove.',
     toeMm: 0.5,
   },
 ]

@@ -38,3 +38,12 @@ export function proposedBy(sentence: string): { complaints: string[]; happened: 
     happened: HAPPENED.filter(h => BEFORE[h].test(said)),
   }
 }
+
+/** What to look at first because of it, in words. */
+export const HAPPENED_ASKS: Record<Happened, string> = {
+  fell: 'Look at the hanger and the cage first.',
+  knocked: 'Look at the hanger and the cage first.',
+  car: 'Look along the hanger: a rack or a boot leans on it.',
+  'new-cable': 'Bedding in, or a ferrule not home: tug the inner first.',
+  'wheel-out': 'See that the wheel is fully home before anything.',
+}

@@ -51,7 +51,7 @@ const acceptWords = computed(() => {
   <section aria-label="Next move" :class="{ 'opacity-70': stale }" :aria-busy="stale">
     <p class="small">Next move</p>
     <div class="head mt-1 flex items-center gap-4" aria-live="polite" data-test="move">
-      <ClockFace v-if="turn" :turns="turn.turns" :way="turn.way" class="shrink-0" />
+      <LazyClockFace v-if="turn" :turns="turn.turns" :way="turn.way" class="shrink-0" />
       <p :class="turn ? (turn.way === 'out' ? 'text-out' : 'text-in') : 'text-ink'">
         <span class="block text-xl font-bold">{{ head.small }}</span>
         <span class="big block font-bold">{{ head.big }}</span>
@@ -61,7 +61,7 @@ const acceptWords = computed(() => {
     </div>
     <p v-if="picture.effect" class="figure mt-1 text-[0.9375rem]" data-test="effect">{{ picture.effect }}</p>
     <p v-if="turn" class="small flex items-center gap-2 leading-snug" data-test="turns-do">
-      <SleeveView v-if="turn.screw === 'barrel'" :out="turn.way === 'out'" />{{ whyTurns(move) }}
+      <LazySleeveView v-if="turn.screw === 'barrel'" :out="turn.way === 'out'" />{{ whyTurns(move) }}
     </p>
     <p class="mt-1 text-[0.9375rem] leading-snug" data-test="why">{{ picture.because }}</p>
     <p v-if="caution" class="mt-1.5 border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ caution }}</p>
@@ -78,7 +78,7 @@ const acceptWords = computed(() => {
         out-word="outboard"
         @figure="sight"
       />
-      <EdgeStrip
+      <LazyEdgeStrip
         v-if="move.do === 'edge'"
         :way="move.way"
         :limit-turns="edgeLimitTurns(state, move.way)"

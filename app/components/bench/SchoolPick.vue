@@ -1,10 +1,11 @@
 <!-- Every kind of school, each with a line on why; chosen for a shop, a person or this job. -->
 <script setup lang="ts">
+import { whyOf } from '#core/procedure/schoolWhys'
 import { SCHOOL_KIND_WORDS, SCHOOL_KINDS, SCHOOLS, type SchoolChoice, type SchoolKind } from '#core/procedure/schools'
 
 const props = defineProps<{ chosen: SchoolChoice; inForce: Required<SchoolChoice> }>()
 const emit = defineEmits<{ choose: [choice: SchoolChoice] }>()
-const why = (kind: SchoolKind) => SCHOOLS[kind].find(s => s.id === props.inForce[kind])?.why ?? ''
+const why = (kind: SchoolKind) => whyOf(kind, props.inForce[kind])
 function pick(kind: SchoolKind, id: string) {
   const rest = Object.fromEntries(Object.entries(props.chosen).filter(([k]) => k !== kind))
   emit('choose', id ? { ...rest, [kind]: id } : rest)

@@ -3,7 +3,12 @@
 import { UNKNOWN, type BrakeCheck } from '#core/brake/checks'
 import type { BrakeSeen, Diagnosis } from '#core/brake/diagnose'
 
-const props = defineProps<{ diagnosis: Diagnosis; seen: readonly BrakeSeen[] }>()
+const props = defineProps<{
+  diagnosis: Diagnosis
+  seen: readonly BrakeSeen[]
+  /** This question was there to be read. */
+  live: boolean
+}>()
 const emit = defineEmits<{ saw: [check: string, outcome: string]; cured: [fault: string] }>()
 /** Another check than the one advised, chosen by hand. */
 const own = ref<string | null>(null)
@@ -57,6 +62,7 @@ watch(
             type="button"
             class="also min-h-12! leading-tight"
             :class="{ 'text-clean': i === 0 }"
+            :aria-disabled="!live"
             :data-test="`saw-${id}`"
             @click="emit('saw', check.id, id)"
           >
@@ -65,6 +71,7 @@ watch(
           <button
             type="button"
             class="quiet min-h-11 text-left"
+            :aria-disabled="!live"
             data-test="saw-unknown"
             @click="emit('saw', check.id, UNKNOWN)"
           >

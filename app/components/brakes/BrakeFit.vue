@@ -1,5 +1,6 @@
 <!-- Fitting in order, centring by what is seen, and how close the rider likes it. -->
 <script setup lang="ts">
+import { whyOf } from '#core/procedure/schoolWhys'
 import { centringMove, hasCentring, sayScrewTurn, SIDES, type Nearer, type Side } from '#core/brake/centring'
 import { BRAKE_STEPS } from '#core/brake/fitting'
 import type { Brake, BrakeKind } from '#core/brake/kinds'
@@ -61,7 +62,7 @@ const left = computed(() => {
         {{ next ? next.what : 'All fitted: prove it' }}
       </p>
       <p v-if="next" class="leading-snug">{{ next.how }}</p>
-      <p v-if="next?.id === 'pads'" class="font-semibold">{{ pads.name }}: {{ pads.why }}</p>
+      <p v-if="next?.id === 'pads'" class="font-semibold">{{ pads.name }}: {{ whyOf('pads', pads.id) }}</p>
       <p v-if="next?.caution" class="mt-1 border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ next.caution }}</p>
       <button
         v-if="next"

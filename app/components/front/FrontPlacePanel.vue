@@ -1,5 +1,6 @@
 <!-- Where the cage stands: its height over the teeth and its angle, by the shop's school. -->
 <script setup lang="ts">
+import { whyOf } from '#core/procedure/schoolWhys'
 import type { FrontEvent } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
 import type { FrontState } from '#core/front/state'
@@ -51,7 +52,7 @@ function placed(figure: number) {
     test="height"
     @update:model-value="id => id && emit('school', id)"
   />
-  <p class="small">{{ height.why }}</p>
+  <p class="small">{{ whyOf('height', height.id) }}</p>
   <ChoiceRow
     v-model="place"
     label="What is measured"

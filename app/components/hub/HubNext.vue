@@ -7,7 +7,13 @@ import type { Standards } from '#core/standards/inForce'
 import { toSixteenths } from '#core/quantity/turns'
 import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
 
-const props = defineProps<{ diagnosis: HubDiagnosis; parts: HubParts; standards: Standards }>()
+const props = defineProps<{
+  diagnosis: HubDiagnosis
+  parts: HubParts
+  standards: Standards
+  /** This question was there to be read. */
+  live: boolean
+}>()
 const emit = defineEmits<{
   saw: [check: string, outcome: string]
   read: [mm: number]
@@ -76,6 +82,7 @@ const others = computed<HubCheck[]>(() =>
             type="button"
             class="also min-h-13! leading-tight"
             :class="{ 'text-clean': i === 0 }"
+            :aria-disabled="!live"
             :data-test="`hub-saw-${id}`"
             @click="emit('saw', next.check.id, id)"
           >

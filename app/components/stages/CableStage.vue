@@ -6,6 +6,7 @@ import { lossAlong } from '#core/cable/run'
 import { schemaOf, type LedgerEvent } from '#core/ledger/events'
 import type { JobState } from '#core/ledger/reduce'
 import type { Schools } from '#core/procedure/schools'
+import { CLAMP_STEPS, whyOf } from '#core/procedure/schoolWhys'
 import type { Stage } from '#core/procedure/stages'
 import { typedNumber } from '#core/quantity/typed'
 import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'
@@ -181,15 +182,15 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
               ratio by 10 to 15 %.
             </li>
             <li>Tug the inner hard along its run: seats ferrules and head.</li>
-            <li v-for="s in schools.clamp.steps" :key="s">{{ s }}</li>
+            <li v-for="s in CLAMP_STEPS[schools.clamp.id].steps" :key="s">{{ s }}</li>
           </ol>
         </div>
         <div>
           <h2 class="font-bold">{{ schools.clamp.name }}</h2>
-          <p class="text-[0.9375rem] leading-snug">{{ schools.clamp.why }}</p>
+          <p class="text-[0.9375rem] leading-snug">{{ whyOf('clamp', schools.clamp.id) }}</p>
           <p class="text-[0.9375rem] leading-snug" data-test="first-click">
             Leaves {{ schools.clamp.takeUpMm.from.toFixed(1) }} to {{ schools.clamp.takeUpMm.to.toFixed(1) }} mm of
-            cable against snug: {{ schools.clamp.firstClick }}.
+            cable against snug: {{ CLAMP_STEPS[schools.clamp.id].firstClick }}.
           </p>
         </div>
       </div>

@@ -3,8 +3,8 @@
 import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import { causesLeft, leadsTo, REAR_COMPLAINTS } from '#core/procedure/complaints'
-import { HAPPENED, HAPPENED_ASKS, HAPPENED_WORDS, type Happened } from '#core/procedure/happened'
-import { proposedBy } from '#core/procedure/sentence'
+import { HAPPENED, HAPPENED_WORDS, type Happened } from '#core/procedure/happened'
+import { HAPPENED_ASKS, proposedBy } from '#core/procedure/sentence'
 import type { Schools } from '#core/procedure/schools'
 import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 

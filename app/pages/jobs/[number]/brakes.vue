@@ -45,7 +45,9 @@ watch(
 )
 
 const diagnosis = computed(() => diagnosisOf(here.value))
-const saw = (check: string, outcome: string) => put({ kind: 'brakeSeen', brake: brake.value, check, outcome })
+const { live, once: saw } = useOneAnswer((check: string, outcome: string) =>
+  put({ kind: 'brakeSeen', brake: brake.value, check, outcome }),
+)
 const cured = (fault: string) => put({ kind: 'brakeCured', brake: brake.value, fault }, 'Put right: prove it anew')
 const prove = (holds: boolean, test?: ProofTest) =>
   put({ kind: 'proof', brake: brake.value, holds, ...(test ? { test } : {}) }, holds ? 'Passed' : 'Failed')
@@ -190,7 +192,7 @@ const keys = (): BenchKeys => ({
           </li>
         </ul>
       </section>
-      <BrakeProof
+      <LazyBrakeProof
         v-if="parts"
         :state="here"
         :brake-words="BRAKE_WORDS[brake]"
@@ -213,15 +215,16 @@ const keys = (): BenchKeys => ({
       />
     </template>
     <template #find>
-      <BrakeDiagnosis
+      <LazyBrakeDiagnosis
         v-if="diagnosis"
         :key="brake"
         :diagnosis="diagnosis"
         :seen="here.seen"
+        :live="live"
         @saw="saw"
         @cured="cured"
       />
-      <BrakeLooks
+      <LazyBrakeLooks
         v-else-if="parts && isHydraulic(parts.kind)"
         :checks="HYDRAULIC_CHECKS"
         :seen="here.seen"

@@ -238,13 +238,13 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
       <p v-else class="text-soft">Lay the run out first.</p>
     </template>
     <template #steps>
-      <FoundPhotos
+      <LazyFoundPhotos
         :key="name"
         class="border-b border-rule pb-2"
         :job="number"
         :of="name"
         :closed="bench.closed.value"
-      /><StepsPanel
+      /><LazyStepsPanel
         :done="done"
         :may-largest="mayReachLargest(state.rear.trace)"
         :rear="name === 'rear' && state.rear.setup !== null"

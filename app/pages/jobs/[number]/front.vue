@@ -192,7 +192,7 @@ const keys = (): BenchKeys => ({
     </template>
     <template #shift>
       <template v-if="parts">
-        <FrontMove
+        <LazyFrontMove
           v-if="advice"
           :advice="advice"
           :parts="parts"
@@ -218,7 +218,7 @@ const keys = (): BenchKeys => ({
       <p v-else class="text-soft">{{ FIRST }}</p>
     </template>
     <template #position>
-      <FrontPlacePanel
+      <LazyFrontPlacePanel
         v-if="parts"
         :state="front"
         :parts="parts"
@@ -244,7 +244,7 @@ const keys = (): BenchKeys => ({
       <p v-else class="text-soft">{{ FIRST }}</p>
     </template>
     <template #order>
-      <FrontOrderPanel
+      <LazyFrontOrderPanel
         v-model:order="order"
         :state="front"
         @step="(o, step) => put({ kind: 'frontStep', order: o, step })"

@@ -78,7 +78,7 @@ const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | '
   'front-coupled': { step: 'grubs', which: 'front' },
 }
 const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[nextStep.value.id] ?? null) : null))
-const saw = (check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome })
+const { live, once: saw } = useOneAnswer((check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome }))
 const read = (mm: number) => put({ kind: 'hubRead', mm })
 function count(g: number, crankTurns: number, wheelTurns: number | null) {
   void put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns })
@@ -184,9 +184,9 @@ const keys = (): BenchKeys => ({
     </template>
     <template #look>
       <template v-if="parts">
-        <div v-if="drawn" class="mat p-1"><TwinStep v-bind="drawn" /></div>
+        <div v-if="drawn" class="mat p-1"><LazyTwinStep v-bind="drawn" /></div>
         <div v-else class="mat p-1">
-          <HubWindow
+          <LazyHubWindow
             :way="parts.way"
             :mm="reading"
             :wanted="targetMm(parts, standards)"
@@ -205,7 +205,7 @@ const keys = (): BenchKeys => ({
           >.
         </p>
         <div class="mat p-1">
-          <RatioLadder
+          <LazyRatioLadder
             :ratios="parts.ratios"
             :counts="ladder"
             :chosen="
@@ -251,11 +251,12 @@ const keys = (): BenchKeys => ({
       <LazyHubParts :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="keepParts" />
     </template>
     <template #find>
-      <HubNext
+      <LazyHubNext
         v-if="diagnosis && parts"
         :diagnosis="diagnosis"
         :parts="parts"
         :standards="standards"
+        :live="live"
         @saw="saw"
         @read="read"
         @count="count"
@@ -284,7 +285,7 @@ const keys = (): BenchKeys => ({
     </template>
     <template #set>
       <template v-if="parts">
-        <HubReading :parts="parts" @read="read" />
+        <LazyHubReading :parts="parts" @read="read" />
         <div v-if="parts.way !== 'twin'" class="grid gap-1">
           <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">
             Turned {{ hubTurnWords(toGo) }}

@@ -76,7 +76,7 @@ watch(() => state.value.undone.size, rear.startDead)
 <template>
   <div class="bench">
     <JobTop here="rear" :opinions="opinions" />
-    <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
+    <LazyJobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <LazyNoDerailleur
       v-else-if="!setup || !geometry"
       :number="number"
@@ -120,7 +120,7 @@ watch(() => state.value.undone.size, rear.startDead)
             @close="panel = 'move'"
           />
           <template v-else>
-            <PendingTurn v-if="pending" :rear="rear" />
+            <LazyPendingTurn v-if="pending" :rear="rear" />
             <p v-if="barred" class="stopped" role="status" data-test="barred">
               No advice on parts that cannot index. Change one, or work on as it is.
             </p>
