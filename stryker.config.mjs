@@ -14,6 +14,8 @@ export default {
   tempDirName: '.stryker-tmp',
   concurrency: 2,
   timeoutMS: 6_000,
+  // every test once with each mutant counted: slower than the tests themselves
+  dryRunTimeoutMinutes: 30,
   reporters: ['json', 'progress-append-only'],
   jsonReporter: { fileName: process.env.OCHO_MUTANTS_REPORT ?? 'reports/mutants.json' },
 }

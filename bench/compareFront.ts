@@ -2,11 +2,13 @@ import { FRONT_AS_MODELLED, FRONT_UNLIKE, type FrontPhysics } from '#core/bench/
 import { FRONT_STRATEGIES, playFront, type FrontPlayed, type FrontStrategy } from '#core/bench/frontPlay'
 import { byTenths, percent, quantile, sum } from './figures'
 
-/** The front's benches: the model's, and two unlike it (tolerances 15 % tighter; one report in ten wrong). */
+/** The front's benches: the model's; tolerances 15 % tighter; one report in ten wrong; and two that answer by figures of their own. */
 export const FRONT_BENCHES: Record<string, FrontPhysics> = {
   front: FRONT_AS_MODELLED,
   'front-tolerances': FRONT_UNLIKE.tolerances,
   'front-reports': FRONT_UNLIKE.reports,
+  'front-faults': FRONT_UNLIKE.faults,
+  'front-slips': FRONT_UNLIKE.slips,
 }
 
 export type FrontLine = { strategy: FrontStrategy; played: FrontPlayed }
@@ -63,6 +65,22 @@ export function reportFront(bench: string, lines: readonly FrontLine[]): void {
   const done = ours.filter(p => p.saidDone)
   console.log(
     `when it said done: right stated ${(sum(done, p => p.stated ?? 0) / done.length).toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`,
+  )
+  const outOf = (list: readonly FrontPlayed[], is: (p: FrontPlayed) => boolean) =>
+    percent(
+      sum(list, p => is(p)),
+      Math.max(1, list.length),
+    )
+  const entries = (rings: number) =>
+    quantile(
+      ours.filter(p => p.rings === rings).map(p => p.entries),
+      0.5,
+    )
+  console.log(
+    `wrong "done" ${outOf(ours, p => p.saidDone && !p.right)}, given up ${outOf(ours, p => !p.saidDone)}; L out won ${outOf(
+      ours.filter(p => p.faults.includes('L out')),
+      p => p.won,
+    )}; entries until done, median: double ${entries(2)}, triple ${entries(3)}`,
   )
   const lost = ours.filter(p => !p.won)
   console.log(

@@ -6,7 +6,7 @@ import { outcomeChance } from '#core/brake/diagnose'
 import { BRAKE_STEPS } from '#core/brake/fitting'
 import { BRAKE_KINDS } from '#core/brake/kinds'
 import type { LedgerEvent } from '#core/ledger/events'
-import { expect, handBack, press, sender, SERVER, storedEvents, test } from './shop'
+import { expect, handBack, press, saved, sender, SERVER, storedEvents, test } from './shop'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
 async function openBrakes(page: Page, number: number): Promise<void> {
@@ -155,6 +155,15 @@ test('a dual-pivot from bare, step by step; centred by what is seen; closeness k
   await t(bench, 'lever-short').click()
   await t(bench, 'panel-fit').click()
   await t(bench, 'pads-toe').click()
+  // two ways to a pad gap: the step's words follow the school
+  await t(bench, 'pad-gap-school').click()
+  await t(bench, 'pad-gap-let-out').click()
+  await expect(t(bench, 'pad-gap-school')).toContainText('pads on the rim, let out')
+  await t(bench, 'fit-all').click()
+  await expect(bench.getByRole('button', { name: 'Pads on the rim, let out, clamped' })).toBeVisible()
+  await t(bench, 'pad-gap-usual').click()
+  await expect(bench.getByRole('button', { name: 'Pads on the rim, let out, clamped' })).toHaveCount(0)
+  await t(bench, 'fit-all').click()
   let taps = 0
   for (const step of BRAKE_STEPS['dual-pivot']!) {
     await expect(t(bench, 'fit-next')).toHaveText(step.what)
@@ -177,12 +186,26 @@ test('a dual-pivot from bare, step by step; centred by what is seen; closeness k
   await t(bench, 'screw-turned').click()
   await t(bench, 'nearer-right').click()
   await expect(t(bench, 'centring')).toContainText('Right screw 1/16 turn out')
+  // by the rim: pushed to the right it is the left pad that touches first; then wound while pumping until it is even
   await t(bench, 'screw-turned').click()
-  await t(bench, 'nearer-even').click()
+  await t(bench, 'pushed-right').click()
+  await expect(t(bench, 'centring')).toContainText('Right screw')
+  await t(bench, 'even-at-2').click()
   await expect(t(bench, 'centring')).toContainText('Central')
+  await saved(bench)
+  expect((await storedEvents(shop, number)).slice(-3).map(e => e.body)).toEqual([
+    { kind: 'brakeNearer', brake: 'rear', nearer: 'left', by: 'rim' },
+    { kind: 'brakeScrew', brake: 'rear', side: 'right', sixteenths: expect.any(Number) },
+    { kind: 'brakeNearer', brake: 'rear', nearer: 'even' },
+  ])
   await bench.getByLabel('Barrel, turns out').fill('60')
   await t(bench, 'close').click()
   await expect(t(bench, 'closeness')).toContainText('from 0 to 8 turns')
+  // asked for closer pads: the turns are worked out, and the count goes on by them
+  await bench.getByLabel('Barrel, turns out').fill('2')
+  await expect(t(bench, 'closer-0.5')).toContainText('1 3/8 out')
+  await t(bench, 'closer-0.5').click()
+  await expect(bench.getByLabel('Barrel, turns out')).toHaveValue('3.375')
   await bench.getByLabel('Barrel, turns out').fill('3.5')
   await expect(t(bench, 'wear-left')).toContainText('1.7 mm of wear')
   await t(bench, 'close').click()

@@ -52,10 +52,25 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   expect(await send({ kind: 'turn', screw: 'B', sixteenths: 2 })).toMatchObject({ is: 'stored' })
   await expect(t(bench, 'part-rear')).toContainText('in hand') // the news is here
   await expect(bench.getByLabel('Length, mm')).toHaveValue('212')
+  // a typed length claims nothing until somebody says where it was read
+  await expect(t(bench, 'read-by')).toHaveValue('guess')
+  await t(bench, 'read-by').selectOption('old')
   await bench.getByLabel('Why that').fill('straight into its stop')
+  await t(bench, 'bare-to').click()
   await tap('save-piece')
   await expect(t(bench, 'piece-last loop')).toContainText('212 mm')
   await t(bench, 'condition-gritty').click()
+  // the whole inner: what lies in the lever and to the bolt counts, usual until it is typed
+  await expect(t(bench, 'small-parts')).toContainText('3 ferrules')
+  const needed = async () => Number.parseInt((await t(bench, 'inner-needed').textContent())!)
+  const usual = await needed()
+  await t(bench, 'inner-ends').click()
+  await bench.getByLabel('Stop to bolt').fill('-1')
+  await t(bench, 'keep-ends').click()
+  await expect(bench.getByText('Last stop to bolt: not negative')).toBeVisible()
+  await bench.getByLabel('Stop to bolt').fill('255')
+  await t(bench, 'keep-ends').click()
+  await expect.poll(needed).toBe(usual + 200)
 
   // friction: what the bends cost and what a new wire would gain
   await t(bench, 'panel-friction').click()
@@ -71,13 +86,33 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   await expect(plan).toContainText('last loop 212')
   await expect(plan).toContainText('roll, 12000 mm')
   await expect(plan).toContainText('11558 mm left, back on the wall')
+  await expect(plan).toContainText('mm unusable')
+  await t(bench, 'pick-list').click()
+  await expect(t(bench, 'picks')).toContainText('1 × shift inner')
+  await expect(t(bench, 'picks')).toContainText('small cylinder; 41 rear derailleur')
+  await t(bench, 'pick-list').click()
+  const wall = async () => {
+    const there = (await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json()) as {
+      lengthMm: number
+      roll: boolean
+    }[]
+    return there.map(s => [s.lengthMm, s.roll])
+  }
   await tap('cut-done')
   await expect(t(bench, 'cut-said')).toBeVisible()
-  const wall = (await (await bench.request.get(`${SERVER()}/api/cables/stock`)).json()) as {
-    lengthMm: number
-    roll: boolean
-  }[]
-  expect(wall.map(s => [s.lengthMm, s.roll])).toEqual([[11558, true]])
+  expect(await wall()).toEqual([[11558, true]])
+  // not cut after all: the wall as it was, and the step taken back; then it is cut
+  await t(bench, 'taken').click()
+  await t(bench, 'put-back').first().click()
+  await expect(t(bench, 'cut-said')).toContainText('the runs are to be cut')
+  expect((await wall()).sort()).toEqual([
+    [12000, true],
+    [220, false],
+  ])
+  await t(bench, 'work-out').click()
+  await t(bench, 'cut-done').click()
+  await expect(t(bench, 'cut-said')).toContainText('hangs on the wall again')
+  expect(await wall()).toEqual([[11558, true]])
 
   // the job itself, one touch a step; the advice then starts from a new cable
   await tap('panel-steps')
@@ -100,7 +135,8 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
     await tap(`step-${step}`)
   console.log(`internal bike, rear derailleur cable new: ${taps} taps and one figure`)
   await expect(t(bench, 'step-greased')).toHaveCount(0) // the other school of that step
-  await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(13)
+  await expect(t(bench, 'step-released')).toHaveCount(0)
+  await expect.poll(async () => (await kinds(shop, number)).filter(k => k === 'cabled').length).toBe(14) // cut twice, once taken back
   const laid = (await storedEvents(shop, number)).map(e => e.body as LedgerEvent).findLast(e => e.kind === 'run')
   expect(laid?.kind === 'run' && laid.run.pieces.at(-1)).toMatchObject({
     lengthMm: 212,
@@ -113,7 +149,7 @@ test('a whole new cable inside a frame: laid out from a template, measured, cut 
   await expect(t(bench, 'pieces-laid')).toBeVisible() // one place for a run's pieces
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'paper')).toContainText('Rear derailleur run')
-  await expect(t(bench, 'paper')).toContainText('last loop 212 mm (old piece), renewed')
+  await expect(t(bench, 'paper')).toContainText('last loop 212 mm (old piece), renewed, run dry')
   await expect(t(bench, 'paper')).toContainText('Cable and housing renewed') // one touch, one entry, and the rear knows
 
   // take back the last touch
@@ -151,6 +187,7 @@ test('shift housing on a brake is refused, in the page and by the server; a brak
   })
 
   await t(bench, 'panel-steps').click()
+  await expect(t(bench, 'step-released')).toBeVisible() // a release lever is shut before the clamp
   await t(bench, 'step-clamped').click()
   await saved(bench)
   for (const brake of ['front', 'rear'])
@@ -180,7 +217,10 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
   const found = Number.parseInt((await t(bench, 'loop-length').textContent())!)
   for (const lock of ['straight', 'left', 'right']) await expect(t(bench, `pose-${lock}`)).toContainText('bends to')
   await t(bench, 'loop-given').fill('260')
+  await expect(t(bench, 'pose-left')).toContainText('pulls') // the lever is on the right
+  await t(bench, 'lever-left').click()
   await expect(t(bench, 'pose-right')).toContainText('pulls')
+  await t(bench, 'lever-right').click()
   await t(bench, 'loop-given').fill('')
   await t(bench, 'take-lever loop').click()
   await expect(t(bench, 'piece-lever loop')).toHaveCount(0) // the list is behind the drawing
@@ -198,6 +238,16 @@ test('the loop at the bars: found, judged at both locks, taken for a piece; one 
   ] as const)
     await bench.getByLabel(label).fill(value) // on top of the stop
   await expect(t(bench, 'loop-trouble')).toContainText('no such loop exists')
+
+  // a front brake's run turns with the bars; which side its lever is on is asked
+  await t(bench, 'run-front-brake').click()
+  await expect(t(bench, 'loop-trouble')).toContainText('say which side of the bars')
+  await t(bench, 'lever-left').click()
+  await expect(t(bench, 'pose-straight')).toContainText('bends to')
+  await expect(t(bench, 'pose-left')).toHaveCount(0)
+  await t(bench, 'end-frame').click()
+  await expect(t(bench, 'pose-left')).toBeVisible()
+  await t(bench, 'run-rear').click()
 
   // across a rear pivot, from extended to full travel
   await t(bench, 'loop-suspension').click()

@@ -1,13 +1,15 @@
 import { simulatedFront, type HiddenFront } from '#core/bench/front'
-import { adviseFront, type FrontMoveTo } from '#core/front/advise'
+import { adviseFront } from '#core/front/advise'
+import type { FrontMoveTo, FrontWishes } from '#core/front/contract'
 import type { FrontSight } from '#core/front/events'
 import { USUAL_FRONT, type FrontParts } from '#core/front/parts'
 import { STRAIGHT } from '#core/front/response'
 import { frontSetupOf } from '#core/front/setup'
 import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
+import { END_GAPS } from '#core/procedure/schools'
 import { stockParts } from '#core/rear/typedParts'
-import { caliper, expect, press, sender, SERVER, storedEvents, test } from './shop'
+import { caliper, expect, press, saved, sender, SERVER, storedEvents, test } from './shop'
 import type { Page } from '@playwright/test'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
@@ -25,16 +27,20 @@ const hiddenFront = (change: Partial<HiddenFront>): HiddenFront => ({
   ...change,
 })
 
+const CASSETTE = stockParts('r14-10').cassette
+
 /** Does what the page advises on a simulated front until it says done; every move shown is the one the core gives. */
 async function follow(
   page: Page,
   parts: FrontParts,
   hidden: HiddenFront,
   seed: number,
+  wishes: FrontWishes = {},
+  noted: readonly FrontSight[] = [],
 ): Promise<{ right: boolean; touches: number; log: FrontSight[] }> {
-  const setup = frontSetupOf(parts, stockParts('r14-10').cassette)
+  const setup = frontSetupOf(parts, CASSETTE)
   const bench = simulatedFront(setup, hidden, seed)
-  const log: FrontSight[] = []
+  const log: FrontSight[] = [...noted]
   let touches = 0
   const touch = async (name: string) => {
     touches++
@@ -46,7 +52,7 @@ async function follow(
     await page.keyboard.press('Enter')
   }
   for (let i = 0; i < 40; i++) {
-    const { move } = adviseFront(setup, log)
+    const { move } = adviseFront(setup, log, { endGapMm: END_GAPS[0]!.targetMm, ...wishes })
     await expect(t(page, 'front-move')).toContainText(shown(move, parts))
     await expect(page.locator('section[aria-label="Next move"]')).toHaveAttribute('aria-busy', 'false')
     if (move.do === 'done') return { right: bench.isRight(), touches, log }
@@ -63,7 +69,6 @@ async function follow(
       await touch('front-done')
       await figure(e.gapMm)
     } else if (e.kind === 'frontShift') await touch(`seen-${e.seen}`)
-    else if (e.kind === 'frontHand') await touch(`hand-${e.reach}`)
     else if (e.kind === 'frontUndone') await touch(`undone-${e.drops}`)
     else await touch('front-done')
   }
@@ -72,7 +77,7 @@ async function follow(
 const shown = (move: FrontMoveTo, parts: FrontParts): string =>
   move.do === 'turn'
     ? `${move.screw === 'barrel' ? 'Barrel' : `${move.screw} screw`} ${frontWay(move)}`
-    : sayFrontMove(move, parts)
+    : sayFrontMove(move, parts, CASSETTE.teeth)
 const kindsOf = async (shop: Parameters<typeof storedEvents>[0], number: number) =>
   (await storedEvents(shop, number)).map(e => (e.body as LedgerEvent).kind)
 
@@ -82,7 +87,17 @@ test('a double that throws its chain inboard is set right by the advice, move by
 }) => {
   const number = await shop.takeIn('41')
   await shop.seeL(number)
-  await openFront(bench, number)
+  // what the customer says of the front is asked in the same first stage, split by its test, and leads to this bench
+  await bench.goto(`${SERVER()}/jobs/${number}/stage/said`)
+  await t(bench, 'others').click()
+  await t(bench, 'says-brake-rubs').click()
+  await expect(t(bench, 'test')).toContainText('Spin the wheel')
+  await t(bench, 'says-front-off-inside').click()
+  await expect(bench.getByText('can lock the cranks')).toBeVisible()
+  await t(bench, 'answer-wide').click()
+  await expect(t(bench, 'causes').locator('.line-through')).toHaveCount(2)
+  await t(bench, 'lead').click()
+  await bench.waitForSelector('[data-test=panel-numbers]')
   await bench.getByLabel('Rings, teeth').fill('50 34')
   await t(bench, 'keep-front').click()
   await expect(bench.getByText('Rings cross: give them from the smallest to the largest')).toBeVisible()
@@ -90,19 +105,26 @@ test('a double that throws its chain inboard is set right by the advice, move by
   await t(bench, 'keep-front').click()
   await expect(bench.getByText('Chainstay, mm: from 250 to 1200')).toBeVisible()
   await t(bench, 'usual-double').click()
+  await expect(t(bench, 'front-unguarded')).toContainText('until L was seen by itself')
   const { right, touches, log } = await follow(
     bench,
     USUAL_FRONT.double,
     hiddenFront({ stopLMm: -2.3, slackMm: -2.6 }),
     8,
+    { throws: ['inboard'] },
   )
+  const seenL = log.findIndex(e => e.kind === 'frontGap' && e.byStop === true && e.plate === 'inner')
+  const dropped = log.findIndex(e => e.kind === 'frontShift' && e.to === 0)
+  expect(seenL).toBeGreaterThanOrEqual(0)
+  expect(dropped === -1 || dropped > seenL).toBe(true)
+  await expect(t(bench, 'front-unguarded')).toHaveCount(0)
   expect(right).toBe(true)
   expect(
     log.some(e => e.kind === 'frontTurn' && e.screw === 'L' && e.sixteenths > 0) ||
       log.some(e => e.kind === 'frontSet'),
   ).toBe(true)
   console.log(`front double, chain dropped inboard: ${touches} touches and figures, ${log.length} entries`)
-  await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 3)
+  await expect.poll(async () => (await kindsOf(shop, number)).length).toBe(log.length + 6)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'paper')).toContainText('Front, every shift clean')
   await expect(t(bench, 'paper')).toContainText('Front cage as found')
@@ -117,7 +139,14 @@ test('a fault is answered, a turn logged and taken back; H turned asks for L; ga
   await openFront(bench, number)
   await t(bench, 'usual-double').click()
   await t(bench, 'shift-0-1').click()
-  await t(bench, 'seen-no-climb').click()
+  // a finger that bounces is one answer, and never the next question's
+  await t(bench, 'seen-no-climb').evaluate((b: HTMLElement) => {
+    b.click()
+    b.click()
+  })
+  await expect(t(bench, 'seen-clean')).toHaveAttribute('aria-disabled', 'false')
+  await saved(bench)
+  expect((await kindsOf(shop, number)).filter(k => k === 'frontShift')).toHaveLength(1)
   await expect(t(bench, 'written-order')).toContainText('Barrel out 1/2')
   await t(bench, 'other-turn').click()
   await t(bench, 'hand-screw-H').click()
@@ -126,14 +155,22 @@ test('a fault is answered, a turn logged and taken back; H turned asks for L; ga
   await press(bench, 'z')
   await expect(t(bench, 'look-again')).toHaveCount(0)
   await t(bench, 'panel-gaps').click()
+  await t(bench, 'plate-inner').click()
   await bench.getByRole('button', { name: '2.0 mm clear' }).click()
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
   await t(bench, 'plate-outer').click()
   await caliper(bench, '1.1') // into the one that waits, and no other
   await expect(t(bench, 'plate-outer')).toContainText('1.1 mm')
   await expect(t(bench, 'plate-inner')).toContainText('2.0 mm')
-  // the server takes no nonsense
+  // more than the cage has room for is refused where it is typed
+  await t(bench, 'figure-typed').fill('18')
+  await bench.keyboard.press('Enter')
+  await expect(bench.getByText('Outer gap, mm: from 0 to 7')).toBeVisible()
+  // the server takes no nonsense either
   const send = sender(bench, number, await shop.person('Ishbel'))
+  const within = await send({ kind: 'frontGap', plate: 'inner', gapMm: -3 })
+  expect(within).toMatchObject({ is: 'refused', field: 'gapMm' })
+  expect(within.message).toContain('0 if it touches')
   const refused = await send({ kind: 'frontPosition', heightMm: 90, angleDeg: null })
   expect(refused.message).toContain('more than 25 mm')
 })
@@ -149,11 +186,21 @@ test('the rub map: every pair by mm and plate, a triple with its middle, a cage 
   await t(bench, 'pair-0-0').click()
   await expect(t(bench, 'pair-words')).toContainText('34 × 11')
   await expect(t(bench, 'pair-words')).toContainText('small, trimmed')
+  // a pair that was ridden: what was seen stands in the map, before what is worked out, until something is turned
+  await t(bench, 'rub-outer').click()
+  await expect(t(bench, 'pair-0-0')).toHaveText('▲')
+  await t(bench, 'rub-quiet').click()
+  await expect(t(bench, 'pair-0-0')).toHaveText('✓')
+  // the cage's place right at a glance: one touch, and said to be about
+  await t(bench, 'front-good').click()
+  await t(bench, 'panel-order').click()
+  await expect(t(bench, 'front-step-height')).toContainText('✓')
   await t(bench, 'panel-numbers').click()
   await bench.getByLabel('Cage, inside, mm').fill('8')
   await bench.getByLabel('Trim a click, mm').fill('0')
   await bench.getByLabel('Capacity, teeth').fill('14')
   await t(bench, 'keep-front').click()
+  await t(bench, 'pair-0-0').click()
   await expect(t(bench, 'pair-words')).toContainText('rubs the outer plate')
   await expect(bench.getByText('The rings differ by 16 teeth, the cage takes up 14')).toBeVisible()
   // mount, largest ring and pull family: noted where they are known, set against each other, refused beside their line
@@ -200,12 +247,32 @@ test('a rotating cage from bare: its own order, marks on the big ring, clamped t
   await bench.getByLabel('Trim a click, mm').fill('0')
   await t(bench, 'keep-front').click()
   await t(bench, 'panel-order').click()
-  for (const step of ['height', 'marks', 'H']) await t(bench, `front-step-${step}`).click()
+  await t(bench, 'order-rotating').click()
+  // a step that asks a figure goes to where it is read, and noting it is the step; the others are ticked
+  await t(bench, 'front-step-height').click()
+  await t(bench, 'figure-2').click()
+  await t(bench, 'panel-order').click()
+  await expect(t(bench, 'front-step-height')).toContainText('✓')
+  await t(bench, 'front-step-marks').click()
+  await t(bench, 'front-step-H').click()
+  await expect(t(bench, 'plate-H')).toHaveAttribute('aria-checked', 'true')
+  await t(bench, 'figure-1').click()
+  await t(bench, 'panel-order').click()
   await expect(t(bench, 'front-step-clamp')).toContainText('Lever clicked to the big ring')
   await t(bench, 'front-step-clamp').click()
   await t(bench, 'panel-shift').click()
   const parts: FrontParts = { ...USUAL_FRONT.double, cage: 'rotating', trimMm: 0 }
-  const { right, touches } = await follow(bench, parts, hiddenFront({ stopLMm: 1.8, slackMm: 0.2, angleDeg: 0.3 }), 4)
+  const { right, touches } = await follow(
+    bench,
+    parts,
+    hiddenFront({ stopLMm: 1.8, slackMm: 0.2, angleDeg: 0.3 }),
+    4,
+    { order: 'rotating' },
+    [
+      { kind: 'frontPosition', heightMm: 2, angleDeg: null },
+      { kind: 'frontGap', plate: 'outer', gapMm: 1, byStop: true },
+    ],
+  )
   expect(right).toBe(true)
   console.log(`front, rotating cage: ${touches} touches and figures after the order's steps`)
 })

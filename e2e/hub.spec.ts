@@ -1,9 +1,9 @@
 import type { Page } from '@playwright/test'
 import { hubFinding, playHub, seededHub } from '#core/bench/hub'
 import { diagnoseHub, type HubLog } from '#core/hub/diagnose'
-import { HUB_WAYS, type HubWay } from '#core/hub/kinds'
+import { FIGURE_STEP, HUB_WAYS, targetMm, type HubWay } from '#core/hub/kinds'
 import type { LedgerEvent } from '#core/ledger/events'
-import { HUB_STEPS } from '#core/hub/steps'
+import { hubSteps } from '#core/hub/steps'
 import { expect, handBack, saved, sender, SERVER, storedEvents, test, type TestShop } from './shop'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
@@ -84,10 +84,26 @@ for (const way of HUB_WAYS)
     await expect.poll(async () => (await kinds(shop, number)).at(-1)).toBe(turns ? 'hubTurn' : 'hubCured')
     await expect(t(bench, 'hub-stays')).toBeVisible() // worked on: proven anew
     await tap('panel-set')
-    for (const s of HUB_STEPS[way]) {
+    for (const s of hubSteps(way)) {
       if (s.id === 'lower') await expect(bench.getByRole('img', { name: /lower inner’s head left/ })).toBeVisible()
       if (s.id === 'cut-rear') await expect(bench.getByRole('img', { name: /5 mm from the coupling/ })).toBeVisible()
-      await tap(`hub-step-${s.id}`)
+      if (s.id !== FIGURE_STEP[way]) {
+        await tap(`hub-step-${s.id}`)
+        continue
+      }
+      // asked its figure: one outside its room does not do it, one within does
+      await t(bench, `hub-step-${s.id}`).click()
+      await expect(t(bench, 'figure-typed')).toBeFocused()
+      const { from, to } = targetMm(parts)
+      for (const mm of [to + 3, (from + to) / 2]) {
+        touches++
+        await t(bench, 'figure-typed').fill(String(mm))
+        await bench.keyboard.press('Enter')
+        await saved(bench)
+        await (mm > to
+          ? expect(t(bench, `hub-step-${s.id}`)).not.toContainText('✓')
+          : expect(t(bench, `hub-step-${s.id}`)).toContainText('✓'))
+      }
     }
     await expect(t(bench, 'hub-stays')).toContainText('not proven since it was set')
     await tap('hub-holds')
@@ -139,8 +155,10 @@ test('a hub that slips, a loose lock nut, a failed proof: the bike stays by ever
   await t(bench, 'keep-hub').click()
   await t(bench, 'panel-gears').click()
   await t(bench, 'gear-2').click()
-  await t(bench, 'count-slips').click()
+  await t(bench, 'count-neutral').click()
   await expect(t(bench, 'hub-stays')).toContainText('slips or finds no gear in 2')
+  await saved(bench)
+  expect((await storedEvents(shop, number)).at(-1)!.body).toMatchObject({ kind: 'hubCount', gear: 2, neutral: true })
   await expect.poll(async () => (await kinds(shop, number)).at(-1)).toBe('hubCount')
   expect((await back('proven')).status()).toBe(409)
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
@@ -164,9 +182,19 @@ test('a hub that slips, a loose lock nut, a failed proof: the bike stays by ever
   await t(bench, 'count-note').click()
   await expect(t(bench, 'counted-2')).toContainText('the gear asked for')
   await expect(t(bench, 'hub-stays')).toHaveCount(0)
-  // loose by a look, then failed
+  // what nobody can tell is not asked again
   await t(bench, 'panel-find').click()
   await t(bench, 'hub-others').click()
+  await t(bench, 'hub-look-washers').click()
+  await t(bench, 'hub-saw-unknown').click()
+  await expect(t(bench, 'hub-check')).not.toContainText('washers')
+  await saved(bench)
+  expect((await storedEvents(shop, number)).at(-1)!.body).toEqual({
+    kind: 'hubSeen',
+    check: 'washers',
+    outcome: 'unknown',
+  })
+  // loose by a look, then failed
   await t(bench, 'hub-look-lock').click()
   await t(bench, 'hub-saw-loose').click()
   await expect(t(bench, 'hub-stays')).toContainText('lock nut is loose')

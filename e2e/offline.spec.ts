@@ -2,7 +2,20 @@ import type { Page } from '@playwright/test'
 import { DEMO_ENV } from '../demo/people'
 import { freePort } from '../ops/cluster'
 import { startServer } from '../ops/server'
-import { expect, openBench, press, ready, saved, settled, signIn, storedEvents, test } from './shop'
+import {
+  expect,
+  makeShop,
+  openBench,
+  otherDevice,
+  press,
+  ready,
+  saved,
+  SERVER,
+  settled,
+  signIn,
+  storedEvents,
+  test,
+} from './shop'
 
 /* Away from the server: any bench of a job that was opened, and the Floor as it was last seen. */
 
@@ -84,4 +97,76 @@ test('after sign-out nothing of the Floor is left on the tablet', async ({ bench
   await bench.getByRole('button', { name: 'Sign this device out' }).click()
   await expect(bench).toHaveURL(/sign-in/)
   expect(await floors()).toBe(0)
+})
+
+test('taps made offline in one shop are never sent to another that signs in on the tablet, nor shown; the first gets them', async ({
+  page,
+  shop,
+}) => {
+  const theirs = await makeShop(shop.db)
+  const [number, same] = [await shop.takeIn('27'), await theirs.takeIn('27')]
+  await signIn(page, shop)
+  await openBench(page, number)
+  await page.route('**/api/jobs/*/events', route => route.abort()) // the line is down for taps alone
+  await press(page, '4')
+  await expect(t(page, 'saved')).not.toHaveText('saved')
+  // another shop signs in, the page of the first still open: its next tap is of the shop it was made in
+  await signIn(page, theirs)
+  const asked = page.waitForResponse(r => r.url().includes('/events') && r.request().method() === 'POST')
+  await page.unroute('**/api/jobs/*/events')
+  expect((await asked).status()).toBe(409)
+  const kindsOf = async (of: typeof shop, job: number) =>
+    (await storedEvents(of, job)).map(e => (e.body as { kind: string }).kind)
+  expect(await kindsOf(theirs, same)).toEqual(['arrived'])
+  // theirs now, loaded anew: nothing of the first is sent or shown
+  await page.goto(`${SERVER()}/jobs/${same}/rear`)
+  await settled(page)
+  await saved(page)
+  expect(await kindsOf(theirs, same)).toEqual(['arrived'])
+  await expect(page.getByText(shop.code)).toHaveCount(0)
+  // the first again: what waited arrives
+  await signIn(page, shop)
+  await page.goto(`${SERVER()}/jobs/${number}/rear`)
+  await settled(page)
+  await saved(page)
+  await expect.poll(() => kindsOf(shop, number)).toEqual(['arrived', 'shift'])
+  expect(await kindsOf(theirs, same)).toEqual(['arrived'])
+})
+
+test('a tablet signed out from afar forgets what it could show at its next contact', async ({
+  bench,
+  shop,
+  browser,
+}) => {
+  const number = await shop.takeIn('28')
+  const other = await otherDevice(browser, shop, 'Moss')
+  await other.page.goto(`${SERVER()}/`)
+  await ready(other.page)
+  await openBench(other.page, number)
+  const counts = () =>
+    other.page.evaluate(
+      () =>
+        new Promise<number[]>(resolve => {
+          const opened = indexedDB.open('ocho')
+          opened.onsuccess = () => {
+            const tx = opened.result.transaction(['session', 'jobs', 'floor'])
+            const all = ['session', 'jobs', 'floor'].map(name => tx.objectStore(name).count())
+            tx.oncomplete = () => {
+              opened.result.close()
+              resolve(all.map(c => c.result))
+            }
+          }
+        }),
+    )
+  await expect.poll(counts).toEqual([1, 1, 1])
+  const devices = (await (await bench.request.get(`${SERVER()}/api/shop/devices`)).json()) as {
+    id: string
+    current: boolean
+  }[]
+  for (const d of devices.filter(x => !x.current))
+    expect((await bench.request.delete(`${SERVER()}/api/shop/devices/${d.id}`)).ok()).toBe(true)
+  await other.page.goto(`${SERVER()}/`)
+  await expect(other.page).toHaveURL(/sign-in/)
+  await expect.poll(counts).toEqual([0, 0, 0])
+  await other.context.close()
 })

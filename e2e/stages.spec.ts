@@ -428,6 +428,9 @@ test("an owner chooses the shop's schools, a mechanic their own; what is not the
   await page.goto(`${SERVER()}/shop`)
   await ready(page)
   await page.locator('[data-test=school-step]').selectOption('quarter')
+  await page.locator('[data-test=school-height]').selectOption('coin') // at once: neither is lost
+  await expect(page.locator('[data-test=schools-kept]')).toBeVisible()
+  await expect(page.locator('[data-test=school-step]')).toHaveValue('quarter')
   const number = await shop.takeIn('29')
   await openBench(page, number)
   await page.keyboard.press(']')
@@ -448,6 +451,7 @@ test("an owner chooses the shop's schools, a mechanic their own; what is not the
   await expect(page.locator('[data-test=schools-shop]')).toHaveCount(0)
   await expect(page.locator('[data-test=new-person]')).toHaveCount(0)
   await page.locator('[data-test=school-gap]').selectOption('with-sag')
+  await expect(page.locator('[data-test=schools-kept]')).toBeVisible()
   await page.goto(`${SERVER()}/jobs/${number}/stage/gap`)
   await expect(page.locator('[data-test=gap-sagged]')).toBeVisible()
   // and turns the tick off for this device

@@ -7,7 +7,8 @@ export default defineConfig({
     include: (process.env.OCHO_MUTANTS_TESTS ?? 'core/**/*.test.ts').split(','),
     exclude: ['core/bench/**', 'core/advice/grid.test.ts', 'core/advice/decide.test.ts', 'core/front/advise.test.ts'],
     // nor what plays many simulated bikes: it covers every line and would run for every mutant
-    testNamePattern: /^(?!.*(simulated|followed to the end|of the population|throws no chain|random batches)).*/,
+    testNamePattern:
+      /^(?!.*(simulated|followed to the end|of the population|throws no chain|random batches|sixty pieces|planted filling|Bézier library)).*/,
     testTimeout: 60_000,
     pool: 'threads',
   },

@@ -103,7 +103,7 @@ await place('/standards/measure', 'measure', async () => {
     await page.locator(`[data-test=${what}]`).fill(read)
 })
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
-await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/front`)
+await page.goto(`${server.url}/jobs/${await jobOf(page, '50')}/front`)
 await page.waitForSelector('[data-test=front-why]')
 await shot(page, 'front')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '46')}/cables`)

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { PAGE_HEADER } from '#core/http/page'
+import { PAGE_HEADER, SHOP_HEADER } from '#core/http/page'
 import { Refusal } from '#core/http/words'
 import { THIS_PAGE } from './ids'
 
@@ -8,6 +8,12 @@ export type Asked<T> =
   | { is: 'done'; value: T }
   | { is: 'offline' }
   | { is: 'refused'; status: number; message: string; issues: Refusal['issues'] }
+
+/** The shop this page is of, by its code; null before anybody signed in, and while it is asked who did. */
+let pageShop: string | null = null
+export const pageIsOf = (code: string | null): void => {
+  pageShop = code
+}
 
 type Request = { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number }
 
@@ -41,7 +47,7 @@ async function asked<S extends z.ZodType>(
 ): Promise<Asked<z.infer<S>>> {
   let response: Response
   try {
-    const headers = { ...init.headers, [PAGE_HEADER]: THIS_PAGE }
+    const headers = { ...init.headers, [PAGE_HEADER]: THIS_PAGE, ...(pageShop ? { [SHOP_HEADER]: pageShop } : {}) }
     response = await fetch(url, { ...init, headers, signal: AbortSignal.timeout(timeoutMs) })
   } catch {
     return { is: 'offline' }

@@ -1,5 +1,5 @@
 import { TransitionPresets, useTransition, usePreferredReducedMotion } from '@vueuse/core'
-import { BarLoop, loopGeometry, USUAL_BAR_LOOP } from '#core/cable/barLoop'
+import { BarLoop, loopGeometry, usualBarLoop, type Side } from '#core/cable/barLoop'
 import { leastRadiusMm, type RunName } from '#core/cable/housing'
 import { apartMm, type LoopAt, type LoopGeometry, type PoseName } from '#core/cable/loop'
 import { SuspensionLoop, suspensionGeometry, USUAL_SUSPENSION_LOOP } from '#core/cable/suspensionLoop'
@@ -12,23 +12,34 @@ import { LOOP_FRAMES, type useCables } from '~/workers/useCables'
 export type Tape = Record<string, string | boolean>
 const asText = (usual: object): Tape =>
   Object.fromEntries(Object.entries(usual).map(([k, v]) => [k, typeof v === 'number' ? String(v) : v])) as Tape
+/** Of what is typed, what is no number. */
+const WORDS = ['exit', 'end', 'leverSide']
 const TURN_MS = 420
 /** Another length than the best one, tried by hand. */
 const GivenMm = within('Length, mm', 20, 2000).int('Length: whole mm')
 
 /** The loop at the bars, or across a rear pivot: measured with a tape, worked out beside the page, turned by a touch. */
-export function useLoopBench(run: Ref<RunName>, open: Ref<boolean>, useLoop: ReturnType<typeof useCables>['useLoop']) {
+export function useLoopBench(
+  run: Ref<RunName>,
+  side: Ref<Side | null>,
+  open: Ref<boolean>,
+  useLoop: ReturnType<typeof useCables>['useLoop'],
+) {
   const kind = ref<LoopKind>('bars')
   const tape = ref<Record<LoopKind, Tape>>({
-    bars: asText(USUAL_BAR_LOOP),
+    bars: asText(usualBarLoop(run.value, side.value)),
     suspension: asText(USUAL_SUSPENSION_LOOP),
   })
   const given = ref('')
+  // another run, another lever and another end: its own usual figures
+  watch([run, side], () => {
+    tape.value = { ...tape.value, bars: asText(usualBarLoop(run.value, side.value)) }
+  })
   const measured = computed<{ geometry: LoopGeometry | null; axleMm: number; trouble: string }>(() => {
     const figures = Object.fromEntries(
       Object.entries(tape.value[kind.value]).map(([k, v]) => [
         k,
-        typeof v === 'string' && k !== 'exit' ? typedNumber(v) : v,
+        typeof v === 'string' && !WORDS.includes(k) ? typedNumber(v) : v,
       ]),
     )
     const least = leastRadiusMm(run.value)

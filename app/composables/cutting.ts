@@ -1,6 +1,8 @@
 import type { CutPlan } from '#core/cable/cutList'
 import { piecesToCut, runsCut, type LaidOut, type WantedPiece } from '#core/cable/wanted'
-import { StockView, type NewStock } from '#core/http/cables'
+import { StockView, TakenView, type NewStock } from '#core/http/cables'
+import type { JobState } from '#core/ledger/reduce'
+import type { EventId } from '#core/chapter/ids'
 import { FloorView } from '#core/http/job'
 import { EntriesAnswer } from '#core/ledger/events'
 import { reduce } from '#core/ledger/reduce'
@@ -11,6 +13,7 @@ import type { Asked } from './ask'
 import type { Bench } from './bench'
 
 const Stock = StockView.array()
+const Taken = TakenView.array()
 
 /** The wall and the cut list: what is to be cut on this bike or on all, from which roll, and what that leaves. */
 export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut']) {
@@ -31,7 +34,7 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   }
 
   const all = ref(false)
-  const others = shallowRef<LaidOut[]>([])
+  const others = shallowRef<(LaidOut & Pick<JobState, 'brake'>)[]>([])
   async function allBikes(on: boolean) {
     all.value = on
     if (!on) return
@@ -42,18 +45,19 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
         open.map(async j => {
           const log = await ask(EntriesAnswer, `/api/jobs/${j.number}/events`)
           if (log.is !== 'done') return []
-          const { runs, cabled } = reduce(log.value.entries).cable
-          return runs.length ? [{ job: j.number, tag: j.tag, runs, cabled }] : []
+          const { cable, brake } = reduce(log.value.entries)
+          return cable.runs.length ? [{ job: j.number, tag: j.tag, ...cable, brake }] : []
         }),
       )
     ).flat()
   }
   const extras = ref<Wanted[]>([])
-  const planned = computed<WantedPiece[]>(() => {
-    const { runs, cabled } = bench.state.value.cable
-    const here = { job: bench.number, tag: bench.record.value?.tag ?? '', runs, cabled }
-    return [here, ...(all.value ? others.value : [])].flatMap(piecesToCut)
+  const bikes = computed(() => {
+    const { cable, brake } = bench.state.value
+    const here = { job: bench.number, tag: bench.record.value?.tag ?? '', ...cable, brake }
+    return [here, ...(all.value ? others.value : [])]
   })
+  const planned = computed<WantedPiece[]>(() => bikes.value.flatMap(piecesToCut))
   const wanted = computed<Wanted[]>(() => [...planned.value, ...extras.value])
   const answers = ref<Record<string, CutAnswer>>({})
   watch(wanted, () => {
@@ -94,11 +98,44 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
       return
     }
     stock.value = now
+    taken.value = null
     extras.value = extras.value.filter(x => !names.has(x.name))
     said.value = 'Cut, and what is left hangs on the wall again'
-    for (const { job, run } of finished)
-      await outbox.put(job, { kind: 'cabled', run, step: 'cut' }, job === bench.number ? bench.ledger.lastSeq : 0)
+    for (const { job, run } of finished) {
+      const entry = await outbox.put(
+        job,
+        { kind: 'cabled', run, step: 'cut' },
+        job === bench.number ? bench.ledger.lastSeq : 0,
+      )
+      if (entry) noted.push({ job, entry, ids: cuts.map(c => c.id) })
+    }
     if (all.value) await allBikes(true)
+  }
+  /** Steps noted here with a cut, to be taken back with it. */
+  const noted: { job: number; entry: EventId; ids: string[] }[] = []
+  const taken = shallowRef<TakenView[] | null>(null)
+  const loadTaken = async () => {
+    taken.value = await told(ask(Taken, '/api/cables/stock/taken'))
+  }
+  /** Not cut after all: the wall as it was, and the steps that said so taken back. */
+  async function putBack(ids: string[]) {
+    const now = await told(ask(Stock, '/api/cables/stock/put-back', { method: 'POST', body: { ids } }))
+    if (now) {
+      stock.value = now
+      const undone = noted.filter(n => n.ids.some(id => ids.includes(id)))
+      for (const { job, entry } of undone) {
+        await outbox.put(job, { kind: 'undo', undoes: entry }, job === bench.number ? bench.ledger.lastSeq : 0)
+        noted.splice(
+          noted.findIndex(n => n.entry === entry),
+          1,
+        )
+      }
+      said.value = undone.length
+        ? 'On the wall again, and the runs are to be cut'
+        : 'On the wall again: where a run says it is cut, take that step back too'
+      if (all.value) await allBikes(true)
+    }
+    await loadTaken()
   }
   const add = async (item: z.input<typeof NewStock>) => {
     stock.value = (await told(ask(Stock, '/api/cables/stock', { method: 'POST', body: item }))) ?? stock.value
@@ -106,6 +143,26 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   const drop = async (id: string) => {
     stock.value = (await told(ask(Stock, `/api/cables/stock/${id}`, { method: 'DELETE' }))) ?? stock.value
   }
-  return { stock, trouble, busy, said, load, all, allBikes, wanted, extras, answers, workOut, labels, done, add, drop }
+  return {
+    taken,
+    loadTaken,
+    putBack,
+    bikes,
+    stock,
+    trouble,
+    busy,
+    said,
+    load,
+    all,
+    allBikes,
+    wanted,
+    extras,
+    answers,
+    workOut,
+    labels,
+    done,
+    add,
+    drop,
+  }
 }
 export type Cutting = ReturnType<typeof useCutting>

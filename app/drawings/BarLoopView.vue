@@ -78,7 +78,7 @@ const tight = computed(() => {
       />
       <text
         :x="Math.min(W - 90, tight.at[0] + 18)"
-        :y="tight.at[1] + 5"
+        :y="tight.at[1] - 12"
         font-size="15"
         font-weight="700"
         :fill="tight.bad ? 'var(--mat-stop)' : 'var(--mat-clean)'"

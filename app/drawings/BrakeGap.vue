@@ -5,6 +5,7 @@ const props = defineProps<{
   share: number
   biteShare: number
   kindWords: string
+  /** The gap was not read on this bike: it is the usual one, drawn dashed. */ assumed?: boolean
   /** Which pad stands nearer, as seen; by how much is not known. */ nearer?: 'left' | 'right' | 'even' | null
   /** Where it bites once a pad is worn by so much more. */ worn?: { mm: number; share: number } | null
 }>()
@@ -25,7 +26,7 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
     :viewBox="`0 0 ${W} ${H}`"
     class="block h-auto w-full"
     role="img"
-    :aria-label="`${kindWords}: ${now.toFixed(1)} mm at each pad, lever at ${Math.round(share * 100)} % of its stroke${bites ? ', biting' : ''}`"
+    :aria-label="`${kindWords}: ${now.toFixed(1)} mm at each pad${assumed ? ', assumed' : ''}, lever at ${Math.round(share * 100)} % of its stroke${bites ? ', biting' : ''}`"
   >
     <text x="14" y="20" font-size="13" fill="var(--mat-soft)">
       pads and rim from above, gaps to scale; rim shortened
@@ -39,7 +40,10 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
         width="34"
         height="78"
         rx="4"
-        :fill="bites ? 'var(--mat-clean)' : 'var(--mat-dim)'"
+        :fill="assumed ? 'none' : bites ? 'var(--mat-clean)' : 'var(--mat-dim)'"
+        :stroke="assumed ? (bites ? 'var(--mat-clean)' : 'var(--mat-dim)') : 'none'"
+        stroke-width="3"
+        :stroke-dasharray="assumed ? '6 5' : undefined"
       />
       <rect :x="side < 0 ? -76 : 34" y="84" width="42" height="30" fill="var(--mat-mid)" />
     </g>
@@ -47,7 +51,7 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
       {{ now.toFixed(1) }}
     </text>
     <text :x="W - 24" y="106" font-size="13" fill="var(--mat-soft)" text-anchor="end">
-      {{ nearer && nearer !== 'even' ? `mm if even; ${nearer} nearer` : 'mm at each pad' }}
+      {{ nearer && nearer !== 'even' ? `mm if even; ${nearer} nearer` : assumed ? 'mm, assumed' : 'mm at each pad' }}
     </text>
     <!-- the lever's stroke, from open to the bar -->
     <path :d="`M60 200H${W - 60}`" stroke="var(--mat-mid)" stroke-width="8" stroke-linecap="round" />

@@ -1,12 +1,13 @@
 <!-- Where the cage comes to rest on each ring's click, in mm from where it should stand; belief with its spread. No store, no physics. -->
 <script setup lang="ts">
 import { along } from './along'
-import type { Spread } from '#core/front/advise'
+import type { Spread } from '#core/front/contract'
 
 const props = defineProps<{
   /** Smallest ring first; a way that does not lead to a ring is null. */
   rows: readonly { name: string; outward: Spread | null; inward: Spread | null; clean: { from: number; to: number } }[]
-  stops: { L: Spread; H: Spread }
+  /** Null until they are worked out. */
+  stops: { L: Spread; H: Spread } | null
 }>()
 const W = 690
 const ROW = 44
@@ -90,11 +91,11 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
         </text>
       </g>
     </g>
-    <g class="mark" :style="{ transform: `translateX(${x(stops.H.mean)}px)` }">
+    <g v-if="stops" class="mark" :style="{ transform: `translateX(${x(stops.H.mean)}px)` }">
       <rect x="0" :y="middle(0) - 18" width="5" height="36" fill="var(--mat-stop)" />
       <text x="9" :y="middle(0) - 8" font-size="13" fill="var(--mat-stop)" font-weight="700">H</text>
     </g>
-    <g class="mark" :style="{ transform: `translateX(${x(stops.L.mean)}px)` }">
+    <g v-if="stops" class="mark" :style="{ transform: `translateX(${x(stops.L.mean)}px)` }">
       <rect x="-5" :y="middle(rows.length - 1) - 18" width="5" height="36" fill="var(--mat-stop)" />
       <text
         x="-9"

@@ -31,7 +31,11 @@ const path = computed(() =>
     : '',
 )
 const arm = computed(() => `M${px(0, 0).join(' ')}L${turned(-props.axleMm, 0).join(' ')}`)
-const armStop = computed(() => turned(props.geometry.movingAt[0], props.geometry.movingAt[2]))
+/** Where the housing begins: on a link of its own it has turned further than the arm. */
+const armStop = computed(() => {
+  const first = props.loop?.points[0]
+  return first ? px(first[0], first[2]) : turned(props.geometry.movingAt[0], props.geometry.movingAt[2])
+})
 const frameStop = computed(() => px(props.geometry.fixedAt[0], props.geometry.fixedAt[2]))
 const tight = computed(() => {
   const l = props.loop

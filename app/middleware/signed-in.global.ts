@@ -15,6 +15,7 @@ export default defineNuxtRouteMiddleware(async to => {
     }
     return
   }
+  if (session.now) void session.adopt(session.now)
   if (session.now && !to.path.startsWith('/jobs')) return
   if (session.now) {
     void session.load() // the bench opens at once; who works is checked beside it

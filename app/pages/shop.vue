@@ -23,10 +23,26 @@ const inForce = computed(
       .ids,
 )
 const schoolTrouble = ref('')
+const schoolKept = ref(false)
+/** What is on its way to the server: a second pick adds to it, and they are sent one after the other. */
+const wanted = shallowRef<SchoolChoice | null>(null)
+const chosen = computed(() => wanted.value ?? session.now?.schools[whose.value === 'me' ? 'person' : 'shop'] ?? {})
+let sent: Promise<unknown> = Promise.resolve()
+watch(whose, () => {
+  wanted.value = null
+  schoolKept.value = false
+})
 async function choose(choice: SchoolChoice) {
-  const asked = await ask(Done, '/api/shop/schools', { method: 'POST', body: { of: whose.value, choice } })
-  schoolTrouble.value = sayTrouble(asked)
+  wanted.value = choice
+  schoolKept.value = false
+  const body = { of: whose.value, choice }
+  const asked = sent.then(() => ask(Done, '/api/shop/schools', { method: 'POST', body }))
+  sent = asked
+  schoolTrouble.value = sayTrouble(await asked)
   await session.load()
+  if (wanted.value !== choice) return
+  wanted.value = null
+  schoolKept.value = !schoolTrouble.value
 }
 
 async function revoke(device: DeviceView) {
@@ -68,101 +84,101 @@ const WHOSE = computed(() => [
   <div>
     <PageHead title="Shop" />
     <main class="mx-auto grid max-w-4xl gap-10 p-6 md:grid-cols-2">
-      <section>
-        <h2 class="text-lg font-bold">People</h2>
-        <ul class="mt-2 border-t border-rule">
-          <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
-            <div class="flex min-h-11 items-center justify-between gap-3">
-              <span class="font-semibold">{{ p.name }}</span>
-              <span class="flex items-center gap-1 text-soft"
-                >{{ p.role
-                }}<button
-                  v-if="owner"
-                  type="button"
-                  class="quiet"
-                  :aria-expanded="changing === p.id"
-                  :data-test="`change-${p.name}`"
-                  @click="changing = changing === p.id ? null : p.id"
+      <div class="grid content-start gap-10">
+        <section>
+          <h2 class="text-lg font-bold">People</h2>
+          <ul class="mt-2 border-t border-rule">
+            <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
+              <div class="flex min-h-11 items-center justify-between gap-3">
+                <span class="font-semibold">{{ p.name }}</span>
+                <span class="flex items-center gap-1 text-soft"
+                  >{{ p.role
+                  }}<button
+                    v-if="owner"
+                    type="button"
+                    class="quiet"
+                    :aria-expanded="changing === p.id"
+                    :data-test="`change-${p.name}`"
+                    @click="changing = changing === p.id ? null : p.id"
+                  >
+                    Change</button
+                  ><button
+                    v-if="owner"
+                    type="button"
+                    class="quiet"
+                    :aria-expanded="renewing === p.id"
+                    :data-test="`renew-${p.name}`"
+                    @click="renewing = renewing === p.id ? null : p.id"
+                  >
+                    New PIN
+                  </button></span
                 >
-                  Change</button
-                ><button
-                  v-if="owner"
-                  type="button"
-                  class="quiet"
-                  :aria-expanded="renewing === p.id"
-                  :data-test="`renew-${p.name}`"
-                  @click="renewing = renewing === p.id ? null : p.id"
-                >
-                  New PIN
-                </button></span
-              >
-            </div>
-            <ChangePersonForm v-if="changing === p.id" :person="p" @done="told" />
-            <NewSecretsForm
-              v-if="renewing === p.id"
-              :person="p"
-              @done="told(`${p.name} has new ones: the old no longer count.`)"
-            />
-          </li>
-        </ul>
-        <p v-if="said" class="mt-2 font-semibold text-clean" role="status" data-test="people-said">{{ said }}</p>
-        <form
-          v-if="owner"
-          class="mt-6 grid gap-4"
-          novalidate
-          data-test="new-person"
-          @submit.prevent="form.handleSubmit()"
-        >
-          <h3 class="font-bold">Add a person</h3>
-          <FormLine :of="adding" name="name" label="Name" />
-          <form.Field v-slot="{ field, state }" name="role">
-            <div>
-              <p class="label">Role</p>
-              <ChoiceRow
-                :model-value="state.value"
-                label="Role"
-                :choices="ROLES"
-                test="role"
-                @update:model-value="r => r && field.handleChange(r)"
+              </div>
+              <ChangePersonForm v-if="changing === p.id" :person="p" @done="told" />
+              <NewSecretsForm
+                v-if="renewing === p.id"
+                :person="p"
+                @done="told(`${p.name} has new ones: the old no longer count.`)"
               />
-            </div>
-          </form.Field>
-          <FormLine :of="adding" name="pin" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" />
-          <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
-          <button class="act justify-center">Add</button>
-        </form>
-      </section>
+            </li>
+          </ul>
+          <p v-if="said" class="mt-2 font-semibold text-clean" role="status" data-test="people-said">{{ said }}</p>
+          <form
+            v-if="owner"
+            class="mt-6 grid gap-4"
+            novalidate
+            data-test="new-person"
+            @submit.prevent="form.handleSubmit()"
+          >
+            <h3 class="font-bold">Add a person</h3>
+            <FormLine :of="adding" name="name" label="Name" />
+            <form.Field v-slot="{ field, state }" name="role">
+              <div>
+                <p class="label">Role</p>
+                <ChoiceRow
+                  :model-value="state.value"
+                  label="Role"
+                  :choices="ROLES"
+                  test="role"
+                  @update:model-value="r => r && field.handleChange(r)"
+                />
+              </div>
+            </form.Field>
+            <FormLine :of="adding" name="pin" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" />
+            <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
+            <button class="act justify-center">Add</button>
+          </form>
+        </section>
+        <section v-if="owner">
+          <h2 class="text-lg font-bold">Devices signed in</h2>
+          <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
+          <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>
+          <ul class="mt-2 border-t border-rule">
+            <li
+              v-for="d in devices"
+              :key="d.id"
+              class="flex items-center justify-between gap-3 border-b border-rule py-1"
+            >
+              <span
+                ><b>{{ d.device }}</b
+                ><span v-if="d.current"> (this one)</span
+                ><span class="small block"
+                  >{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span
+                ></span
+              >
+              <button v-if="!d.current" type="button" class="quiet text-stop" @click="revoke(d)">Sign out</button>
+            </li>
+          </ul>
+        </section>
+      </div>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>
         <ChoiceRow v-model="whose" class="mt-2" label="Whose schools" :choices="WHOSE" :columns="2" test="schools" />
-        <SchoolPick
-          class="mt-3"
-          :chosen="whose === 'shop' ? (session.now?.schools.shop ?? {}) : (session.now?.schools.person ?? {})"
-          :in-force="inForce"
-          @choose="choose"
-        />
+        <SchoolPick class="mt-3" :chosen="chosen" :in-force="inForce" @choose="choose" />
         <p v-if="schoolTrouble" class="stopped mt-2" role="alert">{{ schoolTrouble }}</p>
-      </section>
-      <section v-if="owner">
-        <h2 class="text-lg font-bold">Devices signed in</h2>
-        <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
-        <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>
-        <ul class="mt-2 border-t border-rule">
-          <li
-            v-for="d in devices"
-            :key="d.id"
-            class="flex items-center justify-between gap-3 border-b border-rule py-1"
-          >
-            <span
-              ><b>{{ d.device }}</b
-              ><span v-if="d.current"> (this one)</span
-              ><span class="small block"
-                >{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span
-              ></span
-            >
-            <button v-if="!d.current" type="button" class="quiet text-stop" @click="revoke(d)">Sign out</button>
-          </li>
-        </ul>
+        <p v-else-if="schoolKept" class="mt-2 font-semibold text-clean" role="status" data-test="schools-kept">
+          Kept: it counts from the next move on.
+        </p>
       </section>
     </main>
   </div>

@@ -16,6 +16,9 @@ const signIn = useContractForm({
 })
 
 const { form, trouble } = signIn
+// a device that was signed out from afar lands here: it forgets what it keeps
+const session = useSession()
+onMounted(() => session.load())
 
 /** Only a path of our own: never to another site. */
 function backTo(): string {

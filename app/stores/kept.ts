@@ -3,8 +3,8 @@ import type { FloorView, JobView } from '#core/http/job'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
 
-/** A tap that is not yet with the server; `order` is its place in the outbox, given by the database, not by a clock. */
-export type Tap = { order: number; job: number; entry: Entry }
+/** A tap that is not yet with the server, and of which shop it is, by its code; `order` is its place in the outbox, given by the database, not by a clock. */
+export type Tap = { order: number; job: number; entry: Entry; shop: string }
 /** A job as it was last read, and whether some of its log was written by a later version. */
 export type KeptJob = { number: number; record: JobView; stored: Stored[]; newer: boolean }
 
@@ -24,11 +24,18 @@ type FirstOutbox = { id: string; job: number; order: number; entry: Entry }
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 const open = () =>
-  (opened ??= openDB<Kept>('ocho', 3, {
+  (opened ??= openDB<Kept>('ocho', 4, {
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('session')
         db.createObjectStore('jobs', { keyPath: 'number' })
+      }
+      if (from === 3) {
+        // taps were made in the shop that is kept as signed in
+        const now = await tx.objectStore('session').get('now')
+        for (let at = await tx.objectStore('taps').openCursor(); at; at = await at.continue())
+          await at.update({ ...at.value, shop: now?.shop.code ?? '' })
+        return
       }
       db.createObjectStore('floor')
       if (from === 2) return
@@ -38,7 +45,8 @@ const open = () =>
       if (from !== 1) return
       const old = tx as unknown as { objectStore(name: 'outbox'): { getAll(): Promise<FirstOutbox[]> } }
       const rows = await old.objectStore('outbox').getAll()
-      for (const { job, entry } of rows.sort((a, b) => a.order - b.order)) await taps.add({ job, entry })
+      const shop = (await tx.objectStore('session').get('now'))?.shop.code ?? ''
+      for (const { job, entry } of rows.sort((a, b) => a.order - b.order)) await taps.add({ job, entry, shop })
       db.deleteObjectStore('outbox' as never)
     },
     // another tab brings a newer database: this one lets go, and opens it anew when it is asked
@@ -50,8 +58,14 @@ const open = () =>
 
 export const kept = {
   session: async () => (await open()).get('session', 'now'),
+  /** Another shop than before: nothing of the one before is shown any more. Its taps wait, unseen, until it signs in again. */
   keepSession: async (session: SessionView) => {
-    await (await open()).put('session', session, 'now')
+    const tx = (await open()).transaction(['session', 'jobs', 'floor'], 'readwrite')
+    const before = await tx.objectStore('session').get('now')
+    if (before && before.shop.code !== session.shop.code)
+      await Promise.all([tx.objectStore('jobs').clear(), tx.objectStore('floor').clear()])
+    await tx.objectStore('session').put(session, 'now')
+    await tx.done
   },
   job: async (number: number) => (await open()).get('jobs', number),
   keepJob: async (job: KeptJob) => {
@@ -63,21 +77,21 @@ export const kept = {
     const plain = JSON.parse(JSON.stringify(view)) as FloorView
     await (await open()).put('floor', { view: plain, at: new Date().toISOString() }, 'now')
   },
-  /** Every tap that waits, in the order they were made. */
-  taps: async (): Promise<Tap[]> => (await (await open()).getAll('taps')) as Tap[],
-  tapsWaiting: async () => (await open()).count('taps'),
-  putTap: async (job: number, entry: Entry): Promise<void> => {
-    await (await open()).add('taps', { job, entry })
+  /** Every tap of a shop that waits, in the order they were made. */
+  taps: async (shop: string): Promise<Tap[]> =>
+    ((await (await open()).getAll('taps')) as Tap[]).filter(t => t.shop === shop),
+  putTap: async (shop: string, job: number, entry: Entry): Promise<void> => {
+    await (await open()).add('taps', { job, entry, shop })
   },
   dropTaps: async (ids: readonly string[]) => {
     const tx = (await open()).transaction('taps', 'readwrite')
     const keys = await Promise.all(ids.map(id => tx.store.index('id').getKey(id)))
     await Promise.all([...keys.flatMap(k => (k === undefined ? [] : [tx.store.delete(k)])), tx.done])
   },
-  /** Everything, at sign-out. */
+  /** All that can be seen, at sign-out. Taps that wait are another shop's, or of a session that was ended: sent when it is back. */
   wipe: async () => {
-    const tx = (await open()).transaction(['session', 'jobs', 'floor', 'taps'], 'readwrite')
-    const stores = ['session', 'jobs', 'floor', 'taps'] as const
+    const stores = ['session', 'jobs', 'floor'] as const
+    const tx = (await open()).transaction(stores, 'readwrite')
     await Promise.all([...stores.map(name => tx.objectStore(name).clear()), tx.done])
   },
 }

@@ -4,7 +4,7 @@ import type { LedgerEvent } from '#core/ledger/events'
 import { kept } from './kept'
 import { useOutbox } from './outbox'
 import { useSession } from './session'
-import { ME, reload, sessionOf, testServer } from './testServer'
+import { emptied, ME, reload, sessionOf, SHOP, tapsWaiting, testServer } from './testServer'
 
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 const PROOF: LedgerEvent = { kind: 'proof', brake: 'rear', holds: true }
@@ -20,7 +20,7 @@ async function page() {
 }
 beforeEach(async () => {
   vi.useFakeTimers({ toFake: ['setTimeout'] })
-  await kept.wipe()
+  await emptied()
   server = testServer()
 })
 afterEach(() => {
@@ -32,7 +32,7 @@ describe('on the way to the server', () => {
     const outbox = await page()
     let keptFirst = 0
     server.before = async () => {
-      keptFirst = await kept.tapsWaiting()
+      keptFirst = await tapsWaiting()
     }
     const put = outbox.put(4, turn(2), 7)
     expect(turns(outbox.of(4))).toEqual([2])
@@ -40,7 +40,7 @@ describe('on the way to the server', () => {
     expect(keptFirst).toBe(1)
     expect(server.log.map(e => [e.by, e.basedOn])).toEqual([[ME, 7]])
     expect(outbox.of(4)).toEqual([])
-    expect(await kept.tapsWaiting()).toBe(0)
+    expect(await tapsWaiting()).toBe(0)
   })
   test('taps made faster than the line carries arrive once, in their order, each based on those before it', async () => {
     const outbox = await page()
@@ -95,7 +95,7 @@ describe('while the server is away', () => {
     ])
     expect(server.log.slice(0, 2).map(e => e.id)).toEqual(ids)
     expect(again.trouble).toBeNull()
-    expect(await kept.tapsWaiting()).toBe(0)
+    expect(await tapsWaiting()).toBe(0)
   })
   test('the order is the outbox’s own, whatever the clock of the device does', async () => {
     const outbox = await page()
@@ -106,7 +106,7 @@ describe('while the server is away', () => {
       await outbox.put(4, turn(n + 1), 0)
     }
     clock.mockRestore()
-    expect((await kept.taps()).map(t => turns([t.entry])[0])).toEqual([1, 2, 3])
+    expect((await kept.taps(SHOP)).map(t => turns([t.entry])[0])).toEqual([1, 2, 3])
   })
   test('it asks again by itself', async () => {
     const outbox = await page()
@@ -160,7 +160,7 @@ describe('what is refused', () => {
       message: 'A mechanic signs this',
       entry: { event: PROOF },
     })
-    expect(await kept.tapsWaiting()).toBe(0)
+    expect(await tapsWaiting()).toBe(0)
     await outbox.put(4, turn(3), 0) // the next tap clears it
     expect(outbox.trouble).toBeNull()
   })
@@ -169,7 +169,7 @@ describe('what is refused', () => {
     await outbox.put(4, { kind: 'turn', screw: 'barrel', sixteenths: 0.5 }, 0)
     expect(outbox.trouble).toMatchObject({ is: 'refused', field: 'event.sixteenths', entry: null })
     expect(server.sent).toEqual([])
-    expect(await kept.tapsWaiting()).toBe(0)
+    expect(await tapsWaiting()).toBe(0)
     outbox.clearTrouble()
     expect(outbox.trouble).toBeNull()
   })
@@ -185,7 +185,7 @@ describe('what is refused', () => {
     server.status = 401
     await outbox.put(4, turn(1), 0)
     expect(outbox.trouble).toEqual({ is: 'signed-out' })
-    expect(await kept.tapsWaiting()).toBe(1)
+    expect(await tapsWaiting()).toBe(1)
     server.status = 200
     await outbox.flush()
     expect(server.log).toHaveLength(1)
@@ -207,6 +207,6 @@ describe('a gate', () => {
     await outbox.put(4, PROOF, 0, SIGN)
     expect(outbox.trouble).toMatchObject({ is: 'refused', field: 'pin', message: 'That PIN is not right' })
     expect(outbox.of(4)).toEqual([])
-    expect(await kept.tapsWaiting()).toBe(0)
+    expect(await tapsWaiting()).toBe(0)
   })
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import { AppendAnswer, EVENT_VERSION, Entry, type EntryAnswer, type LedgerEvent } from '#core/ledger/events'
+import type { EventId } from '#core/chapter/ids'
 import { issuesOf } from '#core/http/words'
 import { ask } from '~/composables/ask'
 import { newUuid } from '~/composables/ids'
@@ -25,10 +26,13 @@ const AT_ONCE = 200
 /** Every entry of this device on its way to the server: kept before it is sent, sent in the order it was made. */
 export const useOutbox = defineStore('outbox', () => {
   const session = useSession()
-  const waiting = shallowRef<readonly { job: number; entry: Entry }[]>([])
+  /** Taps of every shop that signed in on this device; what is seen and sent is this one's. */
+  const all = shallowRef<readonly { job: number; entry: Entry; shop: string }[]>([])
+  const here = () => session.now?.shop.code ?? ''
+  const waiting = computed(() => all.value.filter(w => w.shop === here()))
   const trouble = shallowRef<Trouble | null>(null)
   const listeners = new Set<Answered>()
-  let read: Promise<void> | null = null
+  const read = new Map<string, Promise<void>>()
   let queue: Promise<unknown> = Promise.resolve()
   const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
     const next = queue.then(work, work)
@@ -36,12 +40,18 @@ export const useOutbox = defineStore('outbox', () => {
     return next
   }
 
-  /** Taps left from before, read once. */
-  const ready = () =>
-    (read ??= kept.taps().then(taps => {
-      const known = new Set(waiting.value.map(w => w.entry.id))
-      waiting.value = [...taps.filter(t => !known.has(t.entry.id)), ...waiting.value]
-    }))
+  /** Taps of this shop left from before, read once. */
+  function ready(): Promise<void> {
+    const shop = here()
+    const again =
+      read.get(shop) ??
+      kept.taps(shop).then(taps => {
+        const known = new Set(all.value.map(w => w.entry.id))
+        all.value = [...taps.filter(t => !known.has(t.entry.id)), ...all.value]
+      })
+    read.set(shop, again)
+    return again
+  }
 
   const of = (job: number): Entry[] => waiting.value.filter(w => w.job === job).map(w => w.entry)
 
@@ -52,11 +62,11 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   /** Records something on a job: on screen in this frame, kept here before it is sent. `basedOn` is the last place seen of its log. */
-  async function put(job: number, event: LedgerEvent, basedOn: number, sign?: Sign): Promise<void> {
+  async function put(job: number, event: LedgerEvent, basedOn: number, sign?: Sign): Promise<EventId | null> {
     const by = session.now?.person?.id
     if (!by) {
       trouble.value = { is: 'refused', job, field: 'by', message: 'Say who works: choose your name first', entry: null }
-      return
+      return null
     }
     const read = Entry.safeParse({
       id: newUuid(),
@@ -70,13 +80,15 @@ export const useOutbox = defineStore('outbox', () => {
     if (!read.success) {
       const [issue] = issuesOf(read.error)
       trouble.value = { is: 'refused', job, field: issue!.field, message: issue!.message, entry: null }
-      return
+      return null
     }
     const entry = read.data
-    waiting.value = [...waiting.value, { job, entry }]
+    const shop = here()
+    all.value = [...all.value, { job, entry, shop }]
     if (trouble.value?.is === 'refused') trouble.value = null
-    await kept.putTap(job, entry)
+    await kept.putTap(shop, job, entry)
     await inTurn(() => send(job, sign))
+    return entry.id
   }
 
   /** Sends what waits, of one job or of all. */
@@ -101,8 +113,10 @@ export const useOutbox = defineStore('outbox', () => {
     }
     if (asked.is === 'refused') {
       const last = entries.at(-1)!
-      if (asked.status === 401 && !sign) trouble.value = { is: 'signed-out' }
-      else {
+      if (asked.status === 401 && !sign) {
+        trouble.value = { is: 'signed-out' }
+        void session.load() // signed out from afar, it forgets what it keeps
+      } else {
         const field = asked.issues[0]?.field ?? 'entry'
         trouble.value = { is: 'refused', job, field, message: asked.message, entry: last }
         if (sign) await drop([last.id]) // a gate is not kept without its hand
@@ -121,7 +135,7 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   async function drop(ids: readonly string[]): Promise<void> {
-    waiting.value = waiting.value.filter(w => !ids.includes(w.entry.id))
+    all.value = all.value.filter(w => !ids.includes(w.entry.id))
     await kept.dropTaps(ids)
   }
 

@@ -5,11 +5,11 @@ import { kept } from './kept'
 import { useLedger } from './ledger'
 import { useOutbox } from './outbox'
 import { useSession } from './session'
-import { ME, reload, sessionOf, testServer } from './testServer'
+import { emptied, ME, OTHER_SHOP, reload, sessionOf, SHOP, tapsWaiting, testServer } from './testServer'
 
 let server: ReturnType<typeof testServer>
 beforeEach(async () => {
-  await kept.wipe()
+  await emptied()
   server = testServer()
   reload()
 })
@@ -44,6 +44,86 @@ describe('who works on this device', () => {
   })
 })
 
+describe('another shop on the same tablet', () => {
+  const tap = { kind: 'turn', screw: 'barrel', sixteenths: 2 } as const
+  test('is never sent what was tapped before, nor shown it; it is sent when the first signs in again', async () => {
+    const session = useSession()
+    await session.load()
+    await useLedger().open(4)
+    await kept.keepFloor({ jobs: [] } as never)
+    server.line = 'down'
+    await useOutbox().put(4, tap, 0)
+    // the other shop signs in
+    server.line = 'up'
+    server.session = sessionOf(ME, OTHER_SHOP)
+    reload()
+    await useSession().load()
+    const theirs = useOutbox()
+    await theirs.flush()
+    expect([server.sent, theirs.waiting, theirs.of(4)]).toEqual([[], [], []])
+    expect([await kept.job(4), await kept.floor()]).toEqual([undefined, undefined])
+    expect(await useSession().signOut()).toBe(0) // nothing of theirs waits
+    expect(await tapsWaiting()).toBe(1)
+    // and the first again
+    server.session = sessionOf()
+    reload()
+    await useSession().load()
+    await useOutbox().flush()
+    expect(server.log.map(e => e.event)).toEqual([tap])
+    expect(await tapsWaiting()).toBe(0)
+  })
+  test('every request says of which shop the page is, but the one that asks who is signed in', async () => {
+    const said: [string, string | undefined][] = []
+    const answer = globalThis.fetch
+    globalThis.fetch = ((url: string, init: RequestInit) => {
+      said.push([url, (init.headers as Record<string, string>)['x-ocho-shop']])
+      return answer(url, init)
+    }) as typeof fetch
+    await useSession().load()
+    await useOutbox().put(4, tap, 0)
+    await useSession().load()
+    expect(said).toEqual([
+      ['/api/session', undefined],
+      ['/api/jobs/4/events', SHOP],
+      ['/api/session', undefined],
+    ])
+  })
+  test('a page open since before keeps its taps when the server says that another shop is here', async () => {
+    const session = useSession()
+    await session.load()
+    const outbox = useOutbox()
+    server.status = 409
+    server.refusal = { message: 'Another shop is signed in', issues: [{ field: 'shop', message: 'sign in' }] }
+    await outbox.put(4, tap, 0)
+    expect(outbox.trouble).toMatchObject({ is: 'refused', field: 'shop' })
+    expect(await tapsWaiting()).toBe(1)
+  })
+})
+
+describe('signed out from afar', () => {
+  test('the tablet forgets all it could show; what waits is sent when the shop signs in again', async () => {
+    const session = useSession()
+    await session.load()
+    await useLedger().open(4)
+    const outbox = useOutbox()
+    server.status = 401
+    server.refusal = { message: 'Sign in', issues: [{ field: 'session', message: 'revoked' }] }
+    await outbox.put(4, { kind: 'turn', screw: 'barrel', sixteenths: 2 }, 0)
+    await expect.poll(() => session.now).toBeNull()
+    expect([await kept.session(), await kept.job(4), await kept.floor()]).toEqual([undefined, undefined, undefined])
+    expect(await tapsWaiting()).toBe(1)
+  })
+  test('a session that only ended by itself keeps what the bench shows', async () => {
+    const session = useSession()
+    await session.load()
+    await useLedger().open(4)
+    server.status = 401
+    server.refusal = { message: 'Sign in', issues: [] }
+    expect(await session.load()).toBe(false)
+    expect(await kept.job(4)).toBeDefined()
+  })
+})
+
 describe('signing out', () => {
   test('waits until every tap is with the server, then wipes everything kept here', async () => {
     const [session, outbox, ledger] = [useSession(), useOutbox(), useLedger()]
@@ -60,7 +140,7 @@ describe('signing out', () => {
     expect(session.now).not.toBeNull()
     server.line = 'up'
     expect(await session.signOut()).toBe(0)
-    expect([session.now, await kept.session(), await kept.job(4), await kept.tapsWaiting()]).toEqual([
+    expect([session.now, await kept.session(), await kept.job(4), await tapsWaiting()]).toEqual([
       null,
       undefined,
       undefined,
@@ -150,9 +230,35 @@ test('an outbox of the first version is carried over in its order', async () => 
     },
   })
   const entry = (n: number) => ({ id: `00000000-0000-4000-8000-00000000010${n}` })
+  await old.put('session', sessionOf(), 'now')
   for (const [n, order] of [30, 10, 20].entries())
     await old.put('outbox', { id: `${n}`, job: 4, order, entry: entry(n) })
   old.close()
   const { kept: fresh } = await import('./kept')
-  expect((await fresh.taps()).map(t => t.entry.id.at(-1))).toEqual(['1', '2', '0'])
+  expect((await fresh.taps(SHOP)).map(t => t.entry.id.at(-1))).toEqual(['1', '2', '0'])
+})
+
+test('taps of the third version are of the shop that was kept as signed in', async () => {
+  const { deleteDB, openDB } = await import('idb')
+  await (await import('vitest')).vi.resetModules()
+  await deleteDB('ocho')
+  const old = await openDB('ocho', 3, {
+    upgrade(db) {
+      db.createObjectStore('session')
+      db.createObjectStore('jobs', { keyPath: 'number' })
+      db.createObjectStore('floor')
+      const taps = db.createObjectStore('taps', { keyPath: 'order', autoIncrement: true })
+      taps.createIndex('job', 'job')
+      taps.createIndex('id', 'entry.id', { unique: true })
+    },
+  })
+  await old.put('session', sessionOf(), 'now')
+  for (const n of [0, 1]) await old.put('taps', { job: 4, entry: { id: `00000000-0000-4000-8000-00000000020${n}` } })
+  old.close()
+  const { kept: fresh } = await import('./kept')
+  expect((await fresh.taps(SHOP)).map(t => [t.entry.id.at(-1), t.shop])).toEqual([
+    ['0', SHOP],
+    ['1', SHOP],
+  ])
+  expect(await fresh.taps(OTHER_SHOP)).toEqual([])
 })

@@ -2,14 +2,17 @@ import { createPinia, setActivePinia } from 'pinia'
 import { PersonId } from '#core/chapter/ids'
 import { JobView } from '#core/http/job'
 import type { SessionView } from '#core/http/session'
+import { kept } from './kept'
 import { Entry, type EntryAnswer, type Stored } from '#core/ledger/events'
 
 export const ME = PersonId.parse('00000000-0000-4000-8000-000000000001')
+/** The shop of these tests, and another that signs in on the same tablet. */
+export const [SHOP, OTHER_SHOP] = ['shearwater', 'petrel']
 const AT = '2026-11-25T10:00:00.000Z'
 
-export const sessionOf = (person: string | null = ME): SessionView => ({
+export const sessionOf = (person: string | null = ME, shop = SHOP): SessionView => ({
   session: '00000000-0000-4000-8000-00000000000a',
-  shop: { name: 'Shearwater', code: 'shearwater', zone: 'UTC', demo: false },
+  shop: { name: 'Shearwater', code: shop, zone: 'UTC', demo: false },
   schools: { shop: {}, person: {} },
   person: person ? { id: PersonId.parse(person), name: 'Ishbel', role: 'mechanic' } : null,
   people: [{ id: ME, name: 'Ishbel', role: 'mechanic', fresh: true }],
@@ -91,6 +94,13 @@ export function testServer() {
   globalThis.fetch = ((url: string, init: RequestInit = {}) => answer(url, init)) as typeof fetch
   return server
 }
+
+/** Nothing is kept in this browser, of any shop. */
+export async function emptied(): Promise<void> {
+  await kept.wipe()
+  for (const shop of [SHOP, OTHER_SHOP]) await kept.dropTaps((await kept.taps(shop)).map(t => t.entry.id))
+}
+export const tapsWaiting = async (shop = SHOP): Promise<number> => (await kept.taps(shop)).length
 
 /** A page loaded anew: stores that know nothing yet. */
 export function reload(): void {

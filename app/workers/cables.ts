@@ -1,5 +1,6 @@
 import { expose } from 'comlink'
-import { cutPlan, type CutOptions, type CutPlan, type StockItem, type ToCut } from '#core/cable/cutList'
+import { cutPlan, type CutPlan, type StockItem, type ToCut } from '#core/cable/cutList'
+import type { CutOptions } from '#core/cable/cutUsual'
 import { judgeLoop, loopAt, loopLengthMm, type LoopAt, type LoopGeometry, type LoopJudged } from '#core/cable/loop'
 
 /** A loop as the bench draws it: its length, what it does in every pose, and its shapes from one end of its turn to the other. */

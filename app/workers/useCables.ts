@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink'
-import { USUAL_CUT, type CutPlan, type StockItem, type ToCut } from '#core/cable/cutList'
+import type { CutPlan, StockItem, ToCut } from '#core/cable/cutList'
+import { USUAL_CUT } from '#core/cable/cutUsual'
 import type { LoopGeometry } from '#core/cable/loop'
 import type { CablesApi } from './cables'
 import { plain, useLatest } from './latest'

@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink'
-import type { FrontAdvice } from '#core/front/advise'
+import type { FrontAdvice } from '#core/front/contract'
 import type { FrontApi, FrontQuestion } from './front'
 import { useLatest, type Latest } from './latest'
 

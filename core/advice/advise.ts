@@ -1,5 +1,5 @@
 import type { BenchEvent } from '../rear/benchEvents'
-import { finite } from '../quantity/check'
+import { finite, notNegative } from '../quantity/check'
 import { checkSetup, type RearSetup } from '../response/setup'
 import { analyse, type Analysis } from './analysis'
 import { ADVICE_ORDERS, LISTENINGS, type Advice, type AdviceOptions } from './contract'
@@ -110,12 +110,13 @@ function* believing(setup: RearSetup, log: readonly BenchEvent[], options: Advis
 }
 
 /** @throws RangeError naming the option that makes no sense */
-function checkOptions({ passes, order, placing, listening, declined }: AdviceOptions): void {
+function checkOptions({ passes, order, placing, listening, startTurnsOut, declined }: AdviceOptions): void {
   if (passes !== undefined && typeof passes !== 'boolean') throw new RangeError('passes must be true or false')
   if (order !== undefined && !ADVICE_ORDERS.includes(order))
     throw new RangeError(`order must be one of ${ADVICE_ORDERS.join(', ')}, it is ${String(order)}`)
   if (listening !== undefined && !LISTENINGS.includes(listening))
     throw new RangeError(`listening must be one of ${LISTENINGS.join(', ')}, it is ${String(listening)}`)
+  if (startTurnsOut !== undefined) notNegative('startTurnsOut', startTurnsOut)
   if (declined !== undefined && !(Array.isArray(declined) && declined.every(d => typeof d === 'string')))
     throw new RangeError('declined must be a list of what was left')
   if (placing === undefined) return

@@ -33,6 +33,8 @@ export type AdviceOptions = {
   placing?: Placing
   /** Which checks this shop's school prefers; default one click, which prefers none. */
   listening?: Listening
+  /** Where this shop's school starts the barrel at a clamp, turns out; default where most travel is left both ways. */
+  startTurnsOut?: number
   /** What was advised and left, by `declineKey`: it counts as sure, and the next best is advised. Default nothing. */
   declined?: readonly string[]
 }

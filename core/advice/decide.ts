@@ -91,7 +91,14 @@ function decideAsSeen(
   posterior: Posterior,
   analysis: Analysis,
   log: readonly BenchEvent[],
-  { passes = false, order = 'stopsFirst', placing, listening = 'oneClick', declined = [] }: AdviceOptions,
+  {
+    passes = false,
+    order = 'stopsFirst',
+    placing,
+    listening = 'oneClick',
+    startTurnsOut,
+    declined = [],
+  }: AdviceOptions,
 ): Decision {
   const { trace } = posterior
   const may = (move: Move | null): move is Move => move !== null && !declined.includes(declineKey(move))
@@ -120,7 +127,7 @@ function decideAsSeen(
   const part = partMove(analysis, log, best.right, spent)
   if (may(part)) return answer(part)
   if (analysis.outOfReach > 0.5 && best.right < 0.5 && analysis.windowExists > 0.5) {
-    const reclamp = reclampMove(posterior, analysis)
+    const reclamp = reclampMove(posterior, analysis, startTurnsOut)
     if (may(reclamp)) return answer(reclamp)
   }
 
@@ -276,8 +283,11 @@ function replaceFor(cause: Curable, analysis: Analysis): Move {
   return { do: 'replace', part, cause: cause satisfies Cause }
 }
 
-/** Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways. */
-function reclampMove(posterior: Posterior, analysis: Analysis): Move {
+/**
+ * Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways; where a school starts it,
+ * as long as the window is then within the thread.
+ */
+function reclampMove(posterior: Posterior, analysis: Analysis, startTurnsOut: number | undefined): Move {
   const { setup, geometry, trace } = posterior
   const need = weightedQuantile(
     analysis.readings.map(({ belief, middle, weight }) => {
@@ -285,8 +295,16 @@ function reclampMove(posterior: Posterior, analysis: Analysis): Move {
     }),
     0.5,
   )
-  const spare = Math.min(1.5, setup.barrelTurnsRange / 2)
-  const at = Math.min(setup.barrelTurnsRange - spare, Math.max(spare, setup.barrelTurnsRange / 2 - need))
+  const range = setup.barrelTurnsRange
+  if (
+    startTurnsOut !== undefined &&
+    startTurnsOut + need >= 0 &&
+    startTurnsOut + need <= range &&
+    startTurnsOut <= range / 2
+  )
+    return { do: 'reclamp', barrelTurnsOut: startTurnsOut }
+  const spare = Math.min(1.5, range / 2)
+  const at = Math.min(range - spare, Math.max(spare, range / 2 - need))
   return { do: 'reclamp', barrelTurnsOut: Math.round(at * 2) / 2 }
 }
 

@@ -37,7 +37,7 @@ export type Observation =
       click: number
       arrivals: { inward: boolean; table: HearingTable }[]
     }
-  | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number }
+  | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number; sdMm: number }
   | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
   | {
       is: 'edge'
@@ -194,7 +194,7 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
     }
     case 'stop': {
       const place = obs.at === 'H' ? stopHAt(s, r, obs) : stopLAt(s, r, obs)
-      return slipping(logNormal(obs.placeMm - place, MEASURE.sightSdMm), MEASURE.slips, 6)
+      return slipping(logNormal(obs.placeMm - place, obs.sdMm), MEASURE.slips, 6)
     }
     case 'offset': {
       const k = obs.click

@@ -1,9 +1,11 @@
 import { describe, expect, test } from 'vitest'
 import { arrivalsOf } from '../rear/arrivals'
 import { passClicks, seededBike, simulatedBench } from '../bench/bench'
+import { AS_MODELLED } from '../bench/physics'
 import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { asSeen, PLACING, stopTurn } from '../rear/asSeen'
-import { setupOfStandard } from '../response/testBikes'
+import { geometryOf } from '../response/setup'
+import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { advise } from './advise'
 import { ADVICE_ORDERS, type AdviceOptions, type Move } from './contract'
 import { adviceBySchools } from './schools'
@@ -141,7 +143,14 @@ describe('where the school wants the stops', () => {
   })
   test('the schools in force become the advice’s options', () => {
     const of = (choice: object) => adviceBySchools(schoolsOf(TABLE_ONLY, choice))
-    expect(of({})).toEqual({ passes: true, order: 'stopsFirst', listening: 'oneClick', placing: PLACING })
+    expect(of({})).toEqual({
+      passes: true,
+      order: 'stopsFirst',
+      listening: 'oneClick',
+      startTurnsOut: 2,
+      placing: PLACING,
+    })
+    expect(of({ barrel: 'in' }).startTurnsOut).toBe(0)
     expect(of({ order: 'climb-then-l' }).order).toBe('climbThenL')
     expect(of({ order: 'tension-first' }).order).toBe('tensionFirst')
     expect(of({ test: 'two-clicks' }).listening).toBe('twoClicks')
@@ -207,6 +216,34 @@ describe('how the inner was drawn enters the belief', () => {
       advise(setup, [{ kind: 'reclamp', barrelTurnsOut: 2, takeUpMm: { from, to } }])
     expect(() => drawn(NaN, 1)).toThrow(/takeUpMm.from/)
     expect(() => drawn(2, 1)).toThrow(/takeUpMm must go/)
+  })
+})
+
+describe('where the barrel starts, by its school', () => {
+  // a barrel at its end and a cable far too slack: a clamp anew is what is left
+  const far = { ...setup, barrelTurnsOut: setup.barrelTurnsRange - 0.25 }
+  const clamped = (options: AdviceOptions): { move: Move; log: BenchEvent[] } => {
+    const bench = simulatedBench(
+      far,
+      { ...seededBike(1).hidden, ...perfectBike(geometryOf(far)), cableMm: -3.2, worn: new Set() },
+      3,
+      { ...AS_MODELLED, wrongReports: 0 },
+    )
+    for (let i = 0; i < 40; i++) {
+      const { move } = advise(far, bench.log, options)
+      if (move.do === 'reclamp' || move.do === 'done') return { move, log: [...bench.log] }
+      bench.perform(move)
+    }
+    throw new Error('no clamp was advised')
+  }
+  test('is asked for as long as the window is then within the thread', () => {
+    const { move, log } = clamped({})
+    expect(move.do).toBe('reclamp')
+    const by = (startTurnsOut: number) => advise(far, log, { startTurnsOut }).move
+    expect(by(1.5)).toEqual({ do: 'reclamp', barrelTurnsOut: 1.5 })
+    // past the middle of the thread is no start
+    expect(by(far.barrelTurnsRange)).toEqual(move)
+    expect(() => by(-1)).toThrow(/startTurnsOut/)
   })
 })
 

@@ -173,6 +173,7 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         ...base,
         at: event.at,
         placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]),
+        sdMm: event.sdMm ?? MEASURE.sightSdMm,
       }
     case 'offset':
       return { is: 'offset', ...base, click: event.click, placeMm: event.offsetMm + g.placeMm[event.click] }

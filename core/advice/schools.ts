@@ -20,11 +20,12 @@ const LISTENING_OF: Readonly<Record<string, Listening>> = {
 
 /** How the schools in force want the advice: in which order, with passes, and where the stops are to stand. */
 export const adviceBySchools = (
-  schools: Pick<Schools, 'order' | 'placing' | 'test'>,
+  schools: Pick<Schools, 'order' | 'placing' | 'test' | 'barrel'>,
   s: Standards = TABLE_ONLY,
 ): AdviceOptions => ({
   passes: true,
   order: ORDER_OF[schools.order.id] ?? 'stopsFirst',
   listening: LISTENING_OF[schools.test.id] ?? 'oneClick',
+  startTurnsOut: schools.barrel.turnsOut.to,
   placing: { H: schools.placing.targetMm, L: lTargetMm(s) },
 })

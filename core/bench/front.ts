@@ -1,9 +1,10 @@
 import type { FrontFault } from '../front/causes'
 import { randomFrom } from '../quantity/random'
-import type { FrontMoveTo } from '../front/advise'
-import { endGapMm, FRONT_MEASURE, handChances } from '../front/belief'
+import type { FrontMoveTo } from '../front/contract'
+import { ownChances, ownFront, ownGapMm, ownRight, ownShiftsClean } from './frontPhysics'
+import { endGapMm, FRONT_MEASURE } from '../front/belief'
 import type { FrontSet, FrontSight } from '../front/events'
-import { FRONT_SEEN, type FrontSeen } from '../front/moves'
+import { FRONT_OUTCOMES, type FrontSeen } from '../front/moves'
 import { USUAL_FRONT, type FrontParts } from '../front/parts'
 import { frontSetupOf, type FrontSetup } from '../front/setup'
 import {
@@ -81,12 +82,69 @@ export function seededFront(seed: number): { setup: FrontSetup; hidden: HiddenFr
   }
 }
 
-/** Where the bench departs from the response that the advice believes in. */
-export type FrontPhysics = { tolerance: number; wrongReports: number }
+/**
+ * A front as a shop meets it: one in ten with nothing wrong, one in ten with two things, else one. What is not at fault stands well,
+ * by hands that are not perfect. Rates are invented for the bench.
+ */
+export function faultyFront(seed: number): { setup: FrontSetup; hidden: HiddenFront; faults: readonly FrontIll[] } {
+  const { setup, hidden } = seededFront(seed)
+  const random = randomFrom(seed, 503)
+  const uniform = (from: number, to: number) => from + (to - from) * random.next()
+  const either = () => (random.next() < 0.5 ? -1 : 1)
+  const one = (): FrontIll => {
+    let left = random.next()
+    return (Object.entries(ILLS) as [FrontIll, number][]).find(([, share]) => (left -= share) < 0)?.[0] ?? 'tension'
+  }
+  const how = random.next()
+  const faults = how < 0.1 ? [] : [...new Set(how < 0.2 ? [one(), one()] : [one()])]
+  const well: HiddenFront = {
+    ...hidden,
+    stopLMm: uniform(-0.5, 0.4),
+    stopHMm: uniform(-0.4, 0.5),
+    slackMm: uniform(-0.4, 0.3),
+    backlashMm: uniform(0.25, 0.8),
+    heightMm: uniform(1.2, 2.9),
+    angleDeg: 0.3 * random.normal(),
+    stroke: 1.02 + 0.02 * random.normal(),
+  }
+  const ill: Record<FrontIll, () => Partial<HiddenFront>> = {
+    tension: () => ({ slackMm: random.next() < 0.65 ? uniform(-4, -1) : uniform(1, 3) }),
+    'L out': () => ({ stopLMm: uniform(-3, -1.3), slackMm: uniform(-0.6, 0.3) }),
+    'L in': () => ({ stopLMm: uniform(1.1, 2.5) }),
+    'H out': () => ({ stopHMm: uniform(1.3, 3) }),
+    'H in': () => ({ stopHMm: uniform(-2.5, -1.2) }),
+    height: () => ({ heightMm: random.next() < 0.3 ? uniform(-0.5, 0.4) : uniform(5, 9) }),
+    angle: () => ({ angleDeg: either() * uniform(1.5, 5) }),
+    friction: () => ({ backlashMm: uniform(1.8, 3) }),
+    pull: () => ({ stroke: random.next() < 0.7 ? uniform(0.68, 0.85) : uniform(1.18, 1.35) }),
+  }
+  return { setup, hidden: faults.reduce<HiddenFront>((b, f) => ({ ...b, ...ill[f]() }), well), faults }
+}
+/** What may be wrong on the bench, as shares. */
+const ILLS = {
+  tension: 0.32,
+  'L out': 0.14,
+  'L in': 0.07,
+  'H out': 0.1,
+  'H in': 0.08,
+  height: 0.1,
+  angle: 0.08,
+  friction: 0.08,
+  pull: 0.03,
+} as const
+export type FrontIll = keyof typeof ILLS
+
+/**
+ * Where the bench departs from the response that the advice believes in; `own` gives every front thresholds, widths and a hand
+ * of its own (`frontPhysics.ts`), and the faults a shop meets.
+ */
+export type FrontPhysics = { tolerance: number; wrongReports: number; own?: true }
 export const FRONT_AS_MODELLED: FrontPhysics = { tolerance: 1, wrongReports: FRONT.wrongReports }
-export const FRONT_UNLIKE: Record<'tolerances' | 'reports', FrontPhysics> = {
+export const FRONT_UNLIKE: Record<'tolerances' | 'reports' | 'faults' | 'slips', FrontPhysics> = {
   tolerances: { tolerance: 0.85, wrongReports: FRONT.wrongReports },
   reports: { tolerance: 1, wrongReports: 0.1 },
+  faults: { tolerance: 1, wrongReports: 0.05, own: true },
+  slips: { tolerance: 1, wrongReports: 0.1, own: true },
 }
 
 /** @param seed of what is seen and measured, apart from the bike's own */
@@ -98,6 +156,16 @@ export function simulatedFront(
 ): SimulatedFront {
   const g: FrontGeometry = frontGeometry(setup)
   const random = randomFrom(seed, 502)
+  const own = physics.own ? ownFront(seed) : null
+  const chances = (from: number, to: number) =>
+    own ? ownChances(own, g, hidden, from, to) : shiftChances(g, hidden, from, to)
+  const gapOf = (plate: 'inner' | 'outer', byStop: boolean): number => {
+    // a plate that presses reads as touching
+    if (!own) return Math.max(0, noisy(endGapMm(g, hidden, plate, byStop), FRONT_MEASURE.gapMm, 0.1))
+    const { gapBiasMm, gapSdMm } = own.hand
+    // nobody reads finer than half a millimetre by eye
+    return Math.max(0, noisy(ownGapMm(own, g, hidden, plate, byStop) + gapBiasMm, gapSdMm, byStop ? 0.5 : 0.25))
+  }
   const log: FrontSight[] = []
   const thrown = { inboard: 0, outboard: 0 }
   let hidden = { ...start, sharpness: start.sharpness * physics.tolerance }
@@ -110,11 +178,11 @@ export function simulatedFront(
     )
   }
   const seeing = (from: number, to: number): FrontSeen => {
-    const truth = draw(shiftChances(g, hidden, from, to))
+    const truth = draw(chances(from, to))
     // past a middle ring the chain lands on the next one: that is no chain off
     if (truth === 'falls-inboard' && to === 0) thrown.inboard++
     if (truth === 'falls-outboard' && to === g.rings - 1) thrown.outboard++
-    const other = FRONT_SEEN.filter(
+    const other = FRONT_OUTCOMES.filter(
       s => s !== truth && !s.startsWith('falls') && s !== (to > from ? 'no-drop' : 'no-climb'),
     )
     return !truth.startsWith('falls') && random.next() < physics.wrongReports
@@ -142,25 +210,30 @@ export function simulatedFront(
       case 'done':
         return null
       case 'shift':
-        return { kind: 'frontShift', from: move.from, to: move.to, seen: seeing(move.from, move.to) }
+        return {
+          kind: 'frontShift',
+          from: move.from,
+          to: move.to,
+          sprocket: move.sprocket,
+          seen: seeing(move.from, move.to),
+        }
       case 'gap':
         return {
           kind: 'frontGap',
           plate: move.plate,
-          gapMm: noisy(endGapMm(g, hidden, move.plate), FRONT_MEASURE.gapMm, 0.1),
+          gapMm: gapOf(move.plate, move.byStop === true),
+          ...(move.byStop ? { byStop: true } : {}),
         }
       case 'position':
         return {
           kind: 'frontPosition',
-          heightMm: noisy(hidden.heightMm, FRONT_MEASURE.heightMm, 0.5),
+          heightMm: noisy(hidden.heightMm, own?.hand.placeSdMm ?? FRONT_MEASURE.heightMm, 0.5),
           angleDeg: noisy(
             hidden.angleDeg,
-            setup.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg,
+            own?.hand.angleSdDeg ?? (setup.parts.cage === 'rotating' ? FRONT_MEASURE.marksDeg : FRONT_MEASURE.angleDeg),
             0.5,
           ),
         }
-      case 'hand':
-        return { kind: 'frontHand', reach: draw(handChances(hidden)) }
       case 'undone': {
         const drops = random.next() < dropsUndone(g, hidden)
         clamped()
@@ -190,14 +263,16 @@ export function simulatedFront(
       if (e) log.push(e)
       return e
     },
-    isRight: () => frontIsRight(g, hidden, frontWindow(g, hidden)),
+    isRight: () => (own ? ownRight(own, g, hidden) : frontIsRight(g, hidden, frontWindow(g, hidden))),
     shiftsClean: () =>
-      Array.from({ length: g.rings - 1 }, (_, r) => [
-        [r, r + 1],
-        [r + 1, r],
-      ])
-        .flat()
-        .every(([from, to]) => shiftChances(g, hidden, from, to).clean >= FRONT.rightChance),
+      own
+        ? ownShiftsClean(own, g, hidden)
+        : Array.from({ length: g.rings - 1 }, (_, r) => [
+            [r, r + 1],
+            [r + 1, r],
+          ])
+            .flat()
+            .every(([from, to]) => shiftChances(g, hidden, from, to).clean >= FRONT.rightChance),
     faults: narrowMm => frontFaults(g, hidden, narrowMm),
   }
 }

@@ -1,11 +1,16 @@
 import { END_GAP_MM } from '../front/endGaps'
+import { END_GAPS } from '../procedure/schools'
 import type { FrontFault } from '../front/causes'
-import { adviseFront, frontCost, type FrontMoveTo } from '../front/advise'
+import { adviseFront } from '../front/advise'
+import type { FrontMoveTo } from '../front/contract'
+import { frontCost } from '../front/looks'
 import type { FrontSet, FrontSight } from '../front/events'
 import { frontMove, onRing, type FrontSeen } from '../front/moves'
 import { FRONT } from '../front/response'
-import { FRONT_AS_MODELLED, seededFront, simulatedFront, type FrontPhysics } from './front'
+import { FRONT_AS_MODELLED, faultyFront, seededFront, simulatedFront, type FrontIll, type FrontPhysics } from './front'
 
+/** The usual school of gaps at the stops. */
+const END_GAP_SCHOOL = END_GAPS[0]!.targetMm
 /** The mechanic's patience at the front, in units of a shift looked at. */
 const FRONT_PATIENCE = 60
 /** With this in place of the usual narrow window a part renewed without blame was renewed needlessly. */
@@ -22,9 +27,15 @@ export type FrontPlayed = {
   needless: number
   thrown: { inboard: number; outboard: number }
   calls: [number, boolean][]
+  /** What was wrong with it, where the bench knows. */
+  faults: readonly FrontIll[]
+  rings: number
+  /** Entries written until the end: each a touch, a figure or both. */
+  entries: number
 }
-export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating'
-export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating']
+/** The written orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by itself, as Ocho asks it. */
+export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating' | 'alone'
+export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating', 'alone']
 
 const NEEDS: Partial<Record<FrontSet, FrontFault>> = { cable: 'friction', lever: 'pull' }
 
@@ -34,7 +45,7 @@ export function playFront(
   strategy: FrontStrategy,
   physics: FrontPhysics = FRONT_AS_MODELLED,
 ): FrontPlayed {
-  const { setup, hidden } = seededFront(seed)
+  const { setup, hidden, faults } = physics.own ? faultyFront(seed) : { ...seededFront(seed), faults: [] }
   const bench = simulatedFront(setup, hidden, seed, physics)
   const out: FrontPlayed = {
     seed,
@@ -47,16 +58,20 @@ export function playFront(
     needless: 0,
     thrown: bench.thrown,
     calls: [],
+    faults,
+    rings: setup.parts.rings.length,
+    entries: 0,
   }
   const perform = (move: FrontMoveTo): FrontSight => {
     const needs = move.do === 'set' ? NEEDS[move.what] : undefined
     if (needs && !bench.faults(NEEDED_MM)[needs]) out.needless++
     out.cost += frontCost(move)
+    out.entries++
     return bench.perform(move)!
   }
   if (strategy === 'Ocho')
     while (out.cost < FRONT_PATIENCE) {
-      const { move, right } = adviseFront(setup, bench.log)
+      const { move, right } = adviseFront(setup, bench.log, { endGapMm: END_GAP_SCHOOL })
       out.calls.push([right, bench.isRight()])
       if (move.do === 'done') {
         out.saidDone = right >= 0.5
@@ -82,35 +97,34 @@ const POSITION_DEG = 1.5
 /** A gap this near its millimetre is left alone. */
 const NEAR_ENOUGH_MM = 0.35
 
-/** The two written orders played straight, with the trade's usual patience: a second round, then the cable, then no more. */
-function* byOrder(order: 'conventional' | 'rotating', rings: number): Hands {
+/** The written orders played straight, with the trade's usual patience: a second round, then the cable, then no more. */
+function* byOrder(order: Exclude<FrontStrategy, 'Ocho'>, rings: number): Hands {
+  const alone = order === 'alone'
   const look = yield { do: 'position' }
   if (look.kind === 'frontPosition' && (outsideHeight(look.heightMm) || Math.abs(look.angleDeg ?? 0) > POSITION_DEG))
     yield { do: 'set', what: 'position' }
   if (order === 'rotating') {
-    // H first with the cable out of account, then clamped, then L until it drops
-    yield* byHand()
+    // H first, the wire drawn by hand; clamped; then L until it drops
+    yield* setGap('outer', true)
     yield { do: 'set', what: 'clamp' }
     yield* untilItDrops()
-    yield* setGap('inner')
-    yield* setGap('outer')
   } else {
     // gross at the pinch bolt, fine at the barrel
     yield { do: 'set', what: 'clamp' }
     yield* shiftBoth(rings, ['barrel'])
-    yield* setGap('inner')
-    yield* setGap('outer')
   }
+  yield* setGap('inner', alone)
+  yield* setGap('outer', alone)
   for (const renew of [false, true]) {
     if (renew) yield { do: 'set', what: 'cable' }
     for (let round = 0; round < 2; round++) {
       if (yield* shiftBoth(rings, ['barrel', 'L', 'H'])) {
-        const inner = yield* gapOff('inner')
-        const outer = yield* gapOff('outer')
+        const inner = yield* gapOff('inner', alone)
+        const outer = yield* gapOff('outer', alone)
         if (Math.max(Math.abs(inner), Math.abs(outer)) <= 2 * NEAR_ENOUGH_MM) return true
       }
-      yield* setGap('inner')
-      yield* setGap('outer')
+      yield* setGap('inner', alone)
+      yield* setGap('outer', alone)
     }
   }
   return false
@@ -118,37 +132,30 @@ function* byOrder(order: 'conventional' | 'rotating', rings: number): Hands {
 
 const outsideHeight = (mm: number | null) => mm !== null && (mm < FRONT.heightMm.from || mm > FRONT.heightMm.to)
 
-function* byHand(): Generator<FrontMoveTo, void, FrontSight> {
-  for (let i = 0; i < 4; i++) {
-    const e = yield { do: 'hand' }
-    if (e.kind !== 'frontHand' || e.reach === 'there') return
-    yield { do: 'turn', screw: 'H', sixteenths: e.reach === 'past' ? 8 : -8 }
-  }
-}
-
 function* untilItDrops(): Generator<FrontMoveTo, void, FrontSight> {
   for (let i = 0; i < 6; i++) {
-    const e = yield { do: 'shift', from: 1, to: 0 }
+    const e = yield { do: 'shift', from: 1, to: 0, sprocket: 0 }
     if (e.kind !== 'frontShift' || e.seen !== 'no-drop') return
     yield { do: 'turn', screw: 'L', sixteenths: -8 }
   }
 }
 
-function* gapOff(plate: 'inner' | 'outer'): Generator<FrontMoveTo, number, FrontSight> {
-  const e = yield { do: 'gap', plate }
+function* gapOff(plate: 'inner' | 'outer', alone: boolean): Generator<FrontMoveTo, number, FrontSight> {
+  const e = yield { do: 'gap', plate, ...(alone ? { byStop: true } : {}) }
   return e.kind === 'frontGap' ? e.gapMm - END_GAP_MM : 0
 }
 
 /**
  * A stop by its gap: turned by what is missing, a millimetre a turn, at most four times. One that changes nothing is not
  * touched by the cage: then the cable holds it, and the barrel is turned instead.
+ * @param alone read with the cable out of account
  */
-function* setGap(plate: 'inner' | 'outer'): Generator<FrontMoveTo, void, FrontSight> {
+function* setGap(plate: 'inner' | 'outer', alone: boolean): Generator<FrontMoveTo, void, FrontSight> {
   let before: number | null = null
   for (let i = 0; i < 4; i++) {
-    const off = yield* gapOff(plate)
+    const off = yield* gapOff(plate, alone)
     if (Math.abs(off) <= NEAR_ENOUGH_MM) return
-    const dead = before !== null && Math.abs(before - off) < Math.abs(before) / 3
+    const dead = !alone && before !== null && Math.abs(before - off) < Math.abs(before) / 3
     // a wide inner gap: the cage stands too far inboard; a wide outer one: too far outboard
     const barrel = plate === 'inner' ? off : -off
     const sixteenths = Math.max(-32, Math.min(32, 2 * Math.round((dead ? barrel : off) * 8)))
@@ -167,7 +174,7 @@ function* shiftBoth(rings: number, screws: readonly string[]): Generator<FrontMo
     ]) {
       const answered = new Map<FrontSeen, number>()
       for (;;) {
-        const e = yield { do: 'shift', from, to }
+        const e = yield { do: 'shift', from: from!, to: to!, sprocket: 0 }
         if (e.kind !== 'frontShift' || e.seen === 'clean') break
         clean = false
         const move = frontMove(e.seen, answered.get(e.seen) ?? 0, onRing(to!, rings))

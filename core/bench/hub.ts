@@ -1,6 +1,8 @@
-import { ALL_GEARS, HUB_ORDER, HUB_SHOWS, hubChecksFor } from '../hub/checks'
+import { ALL_GEARS, hubChecksFor, TICK } from '../hub/checks'
+import { HUB_ORDER, HUB_SHOWS } from '../hub/faults'
 import {
   allHoldChance,
+  tickChance,
   diagnoseHub,
   gearChances,
   HUB,
@@ -62,6 +64,7 @@ export function hubFinding({ parts, is }: HiddenHub, seed: number, bench: HubBen
       const random = randomFrom(seed, 702, i, time)
       if (id === ALL_GEARS && random.next() >= wrongLook)
         return random.next() < allHoldChance(parts, is) ? 'hold' : 'not'
+      if (id === TICK && random.next() >= wrongLook) return random.next() < tickChance(parts, is) ? 'ticks' : 'not'
       return random.next() < wrongLook
         ? c.outcomes[Math.floor(random.next() * c.outcomes.length)]![0]
         : (HUB_SHOWS[is.fault]?.[id] ?? c.outcomes[0]![0])

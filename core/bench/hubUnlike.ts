@@ -1,4 +1,5 @@
-import { ALL_GEARS, HUB_SHOWS, hubChecksFor } from '../hub/checks'
+import { ALL_GEARS, hubChecksFor, TICK } from '../hub/checks'
+import { HUB_SHOWS } from '../hub/faults'
 import {
   allHoldChance,
   diagnoseHub,
@@ -84,6 +85,11 @@ function finding(hub: UnlikeHub, seed: number, wrong: number) {
         const holds = randomFrom(seed, 717, time).next() < allHoldChance(hub.parts, whole, hub.answers)
         const slipped = randomFrom(seed, 718, time).next() < wrong
         return holds !== slipped ? 'hold' : 'not'
+      }
+      if (id === TICK) {
+        const { gears } = gearChances(hub.parts, whole, hub.parts.ratios.length, hub.answers)
+        const ticks = randomFrom(seed, 719, time).next() < (gears.get(hub.parts.ratios.length) ?? 0)
+        return ticks !== randomFrom(seed, 720, time).next() < wrong ? 'ticks' : 'not'
       }
       const shown = hub.is.flatMap(h => {
         const sign = HUB_SHOWS[h.fault]?.[id]

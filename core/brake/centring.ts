@@ -3,7 +3,7 @@ import type { BrakeKind } from './kinds'
 
 export const SIDES = ['left', 'right'] as const
 export type Side = (typeof SIDES)[number]
-const otherSide = (s: Side): Side => (s === 'left' ? 'right' : 'left')
+export const otherSide = (s: Side): Side => (s === 'left' ? 'right' : 'left')
 /** Which pad stands nearer the rim once let go; the other arm then moves more. */
 export type Nearer = Side | 'even'
 
@@ -74,6 +74,15 @@ export function centringMove(kind: BrakeKind, log: Centring, screwSide: Side = '
 }
 
 const half = (sixteenths: number): number => Math.sign(sixteenths) * Math.max(1, Math.floor(Math.abs(sixteenths) / 2))
+
+/** Squeezed, a rim pushed to one side is pushed by the pad of the other, which touches first. Plain mechanics. */
+export const nearerOfPush = (pushedTo: Side | null): Nearer => (pushedTo === null ? 'even' : otherSide(pushedTo))
+
+/** A screw turned while pumping until both leave together: what was turned where it was counted, and that it is even. */
+export const cameEven = (turn: CentringTurn): Centring => [
+  { kind: 'turned', ...turn },
+  { kind: 'seen', nearer: 'even' },
+]
 
 /** A turn of a centring screw in words: "left screw 1/8 turn in". */
 export const sayScrewTurn = ({ side, sixteenths }: CentringTurn): string =>

@@ -1,11 +1,12 @@
+import { otherSide, type Nearer } from './centring'
 import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
-import { checkOf } from './checks'
-import { faultOf } from './faults'
+import { checkOf, outcomeWords } from './checks'
+import { faultWords } from './faultWords'
 import { BRAKE_EVENTS, type BrakeEvent } from './events'
-import { BRAKE_STEPS } from './fitting'
+import { BRAKE_STEP_NAMES } from './stepWords'
 import { BRAKE_KIND_WORDS, BRAKES, END_KINDS, LEVER_WORDS, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
 import { PROOF_WORDS } from './proof'
 import {
@@ -23,6 +24,11 @@ type Job = { brake: BrakesState }
 
 export const BRAKE_WORDS: Record<Brake, string> = { front: 'Front brake', rear: 'Rear brake' }
 
+function sayNearer({ nearer, by }: { nearer: Nearer; by?: 'rim' | undefined }): string {
+  if (nearer === 'even') return by ? 'rim stays where it is' : 'both pads stand alike'
+  return by ? `rim pushed to the ${otherSide(nearer)}, ${nearer} pad first` : `${nearer} pad stands nearer`
+}
+
 function sayPartsOf({ brake, kind, lever, leverSide, none }: BrakeParts): string {
   if (none) return `${BRAKE_WORDS[brake]}: none, ${NO_BRAKE[none]}`
   return [
@@ -38,23 +44,22 @@ function say(e: BrakeEvent): string {
   switch (e.kind) {
     case 'brakeSeen': {
       const check = checkOf(e.check)
-      const outcome = check?.outcomes.find(o => o[0] === e.outcome)?.[1] ?? e.outcome
-      return `${which}: ${check ? `${check.ask} ` : ''}${outcome}`
+      return `${which}: ${check ? `${check.ask} ` : ''}${outcomeWords(e.check, e.outcome)}`
     }
     case 'brakeStep': {
-      const step = Object.values(BRAKE_STEPS)
+      const step = Object.values(BRAKE_STEP_NAMES)
         .flat()
         .find(s => s.id === e.step)
       return `${which}: ${listed([step?.what ?? e.step])}`
     }
     case 'brakeNearer':
-      return `${which}: ${e.nearer === 'even' ? 'both pads stand alike' : `${e.nearer} pad stands nearer`}`
+      return `${which}: ${sayNearer(e)}`
     case 'brakeScrew':
       return `${which}, ${e.side} screw ${sayTurns(fromSixteenths(Math.abs(e.sixteenths)))} ${e.sixteenths > 0 ? 'in' : 'out'}`
     case 'brakeClose':
       return `${which}: ${sayClose(e)}`
     case 'brakeCured':
-      return `${which}, put right: ${listed([faultOf(undefined, e.fault)?.words ?? e.fault])}`
+      return `${which}, put right: ${listed([faultWords(undefined, e.fault) ?? e.fault])}`
     case 'proof':
       return e.test
         ? `${which}, ${PROOF_WORDS[e.test].name}: ${e.holds ? 'passed' : 'failed'}`
@@ -72,8 +77,8 @@ function facts({ brake: brakes }: Job): Facts {
     for (const id of cured)
       done.push({
         what: `${BRAKE_WORDS[brake]}, put right`,
-        figure: (faultOf(parts?.kind, id)?.words ?? id).toLowerCase(),
-        plain: `${BRAKE_WORDS[brake]} put right: ${(faultOf(parts?.kind, id)?.words ?? id).toLowerCase()}.`,
+        figure: (faultWords(parts?.kind, id) ?? id).toLowerCase(),
+        plain: `${BRAKE_WORDS[brake]} put right: ${(faultWords(parts?.kind, id) ?? id).toLowerCase()}.`,
         ...(id === 'pads-worn' ? { used: [`Brake pads, ${brake}`] } : {}),
       })
     if (close)

@@ -1,3 +1,4 @@
+import { UNKNOWN } from '../chapter/looks'
 /** A check of one touch: what is done, and what can be seen; the first is how it looks when nothing is wrong. */
 export type BrakeCheck = { id: string; ask: string; cost: number; outcomes: readonly (readonly [string, string])[] }
 
@@ -165,8 +166,9 @@ export const stopsRiding = (check: string, outcome: string): string | null => ST
 /** A look by its id, of any kind of brake. */
 export const checkOf = (id: string): BrakeCheck | undefined =>
   [...BRAKE_CHECKS, ...HYDRAULIC_CHECKS].find(c => c.id === id)
-/** "Don't know": it says nothing, and is not asked again. */
-export const UNKNOWN = 'unknown'
+/** An outcome of a look, in words. */
+export const outcomeWords = (check: string, outcome: string): string =>
+  outcome === UNKNOWN ? 'Don’t know' : (checkOf(check)?.outcomes.find(o => o[0] === outcome)?.[1] ?? outcome)
 /** Does this look leave a proof as it was: as when nothing is wrong, or nothing seen? */
 export const looksRight = (check: string, outcome: string): boolean =>
   outcome === UNKNOWN || checkOf(check)?.outcomes[0]?.[0] === outcome

@@ -1,7 +1,8 @@
+import { UNKNOWN } from '../chapter/looks'
 import { FITTING_LEVER, isDiagnosed } from './kinds'
 import type { BrakeState } from './state'
 import { jointOf, mutualInformation, normalised } from '../inference/information'
-import { BRAKE_CHECKS, UNKNOWN, type BrakeCheck } from './checks'
+import { BRAKE_CHECKS, type BrakeCheck } from './checks'
 import { BRAKE_FAULTS, checksFor, type BrakeFault } from './faults'
 import type { BrakeKind } from './kinds'
 

@@ -1,8 +1,9 @@
+import { UNKNOWN } from '../chapter/looks'
 import { z } from 'zod'
 import { SIDES } from './centring'
-import { checkOf, UNKNOWN } from './checks'
-import { faultOf } from './faults'
-import { BRAKE_STEP_IDS } from './fitting'
+import { checkOf } from './checks'
+import { faultWords } from './faultWords'
+import { BRAKE_STEP_IDS } from './stepWords'
 import { BrakeParts, BRAKES } from './kinds'
 import { PROOF_TESTS } from './proof'
 import { BRAKE_BARREL, MOST_LET_OUT_MM } from './sums'
@@ -20,14 +21,20 @@ export const BRAKE_EVENTS = [
   z.strictObject({
     kind: z.literal('brakeCured'),
     brake,
-    fault: z.string().refine(id => faultOf(undefined, id) !== undefined, 'that fault is not in the list'),
+    fault: z.string().refine(id => faultWords(undefined, id) !== undefined, 'that fault is not in the list'),
   }),
   z.strictObject({
     kind: z.literal('brakeStep'),
     brake,
     step: z.string().refine(id => BRAKE_STEP_IDS.has(id), 'that step is in no order of fitting'),
   }),
-  z.strictObject({ kind: z.literal('brakeNearer'), brake, nearer: z.enum(['left', 'right', 'even']) }),
+  z.strictObject({
+    kind: z.literal('brakeNearer'),
+    brake,
+    nearer: z.enum(['left', 'right', 'even']),
+    /** How it was seen, where it was not by the pads once let go: a pad that touches first pushes the rim away from itself. */
+    by: z.literal('rim').optional(),
+  }),
   z.strictObject({
     kind: z.literal('brakeScrew'),
     brake,

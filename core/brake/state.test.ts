@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest'
 import { PERSON, telling, uuid } from '../chapter/testTold'
 import { brake as chapter } from './chapter'
 import { looksRight, stopsRiding } from './checks'
-import { curesOf, faultOf } from './faults'
+import { faultWords } from './faultWords'
+import { curesOf } from './faults'
 import type { BrakeEvent } from './events'
 import { BrakeParts, END_KINDS, isDiagnosed, isHydraulic, type EndKind } from './kinds'
 import { testsOf } from './proof'
@@ -146,6 +147,8 @@ describe('looks with which nobody rides', () => {
     expect(beforeProof(seen.rear, {})).toMatchObject({ field: 'seen' })
     expect(brakeProven(then(seen, proof(true)).rear)).toBe(false)
     expect(why(seen).some(w => w.startsWith('rear brake found'))).toBe(true)
+    // who cannot tell takes nothing back that was seen
+    expect(why(then(seen, saw(check, 'unknown'), proof(true))).some(w => w.startsWith('rear brake found'))).toBe(true)
     expect(why(then(seen, answer)).some(w => w.includes('found'))).toBe(false)
     expect(brakeProven(then(seen, answer, proof(true)).rear)).toBe(true)
     expect(brakeProven(then(seen, cured, proof(true)).rear)).toBe(true)
@@ -230,10 +233,10 @@ describe('every bike can tell the truth', () => {
     expect(END_KINDS.filter(k => !isDiagnosed(k))).toEqual(['hydraulic-rim', 'hydraulic-disc', 'none'])
     expect(END_KINDS.filter(isHydraulic)).toEqual(['hydraulic-rim', 'hydraulic-disc'])
     for (const kind of [undefined, ...END_KINDS])
-      for (const c of curesOf(kind)) expect(faultOf(kind, c.id)?.words, `${kind} ${c.id}`).toBe(c.words)
+      for (const c of curesOf(kind)) expect(faultWords(kind, c.id), `${kind} ${c.id}`).toBe(c.words)
     expect(curesOf('hydraulic-disc').map(c => c.id)).toEqual(['hydraulic-service', 'other'])
     expect(curesOf(undefined).map(c => c.id)).toContain('slipped')
-    expect(faultOf('coaster', 'no-such')).toBeUndefined()
+    for (const none of ['no-such', 'constructor', '__proto__']) expect(faultWords('coaster', none)).toBeUndefined()
   })
 })
 

@@ -1,3 +1,4 @@
+import { UNKNOWN } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import type { RunName } from '../cable/housing'
 import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapter/chapter'
@@ -7,7 +8,7 @@ import type { Centring } from './centring'
 import { looksRight, stopsRiding } from './checks'
 import type { BrakeSeen } from './diagnose'
 import type { BrakeEvent, BrakeOf } from './events'
-import { lookAnswered, stepsAfter, stepsOf, touches, type BrakeStep } from './fitting'
+import { lookAnswered, stepNamesOf, stepsAfter, touches, type BrakeStepName } from './stepWords'
 import { BRAKES, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
 import { marksAfter, PROOF_WORDS, proofOf, testsOf, type Proof, type ProofMarks, type ProofTest } from './proof'
 
@@ -48,7 +49,8 @@ const untouched: BrakeState = {
 }
 export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagged: [] }
 
-const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
+/** The brake that a run works; a gear's works none. */
+export const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
 
 /** Proven no more: it was found otherwise, or may be otherwise. What failed has still failed. */
 const doubted = (b: BrakeState): BrakeState => ({ ...b, marks: {}, proof: null })
@@ -91,6 +93,8 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
 function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>): BrakeState {
   switch (e.kind) {
     case 'brakeSeen': {
+      // who cannot tell takes nothing back that was seen
+      if (e.outcome === UNKNOWN && b.seen.some(s => s.check === e.check)) return b
       const now = { ...b, seen: [...without(b.seen, e.check), { check: e.check, outcome: e.outcome }] }
       return looksRight(e.check, e.outcome) ? now : doubted(now)
     }
@@ -156,8 +160,8 @@ export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): R
 }
 
 /** The step of its order of fitting that comes next; null when all are done, or there is none. */
-export const nextStep = ({ parts, steps }: BrakeState): BrakeStep | null =>
-  stepsOf(parts?.kind).find(s => !steps.includes(s.id)) ?? null
+export const nextStep = ({ parts, steps }: BrakeState): BrakeStepName | null =>
+  stepNamesOf(parts?.kind).find(s => !steps.includes(s.id)) ?? null
 
 /** Does this brake hold, by a named person, with nothing touched or found otherwise since? */
 export const brakeProven = (b: BrakeState): boolean =>

@@ -9,7 +9,8 @@ import { centringMove, hasCentring, sayScrewTurn, type Centring } from './centri
 import { BRAKE_CHECKS, checkOf, looksRight } from './checks'
 import { checksFor, curesOf, signOf, writtenOrder } from './faults'
 import { diagnose, diagnosisOf } from './diagnose'
-import { BRAKE_STEPS, stepsAfter, stepsOf } from './fitting'
+import { BRAKE_STEPS, stepsOf } from './fitting'
+import { stepsAfter } from './stepWords'
 import { BRAKE_KINDS, END_KINDS, type BrakeParts } from './kinds'
 import { brakeProven, brakeStands, brakesStay, nextStep } from './state'
 import {

@@ -1,8 +1,9 @@
 import { notNegative, positive } from '../quantity/check'
 import { cableWindowMm } from '../response/window'
 import { geometryOf, type RearSetup } from '../response/setup'
-import { frictionAngle, MU, wireMm, type Condition, type Run } from './run'
-import { runStiffness, SPRING_PULL_N } from './stretch'
+import { MU, type Condition, type Run } from './run'
+import { HOUSING_SHARE, SPRING_PULL_N, wireStiffness } from './stretch'
+import { stretches } from './wire'
 
 /**
  * Backlash of the pulley from friction spread along a run, mm: h = g·(T/k)·2(cosh a − 1)/a with a = μφ, and g·drag/k for a
@@ -29,14 +30,25 @@ export function backlashMm(p: {
   return p.ratio * ((p.pullN / p.stiffness) * 2 * spread + drag / p.stiffness)
 }
 
-/** The same of a whole run of shift cable. */
-export const backlashOfRun = (run: Run, ratio: number, mu = MU[run.condition]): number =>
-  backlashMm({
-    ratio,
-    pullN: SPRING_PULL_N,
-    stiffness: runStiffness(wireMm(run), 'shift'),
-    frictionAngle: frictionAngle(run, mu),
-  })
+/**
+ * The same of a whole run of shift cable, piece by piece from the derailleur: bare wire gives as wire only, and what a
+ * bend takes is felt by all the wire on its lever's side. For one piece of housing with its bends spread over it this is
+ * the formula above.
+ */
+export function backlashOfRun(run: Run, ratio: number, mu = MU[run.condition]): number {
+  positive('ratio', ratio)
+  const perWireMm = 1 / wireStiffness(1, 'shift')
+  let a = 0
+  let stretchMm = 0
+  for (const piece of stretches(run, mu)) {
+    const gives = perWireMm * (piece.wireMm + HOUSING_SHARE * piece.housingMm)
+    // between pulling in and letting out the tension differs by 2T·sinh a: its mean over the piece
+    const differs = piece.a < 1e-6 ? 2 * Math.sinh(a) : (2 * (Math.cosh(a + piece.a) - Math.cosh(a))) / piece.a
+    stretchMm += SPRING_PULL_N * gives * differs
+    a += piece.a
+  }
+  return ratio * stretchMm
+}
 
 /** Turns of the barrel in which every gear is clean with so much backlash, all else right; below 0 there is none. */
 export function windowTurnsWith(setup: RearSetup, ratio: number, backlash: number): number {

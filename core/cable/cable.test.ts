@@ -17,10 +17,13 @@ import {
   type LoopGeometry,
   type Vec,
 } from './loop'
-import { innerNeededMm, innerToTake, lossAlong, pullAtClamp, Run, smallParts, wireMm, type Run as RunOf } from './run'
-import { runGivesMm, wireGivesMm, wireStiffness } from './stretch'
+import { frictionAngle, lossAlong, MU, pullAtClamp, Run, type Run as RunOf } from './run'
+import { runGivesMm, runStiffness, SPRING_PULL_N, wireGivesMm, wireStiffness } from './stretch'
+import { innerLiesMm, innerNeededMm, innerToTake, stretches, usualBeyond, wireMm } from './wire'
 import { piecesToCut, runsCut, type LaidOut } from './wanted'
+import { smallParts } from './smallParts'
 import { RUN_TEMPLATES, templateRun } from './templates'
+import { BarLoop, leverSideOf, loopEndOf, loopGeometry, USUAL_BAR_LOOP } from './barLoop'
 
 describe('stretch', () => {
   // Hooke with the strand's figures, from memory: 93 N/mm for a metre; 3.2 m gives 1.4 mm at 40 N, a brake wire 5.6 mm at 300 N
@@ -28,7 +31,17 @@ describe('stretch', () => {
     expect(wireStiffness(1000, 'shift')).toBeCloseTo(92.3, 1)
     expect(wireGivesMm(3200, 'shift', 40)).toBeCloseTo(1.4, 1)
     expect(wireGivesMm(3200, 'brake', 300)).toBeCloseTo(5.6, 1)
-    expect(runGivesMm(3200, 'brake', 300)).toBeCloseTo(2 * wireGivesMm(3200, 'brake', 300), 9) // housing and stops give as much again
+    // housing and stops give as much again, over their own length and no more: hand sums
+    expect(runGivesMm({ wireMm: 3200, housingMm: 3200 }, 'brake', 300)).toBeCloseTo(
+      2 * wireGivesMm(3200, 'brake', 300),
+      9,
+    )
+    expect(runGivesMm({ wireMm: 3000, housingMm: 800 }, 'shift', 40)).toBeCloseTo(
+      (40 * (3000 + 800)) / (130_000 * 0.71),
+      9,
+    )
+    expect(runGivesMm({ wireMm: 3000, housingMm: 0 }, 'shift', 40)).toBeCloseTo(wireGivesMm(3000, 'shift', 40), 12)
+    expect(() => runStiffness({ wireMm: 100, housingMm: 200 }, 'shift')).toThrow(/housingMm/)
   })
   test.each([[0], [-5], [NaN]])('a wire of %f mm is refused', mm => {
     expect(() => wireStiffness(mm, 'shift')).toThrow(/lengthMm/)
@@ -70,16 +83,42 @@ describe('a run', () => {
       ['bracket guide', false],
       ['last loop', true],
     ])
-    expect(losses[0].after).toBeCloseTo(Math.exp((-0.1 * Math.PI) / 2), 9)
-    expect(losses[2].after / losses[2].before).toBeCloseTo(Math.exp((-0.15 * 150 * Math.PI) / 180), 9)
+    expect(losses[0].after).toBeCloseTo(Math.exp((-MU.used * Math.PI) / 2), 9)
+    expect(losses[2].after / losses[2].before).toBeCloseTo(Math.exp((-1.5 * MU.used * 150 * Math.PI) / 180), 9)
     expect(pullAtClamp(rear)).toBe(losses[2].after)
   })
   test('its wire, its inner, its small parts', () => {
     expect(wireMm(rear)).toBeCloseTo(420 + 560 + 380 + 290 + (60 * 75 * Math.PI) / 180, 6)
-    expect(innerNeededMm(rear)).toBe(1770)
+    // hand sum: 80 in the lever, 1,729 of run, 55 from the stop to the bolt, 40 of tail
+    expect(innerLiesMm(rear)).toBeCloseTo(80 + wireMm(rear) + 55, 9)
+    expect(innerNeededMm(rear)).toBe(1910)
     expect(innerToTake(rear)).toBe(2100)
     expect(innerToTake({ ...rear, pieces: [{ kind: 'bare', name: 'x', lengthMm: 3400 }, rear.pieces[0]] })).toBeNull() // never two joined
-    expect(smallParts(rear)).toEqual({ ferrules: 4, inners: 1, caps: 1 })
+    expect(smallParts(rear)).toEqual({ ferrules: 4, inners: 1, caps: 1, noodles: 0 })
+    const measured = { ...rear, beyond: { leverMm: 100, boltMm: 70 }, tailMm: 0 }
+    expect(innerNeededMm(measured)).toBe(Math.ceil((wireMm(rear) + 170) / 10) * 10)
+    expect(smallParts(measured).caps).toBe(0)
+    const bare = {
+      ...rear,
+      pieces: rear.pieces.map(x => (x.name === 'last loop' ? { ...x, bare: ['to' as const] } : x)),
+    } as RunOf
+    expect(smallParts(bare).ferrules).toBe(3)
+  })
+  test('a long-john rear of 2,954 mm of run needs about 3,130 of inner', () => {
+    const long = templateRun('long', 'rear')
+    expect(wireMm(long)).toBeCloseTo(2954, 0)
+    expect(innerNeededMm(long)).toBe(3130)
+    expect(innerToTake(long)).toBe(3500)
+  })
+  test("a brake's inner by what it is clamped to: through the noodle and across the arms it is longest; unknown is taken as that", () => {
+    const run = templateRun('external', 'rear-brake')
+    const needs = (['linear-pull', 'dual-pivot', 'cable-disc'] as const).map(k => innerNeededMm(run, k))
+    expect(needs[0]).toBeGreaterThan(needs[1]!)
+    expect(needs[1]).toBeGreaterThan(needs[2]!)
+    expect(innerNeededMm(run)).toBe(needs[0])
+    expect(smallParts(run, 'linear-pull').noodles).toBe(1)
+    expect(smallParts(run, 'dual-pivot').noodles).toBe(0)
+    expect(usualBeyond('rear-brake').boltMm).toBe(usualBeyond('rear-brake', 'linear-pull').boltMm)
   })
   test.each([
     [
@@ -108,6 +147,56 @@ describe('a run', () => {
       for (const loss of lossAlong(run)) expect(loss.radiusMm, loss.piece).toBeGreaterThanOrEqual(leastRadiusMm(name))
     },
   )
+})
+
+describe('backlash of a run', () => {
+  test('of one piece of housing with its bends over it is the formula; bare wire by hand', () => {
+    const whole: RunOf = {
+      run: 'rear',
+      condition: 'dirty',
+      tailMm: 40,
+      beyond: { leverMm: 0, boltMm: 0 },
+      pieces: [{ kind: 'housing', name: 'x', lengthMm: 1700, of: 'shift 4 mm', bends: [{ deg: 200, radiusMm: 80 }] }],
+    }
+    const k = runStiffness({ wireMm: 1700, housingMm: 1700 }, 'shift')
+    expect(backlashOfRun(whole, 1.7)).toBeCloseTo(
+      backlashMm({ ratio: 1.7, pullN: SPRING_PULL_N, stiffness: k, frictionAngle: frictionAngle(whole) }),
+      9,
+    )
+    // a last loop with its bend at the derailleur, then 2 m of bare wire: the wire feels the whole bend and gives as wire only
+    const last = { ...whole.pieces[0], name: 'last', lengthMm: 300 } as RunOf['pieces'][number]
+    const part = { ...whole, pieces: [{ kind: 'bare' as const, name: 'bare', lengthMm: 2000 }, last] }
+    const a = 0.2 * ((200 * Math.PI) / 180)
+    const perMm = SPRING_PULL_N / (130_000 * 0.71)
+    const hand = perMm * (600 * 2 * ((Math.cosh(a) - 1) / a) + 2000 * 2 * Math.sinh(a))
+    expect(backlashOfRun(part, 1.7)).toBeCloseTo(1.7 * hand, 9)
+    // the other way round the bare wire is pulled against the spring alone
+    expect(backlashOfRun({ ...part, pieces: [last, part.pieces[0]!] }, 1.7)).toBeCloseTo(
+      1.7 * perMm * 600 * 2 * ((Math.cosh(a) - 1) / a),
+      9,
+    )
+    expect(stretches(part).map(s => [s.wireMm, s.housingMm])).toEqual([
+      [0, 0],
+      [300, 300],
+      [2000, 0],
+      [0, 0],
+    ])
+    expect(() => backlashOfRun(part, 0)).toThrow(/ratio/)
+  })
+  test.each(RUN_TEMPLATES.map(t => [t.id]))('new, %s has a clean window', id => {
+    const run: RunOf = { ...templateRun(id, 'rear'), condition: 'new' }
+    for (const [standard, ratio] of [
+      ['r14-11', 1.4],
+      ['r17-10', 1.7],
+    ] as const)
+      expect(windowTurnsWith(setupOfStandard(standard), ratio, backlashOfRun(run, ratio))).toBeGreaterThan(1 / 16)
+  })
+})
+
+describe('templates', () => {
+  test.each(RUN_TEMPLATES.map(t => [t.id, t] as const))('%s has every run of a bike', (_, t) => {
+    expect(t.runs.map(r => r.run)).toEqual([...RUNS])
+  })
 })
 
 describe('backlash', () => {
@@ -290,7 +379,59 @@ describe('the loop at the bars', () => {
   })
 })
 
+describe('the loop as the bars hold it', () => {
+  const at = (change: object) => loopGeometry({ ...USUAL_BAR_LOOP, ...change }, 50)
+  test("a left lever's loop is the right one's mirror: as long, and right lock does what left did", () => {
+    const [left, right] = [at({ leverSide: 'left' }), at({ leverSide: 'right' })]
+    expect(left.movingAt[1]).toBe(-right.movingAt[1])
+    expect(left.fixedWay[1]).toBe(-right.fixedWay[1])
+    expect(loopLengthMm(left)).toBe(loopLengthMm(right))
+    const [l, r] = [judgeLoop(left, 400), judgeLoop(right, 400)]
+    expect(l[1]!.slackMm).toBeCloseTo(r[2]!.slackMm, 9)
+    expect(l[1]!.minRadiusMm).toBeCloseTo(r[2]!.minRadiusMm, 3)
+    expect(l[1]!.slackMm).not.toBeCloseTo(l[2]!.slackMm, 0)
+  })
+  test('a brake on the fork turns with the bars: one pose, and no longer for a wider lock', () => {
+    expect(loopEndOf('front-brake')).toBe('fork')
+    expect(RUNS.filter(r => loopEndOf(r) === 'fork')).toEqual(['front-brake'])
+    const fork = { end: 'fork', stopBehindMm: -40, stopBelowMm: 190, stopSideMm: 5 }
+    expect(at(fork).poses.map(p => p.name)).toEqual(['straight'])
+    expect(loopLengthMm(at({ ...fork, lockDeg: 90 }))).toBe(loopLengthMm(at({ ...fork, lockDeg: 0 })))
+  })
+  test('into the headset it goes down the steering axis', () => {
+    const g = at({ end: 'headset' })
+    g.fixedWay.forEach((v, i) => expect(v).toBeCloseTo(-steeringAxis(USUAL_BAR_LOOP.headDeg)[i]!, 12))
+    expect(loopLengthMm(at({ end: 'headset', stopBehindMm: 0, stopBelowMm: 0, stopSideMm: 20 }))).toBeGreaterThan(200)
+  })
+  test('which side a brake lever is on is asked, a shift lever’s is known', () => {
+    expect([leverSideOf('rear'), leverSideOf('front'), leverSideOf('front-brake')]).toEqual(['right', 'left', null])
+    expect(BarLoop.safeParse({ ...USUAL_BAR_LOOP, leverSide: '' }).error?.issues[0]?.message).toContain(
+      'say which side',
+    )
+  })
+})
+
 describe('the loop across a rear pivot', () => {
+  test('a second pivot turns its link first: rigid about it, and with no turn of its own as if it were not there', () => {
+    const one = suspensionGeometry(USUAL_SUSPENSION_LOOP, 50)
+    const stop = { ...USUAL_SUSPENSION_LOOP, armBehindMm: 480, secondTurnsDeg: 25 }
+    const two = suspensionGeometry(stop, 50)
+    const full = two.poses[2]!.deg
+    expect(apartMm(suspensionGeometry({ ...USUAL_SUSPENSION_LOOP, secondBehindMm: 100 }, 50), full)).toBe(
+      apartMm(one, full),
+    )
+    // by hand: about the second pivot by 25°, then about the first
+    const about: Vec = [-stop.secondBehindMm, 0, stop.secondAboveMm]
+    const from: Vec = [two.movingAt[0] - about[0], 0, two.movingAt[2] - about[2]]
+    const link = turnAbout(from, two.axis, 25)
+    const end = turnAbout([link[0] + about[0], 0, link[2] + about[2]], two.axis, full)
+    expect(apartMm(two, full)).toBeCloseTo(Math.hypot(two.fixedAt[0] - end[0], two.fixedAt[2] - end[2]), 9)
+    expect(apartMm(two, 0)).toBeCloseTo(
+      Math.hypot(two.fixedAt[0] - two.movingAt[0], two.fixedAt[2] - two.movingAt[2]),
+      9,
+    )
+    expect(judgeLoop(two, loopLengthMm(two)).every(j => j.reaches && j.bendsWell)).toBe(true)
+  })
   test("the arm turns by the chord of its axle's arc (plain trigonometry, law of cosines)", () => {
     for (const [axle, travel] of [
       [430, 140],

@@ -4,7 +4,9 @@ import { CABLE_EVENTS, type CableEvent } from './events'
 import { RUN_WORDS } from './housing'
 import { LENGTH_READ, type Run } from './run'
 import { cablesAfter, noCables, type CableState } from './state'
-import { CABLE_STEPS_OF, type CableStep } from './steps'
+import { runKindOf, stepName, type CableStep } from './stepNames'
+import { headOf } from './heads'
+import { smallParts } from './smallParts'
 
 type Job = { cable: CableState }
 
@@ -20,14 +22,15 @@ function factOf(run: Run, done: readonly CableStep[]): Fact {
   if (!done.includes('clamped')) return { what, figure: `${sayPieces(run)}, planned` }
   const housing = run.pieces.filter(p => p.kind === 'housing')
   const lengthMm = housing.reduce((sum, p) => sum + p.lengthMm, 0)
+  const { ferrules, caps } = smallParts(run)
   return {
     what,
-    figure: `${sayPieces(run)}, renewed`,
+    figure: `${sayPieces(run)}, renewed${done.includes('greased') ? ', greased' : done.includes('dry') ? ', run dry' : ''}`,
     plain: `${RUN_WORDS[run.run]} cable and housing renewed.`,
     used: [
-      `Inner, ${RUN_WORDS[run.run].toLowerCase()}`,
+      `Inner, ${RUN_WORDS[run.run].toLowerCase()}${headOf(run) ? `, ${headOf(run)}` : ''}`,
       `Housing ${lengthMm} mm in ${housing.length} ${housing.length === 1 ? 'piece' : 'pieces'}`,
-      `${2 * housing.length} ferrules, 1 end cap`,
+      [`${ferrules} ferrules`, ...(caps ? ['1 end cap'] : [])].join(', '),
     ],
   }
 }
@@ -50,7 +53,7 @@ export const cable = chapter<CableEvent, never, CableState, Job>({
   say: e =>
     e.kind === 'run'
       ? `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
-      : `${RUN_WORDS[e.run]}: ${listed([CABLE_STEPS_OF.find(s => s.step === e.step)!.what])}`,
+      : `${RUN_WORDS[e.run]}: ${listed([stepName(runKindOf(e.run), e.step)])}`,
   facts: job => ({
     found: [],
     done: job.cable.runs.map(run => factOf(run, job.cable.cabled[run.run] ?? [])),

@@ -1,10 +1,10 @@
 import { wholeIn } from '../quantity/check'
 import { randomFrom } from '../quantity/random'
+import { OFFCUT_WORTH, USUAL_CUT, type CutOptions } from './cutUsual'
 
 /** A piece to cut, and a roll or offcut to cut from. */
 export type ToCut = { name: string; lengthMm: number }
 export type StockItem = { id: string; lengthMm: number; roll: boolean }
-export type CutOptions = { kerfMm: number; leastOffcutMm: number }
 /** What is cut from one item, what is left of it, and whether that is worth keeping. */
 export type CutFrom = { id: string; pieces: string[]; usedMm: number; leftMm: number; keep: boolean }
 export type CutPlan = {
@@ -18,11 +18,6 @@ export type CutPlan = {
   /** No plan is better: searched to the end, or the bound is met. */
   proven: boolean
 }
-
-/** Each cut loses its kerf, and squaring the end as much again. `model` */
-export const USUAL_CUT: CutOptions = { kerfMm: 2, leastOffcutMm: 150 }
-/** A millimetre of offcut is worth so much of one on the roll: used first where it makes little scrap. `model` */
-export const OFFCUT_WORTH = 0.5
 
 const weight = (s: StockItem): number => (s.roll ? 1 : OFFCUT_WORTH)
 
@@ -136,19 +131,39 @@ const ROUNDS = 60_000
 
 function search(p: Problem, bound: number): Placed {
   if (!p.need.length) return { at: [], cost: 0, proven: true }
-  let best = improve(p, greedy(p), bound)
+  let best = improve(p, filled(p, bound), bound)
   if (best.cost <= bound + EPS) return { ...best, proven: true }
   const exact = branch(p, best)
   best = exact.best
   return { ...best, proven: exact.ended || best.cost <= bound + EPS }
 }
 
-/** Fills each offcut as well as it can be, the shortest first, then rolls by best fit. */
-function greedy(p: Problem): Placed {
-  const at = new Array<number>(p.need.length).fill(NOWHERE)
-  const order = p.stock
+/** Orders of the offcuts that are tried: which is filled first decides what is left for the others. */
+const ORDERS_TRIED = 60
+
+/** The best of some fillings: the shortest offcut first, the longest first, then by chance from a fixed seed. */
+function filled(p: Problem, bound: number): Placed {
+  const shortest = p.stock
     .map((_, j) => j)
     .sort((a, b) => Number(p.stock[a].roll) - Number(p.stock[b].roll) || p.stock[a].lengthMm - p.stock[b].lengthMm)
+  let best = greedy(p, shortest)
+  const random = randomFrom(p.need.length, p.stock.length, 1)
+  for (let n = 0; n < ORDERS_TRIED && best.cost > bound + EPS; n++) {
+    const order = n === 0 ? [...shortest].reverse() : [...shortest]
+    if (n > 0)
+      for (let i = order.length - 1; i > 0; i--) {
+        const j = random.below(i + 1)
+        ;[order[i], order[j]] = [order[j], order[i]]
+      }
+    const next = greedy(p, order)
+    if (next.cost < best.cost) best = next
+  }
+  return best
+}
+
+/** Fills each offcut in turn as well as it can be, then rolls by best fit. */
+function greedy(p: Problem, order: readonly number[]): Placed {
+  const at = new Array<number>(p.need.length).fill(NOWHERE)
   for (const j of order.filter(k => !p.stock[k].roll)) for (const i of bestFill(p, j, at)) at[i] = j
   const left = p.stock.map((s, j) => s.lengthMm - p.need.reduce((sum, n, i) => sum + (at[i] === j ? n : 0), 0))
   p.need.forEach((n, i) => {

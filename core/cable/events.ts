@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { RunName } from './housing'
 import { Run } from './run'
-import { CABLE_STEPS } from './steps'
+import { CABLE_STEPS } from './stepNames'
 
 /** The cable bench's kinds of ledger entries: a run as it was planned or measured, and the steps of fitting it. */
 export const CABLE_EVENTS = [

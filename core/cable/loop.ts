@@ -22,7 +22,8 @@ export type LoopGeometry = {
 }
 export const POSES = ['straight', 'left', 'right', 'extended', 'sagged', 'full-travel'] as const
 export type PoseName = (typeof POSES)[number]
-export type Pose = { name: PoseName; deg: number }
+/** `second`: the moving end hangs on a link that has turned about a pivot of its own besides, measured as it stands at 0°. */
+export type Pose = { name: PoseName; deg: number; second?: { at: Vec; deg: number } }
 export const POSE_WORDS: Record<PoseName, string> = {
   straight: 'straight ahead',
   left: 'full left',
@@ -164,15 +165,23 @@ function measured(points: Vec[]): LoopAt {
   return { points, lengthMm: lengthOf(points), minRadiusMm, tightestAt }
 }
 
+/** The second pivot's part of a turn, shared over it as the whole turn goes. */
+function secondAt(g: LoopGeometry, turnDeg: number): { at: Vec; deg: number } | null {
+  const most = g.poses.reduce((a, b) => (b.second && Math.abs(b.deg) > Math.abs(a.deg) ? b : a))
+  return most.second && most.deg !== 0 ? { at: most.second.at, deg: (most.second.deg * turnDeg) / most.deg } : null
+}
+/** The moving end with the axis turned by so many degrees: about its own pivot first, where it has one, then about the axis. */
+function movingEnd(g: LoopGeometry, turnDeg: number): { at: Vec; way: Vec } {
+  const second = secondAt(g, turnDeg)
+  const at = second ? add(second.at, turnAbout(sub(g.movingAt, second.at), g.axis, second.deg)) : g.movingAt
+  const way = second ? turnAbout(g.movingWay, g.axis, second.deg) : g.movingWay
+  return { at: turnAbout(at, g.axis, turnDeg), way: turnAbout(way, g.axis, turnDeg) }
+}
+
 /** The loop of a given length with its moving end turned by so many degrees; null when the housing is too short to reach. */
 export function loopAt(g: LoopGeometry, lengthMm: number, turnDeg: number): LoopAt | null {
-  return restingLoop(
-    turnAbout(g.movingAt, g.axis, turnDeg),
-    turnAbout(g.movingWay, g.axis, turnDeg),
-    g.fixedAt,
-    g.fixedWay,
-    lengthMm,
-  )
+  const { at, way } = movingEnd(g, turnDeg)
+  return restingLoop(at, way, g.fixedAt, g.fixedWay, lengthMm)
 }
 
 /** What a length does in every pose: the slack left over the straight line, and the tightest bend. */
@@ -202,8 +211,7 @@ export function judgeLoop(g: LoopGeometry, lengthMm: number): LoopJudged {
 }
 
 /** The straight line between both ends, mm. */
-export const apartMm = (g: LoopGeometry, deg: number): number =>
-  norm(sub(g.fixedAt, turnAbout(g.movingAt, g.axis, deg)))
+export const apartMm = (g: LoopGeometry, deg: number): number => norm(sub(g.fixedAt, movingEnd(g, deg).at))
 
 /** Searched in steps, up to a longest loop and so much beyond the shortest that reaches: longer ones only catch. */
 const LENGTHS = { stepMm: 5, most: 900, beyond: 250 } as const

@@ -1,13 +1,14 @@
 import { z } from 'zod'
 import { capstan } from './capstan'
 import { Housing, housingRefused, leastRadiusMm, RunName } from './housing'
+import { Head } from './heads'
 
 /** State of wire and liner. */
 export const CONDITIONS = ['new', 'used', 'dirty', 'gritty'] as const
 export type Condition = (typeof CONDITIONS)[number]
 
-/** Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, 0.2 to 0.3 dirty. */
-export const MU: Record<Condition, number> = { new: 0.06, used: 0.1, dirty: 0.2, gritty: 0.3 }
+/** Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, the middle once it has run; 0.2 to 0.3 dirty. */
+export const MU: Record<Condition, number> = { new: 0.06, used: 0.08, dirty: 0.2, gritty: 0.3 }
 export const CONDITION_WORDS: Record<Condition, string> = {
   new: 'new, lined',
   used: 'clean',
@@ -37,8 +38,14 @@ export const LENGTH_READ = {
   old: { words: 'the old piece, and it was right', short: 'old piece', errorMm: 3 },
   bike: { words: 'along its way on the bike', short: 'on the bike', errorMm: 8 },
   loop: { words: 'worked out from the tape', short: 'computed', errorMm: 10 },
+  cut: { words: 'the new piece, as it was cut', short: 'new piece', errorMm: 2 },
+  guess: { words: 'typed, nobody said from what', short: 'guess', errorMm: 40 },
 } as const
 export type LengthRead = keyof typeof LENGTH_READ
+/** Readings that are a figure of this bike, and may be kept for the next: not a usual length, nor a guess. */
+const OF_THIS_BIKE: readonly LengthRead[] = ['last', 'old', 'bike', 'cut']
+export const isMeasured = (p: Piece): boolean =>
+  p.kind === 'housing' && p.read !== undefined && OF_THIS_BIKE.includes(p.read.by)
 const LENGTHS_READ = Object.keys(LENGTH_READ) as [LengthRead, ...LengthRead[]]
 /** A length's reading, and why it is that and no other; pieces from before it was kept have none. */
 const read = z
@@ -54,11 +61,19 @@ export const Piece = z.discriminatedUnion('kind', [
     of: Housing,
     bends: z.array(Bend).max(6, 'At most 6 bends a piece'),
     read,
+    /** Ends that take bare housing instead of a ferrule; left out where both are ferruled. */
+    bare: z
+      .array(z.enum(['from', 'to']))
+      .max(2)
+      .optional(),
   }),
   z.strictObject({ kind: z.literal('bare'), name, lengthMm: mm('Bare wire', 3500), read }),
   z.strictObject({ kind: z.literal('guide'), name, bend: Bend }),
 ])
 export type Piece = z.infer<typeof Piece>
+type HousingPiece = Extract<Piece, { kind: 'housing' }>
+/** Does that end of a piece take a ferrule? `from` is the lever's. */
+export const isFerruled = (p: HousingPiece, end: 'from' | 'to'): boolean => !p.bare?.includes(end)
 
 /** A run as the real chain of its pieces, from the lever to the clamp. */
 export const Run = z
@@ -67,6 +82,14 @@ export const Run = z
     condition: z.enum(CONDITIONS),
     pieces: z.array(Piece).min(1, 'A run has at least one piece').max(16, 'At most 16 pieces'),
     tailMm: z.number().min(0, 'A tail is not negative').max(300, 'A tail is at most 300 mm'),
+    /** Wire that no piece shows, as measured on this bike; else the usual is taken. */
+    beyond: z
+      .strictObject({
+        leverMm: z.number().min(0, 'Inside the lever: not negative').max(400, 'Inside the lever: at most 400 mm'),
+        boltMm: z.number().min(0, 'Last stop to bolt: not negative').max(600, 'Last stop to bolt: at most 600 mm'),
+      })
+      .optional(),
+    head: Head.optional(),
   })
   .superRefine((r, ctx) => {
     const seen = new Set<string>()
@@ -120,27 +143,3 @@ export const pullAtClamp = (run: Run, mu?: number): number => lossAlong(run, mu)
 
 /** Sum of all bends as the friction feels it: μφ, no unit. */
 export const frictionAngle = (run: Run, mu?: number): number => -Math.log(pullAtClamp(run, mu))
-
-/** Length of the wire inside the run, mm: a guide's arc counts. */
-export const wireMm = (run: Run): number =>
-  run.pieces.reduce(
-    (s, p) => s + (p.kind === 'guide' ? ((p.bend.deg * Math.PI) / 180) * p.bend.radiusMm : p.lengthMm),
-    0,
-  )
-
-/** Wire from lever to clamp with its tail, mm, rounded up to 10: how long an inner must be. */
-export const innerNeededMm = (run: Run): number => Math.ceil((wireMm(run) + run.tailMm) / 10) * 10
-
-/** Usual lengths of inners as sold, mm. `memory` */
-const INNERS_MM = { shift: [2100, 3100], brake: [1700, 2000, 3500] } as const
-
-/** The shortest inner sold that reaches; null when none does, and never two joined. */
-export function innerToTake(run: Run): number | null {
-  const sold: readonly number[] = run.run.endsWith('brake') ? INNERS_MM.brake : INNERS_MM.shift
-  return sold.find(l => l >= innerNeededMm(run)) ?? null
-}
-
-/** What a run needs besides housing: two ferrules a piece, one inner, one end cap. `practice` */
-export function smallParts(run: Run): { ferrules: number; inners: 1; caps: 1 } {
-  return { ferrules: 2 * run.pieces.filter(p => p.kind === 'housing').length, inners: 1, caps: 1 }
-}

@@ -1,7 +1,7 @@
 import type { CableEvent } from './events'
 import type { RunName } from './housing'
 import type { Run } from './run'
-import type { CableStep } from './steps'
+import type { CableStep } from './stepNames'
 
 /** The runs of a job as they were planned or measured, and the steps of each that are done. */
 export type CableState = {
@@ -12,9 +12,9 @@ export const noCables: CableState = { runs: [], cabled: {} }
 
 /** Steps that are open again once another was done anew: a wire fed again is clamped, bedded and capped again. */
 const UNDONE_BY: Partial<Record<CableStep, readonly CableStep[]>> = {
-  'old-out': ['cut', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'greased', 'tugged', 'barrels', 'groove'],
-  fed: ['seated', 'tugged', 'groove', 'clamped', 'bedded', 'capped'],
-  clamped: ['bedded', 'capped'],
+  'old-out': ['sized', 'cut', 'liner', 'ferrules', 'fed', 'seated', 'dry', 'greased', 'tugged', 'barrels', 'groove'],
+  fed: ['seated', 'tugged', 'groove', 'clamped', 'redrawn', 'bedded', 'capped'],
+  clamped: ['redrawn', 'bedded', 'capped'],
 }
 
 /** The cables after one more entry. */

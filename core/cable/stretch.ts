@@ -5,8 +5,8 @@ const STRAND_MODULUS = 130_000
 /** Steel in a strand, mm²: 1.1 mm shift wire; 1.5 to 1.6 mm brake wire. `memory` */
 const STRAND_AREA_MM2 = { shift: 0.71, brake: 1.32 } as const
 type Wire = keyof typeof STRAND_AREA_MM2
-/** Housing and stops give about as much again as the wire: compliance times so much. `memory` */
-const HOUSING_SHARE = 2
+/** Housing with its stops gives about as much again as the wire inside it, over its own length. `memory` */
+export const HOUSING_SHARE = 1
 
 /**
  * Stiffness of a wire, N/mm: k = E·A/L. `std` (Hooke).
@@ -24,11 +24,21 @@ export function wireGivesMm(lengthMm: number, wire: Wire, pullN: number): number
   return pullN / wireStiffness(lengthMm, wire)
 }
 
-/** Wire, housing and stops in series, N/mm. */
-export const runStiffness = (lengthMm: number, wire: Wire): number => wireStiffness(lengthMm, wire) / HOUSING_SHARE
+/** What of a run gives: all of its wire, and housing only where there is some, mm. */
+export type Gives = { wireMm: number; housingMm: number }
+
+/**
+ * Wire, housing and stops in series, N/mm: bare wire gives as wire only.
+ * @throws RangeError naming the argument, or when there is more housing than wire
+ */
+export function runStiffness({ wireMm, housingMm }: Gives, wire: Wire): number {
+  notNegative('housingMm', housingMm)
+  if (housingMm > wireMm) throw new RangeError(`housingMm must be within wireMm ${wireMm}, it is ${housingMm}`)
+  return 1 / ((1 + (HOUSING_SHARE * housingMm) / wireMm) / wireStiffness(wireMm, wire))
+}
 
 /** What the lever loses in a run under a pull, mm of cable. */
-export const runGivesMm = (lengthMm: number, wire: Wire, pullN: number): number => pullN / runStiffness(lengthMm, wire)
+export const runGivesMm = (of: Gives, wire: Wire, pullN: number): number => pullN / runStiffness(of, wire)
 
 /** A firm pull at the lever, N: what a run is asked to give under. `memory` */
 export const FIRM_PULL_N = { shift: 40, brake: 300 } as const

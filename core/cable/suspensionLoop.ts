@@ -18,6 +18,10 @@ export const SuspensionLoop = z.strictObject({
   travelMm: within('Travel at the axle, mm', 0, 260),
   /** Share of the travel taken up by the rider. */
   sagPercent: within('Sag, %', 0, 60),
+  /** A second pivot that the run crosses: the arm's stop sits on a link behind it. Where there is none, 0 turn. */
+  secondBehindMm: within('Second pivot behind the first, mm', 10, 600),
+  secondAboveMm: within('Second pivot above, mm', -300, 400),
+  secondTurnsDeg: within('Link turns on its own to full travel, °', -60, 60),
 })
 export type SuspensionLoop = z.infer<typeof SuspensionLoop>
 
@@ -31,6 +35,9 @@ export const USUAL_SUSPENSION_LOOP: SuspensionLoop = {
   axleMm: 430,
   travelMm: 140,
   sagPercent: 30,
+  secondBehindMm: 410,
+  secondAboveMm: 0,
+  secondTurnsDeg: 0,
 }
 
 /** How far the arm turns for the axle to move so far along its arc's chord, degrees. Plain trigonometry. */
@@ -40,6 +47,8 @@ export const armTurnDeg = (axleMm: number, travelMm: number): number =>
 /** The loop across the pivot; compressing turns the arm's end upward. */
 export function suspensionGeometry(s: SuspensionLoop, leastRadiusMm: number): LoopGeometry {
   const way = radians(s.frameWayDeg)
+  const fullDeg = armTurnDeg(s.axleMm, s.travelMm)
+  const second = { at: [-s.secondBehindMm, 0, s.secondAboveMm] as const, deg: s.secondTurnsDeg }
   return {
     movingAt: [-s.armBehindMm, 0, s.armAboveMm],
     movingWay: [1, 0, 0], // housing laid from the arm towards the frame
@@ -49,7 +58,7 @@ export function suspensionGeometry(s: SuspensionLoop, leastRadiusMm: number): Lo
     poses: [
       { name: 'extended', deg: 0 },
       { name: 'sagged', deg: armTurnDeg(s.axleMm, (s.travelMm * s.sagPercent) / 100) },
-      { name: 'full-travel', deg: armTurnDeg(s.axleMm, s.travelMm) },
+      { name: 'full-travel', deg: fullDeg, ...(s.secondTurnsDeg ? { second } : {}) },
     ],
     leastRadiusMm,
   }

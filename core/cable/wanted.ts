@@ -1,6 +1,6 @@
 import { RUN_WORDS, type Housing, type RunName } from './housing'
 import type { Run } from './run'
-import type { CableStep } from './steps'
+import type { CableStep } from './stepNames'
 
 /** A piece of housing that a run wants, under a name that no other bike's piece has. */
 export type WantedPiece = { name: string; lengthMm: number; kind: Housing; job: number; run: RunName }

@@ -87,7 +87,9 @@ export type Chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job, Op
   gates: {
     /** What somebody answers for with this entry, as the signing dialog says it; null where it is no gate. */
     signs: (event: Own) => string | null
-    /** Why this entry cannot be taken as things stand; null when it can. Only gates are ever refused so. */
+    /** An entry nobody signs that can still be nonsense as things stand: it is judged on the log all the same. */
+    measures: (event: Own) => boolean
+    /** Why this entry cannot be taken as things stand; null when it can. Asked of what is signed, and of what `measures` names. */
     refuses: (event: Own, job: Job) => Refusal | null
     /** What stands open, by name: an undo that opens more is itself a gate. */
     open: (job: Job) => string[]
@@ -123,7 +125,14 @@ export function chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job
       named: () => null,
       ...c.records,
     },
-    gates: { signs: () => null, refuses: () => null, open: () => [], fails: () => null, ...c.gates },
+    gates: {
+      signs: () => null,
+      measures: () => false,
+      refuses: () => null,
+      open: () => [],
+      fails: () => null,
+      ...c.gates,
+    },
     stays: c.stays ?? (() => []),
     parts: c.parts ?? (() => []),
   }

@@ -1,9 +1,18 @@
 import { afterNext, believing, weightsOf, type Belief, type Step } from '../inference/particles'
-import { one, quantileOf, two } from '../quantity/normal'
+import { normalBelow, one, quantileOf, two } from '../quantity/normal'
 import { logistic } from '../response/heard'
 import type { FrontSight } from './events'
 import type { FrontSeen } from './moves'
-import { cageOffMm, clearMm, dropsUndone, FRONT, shiftChances, type FrontBike, type FrontGeometry } from './response'
+import {
+  cageOffMm,
+  clearMm,
+  dropsUndone,
+  FRONT,
+  shiftChances,
+  type FrontBike,
+  type FrontChances,
+  type FrontGeometry,
+} from './response'
 import { strokeKnown } from './rub'
 
 /** Beliefs about a front nothing is known of. All `model`; lengths in mm at the cage, from the ideals. */
@@ -26,6 +35,8 @@ export const SNUG_SD_MM = 0.5
 const RENEWED = {
   clampMm: one(0, SNUG_SD_MM),
   movedMm: two(0.6, 0, 0.6, 0, 1.5),
+  /** Both stops set anew by somebody, to about their millimetre. */
+  stopMm: two(0.85, 0, 0.4, 0, 1.5),
   height: one(2, 0.4),
   angle: one(0, 0.4),
   lnBacklash: one(Math.log(0.5), 0.3),
@@ -103,6 +114,11 @@ function slotsAfter(g: FrontGeometry, s: Slots, e: FrontSight): Slots {
     fresh('height', 'height')
     fresh('angle', 'angle')
   }
+  if (what === 'stops') {
+    fresh('stopL', 'stopMm')
+    fresh('stopH', 'stopMm')
+    return { ...s, at, draws, stops: { L: 0, H: 0, movedFrom: null } }
+  }
   fresh('slack', 'clampMm') // a cage set anew is clamped anew
   if (what === 'cable') fresh('lnBacklash', 'lnBacklash')
   if (what === 'lever') fresh('lnStroke', 'lnStroke')
@@ -139,10 +155,43 @@ function guessOf(s: Slots, x: Float64Array): FrontGuess {
 const bell = (off: number, sd: number, width: number, slips: number): number =>
   (1 - slips) * Math.exp(-0.5 * (off / sd) ** 2) + slips / width
 
+/** Share of gaps read badly, and how much wider those scatter: so that a figure nobody expected pulls the belief, and is not called a slip. */
+const ROUGH = { share: 0.12, times: 4 }
+/** A gap read as this or less touches: a plate that presses on the chain shows no more than that. */
+const TOUCHES_MM = 0.05
+/** How much wider a figure scatters that was judged at a glance. */
+const BY_EYE_TIMES = 1.6
+/** A gap as it was read, where it truly is `gapMm`: a density against its peak. */
+export function gapChance(readMm: number, gapMm: number, byEye = false): number {
+  const { slips } = FRONT_MEASURE
+  const sd = FRONT_MEASURE.gapMm * (byEye ? BY_EYE_TIMES : 1)
+  const touching = readMm >= 0 && readMm <= TOUCHES_MM
+  const bellOf = (s: number) =>
+    touching ? normalBelow((TOUCHES_MM + sd / 2 - gapMm) / s) : Math.exp(-0.5 * ((readMm - gapMm) / s) ** 2)
+  return (
+    (1 - slips) * ((1 - ROUGH.share) * bellOf(sd) + (ROUGH.share / ROUGH.times) * bellOf(ROUGH.times * sd)) + slips / 10
+  )
+}
+
+/** Is it told of a shift that lies near a threshold, of so many in a hundred either side? */
+const near = (chance: number): number => 4 * chance * (1 - chance)
 /** With wrong reports: spread over the other answers of that direction, but never a fall. */
-export function reported(chances: Record<FrontSeen, number>, seen: FrontSeen): number {
-  const falls = seen === 'falls-inboard' || seen === 'falls-outboard'
-  return falls ? chances[seen] : (1 - FRONT.wrongReports) * chances[seen] + FRONT.wrongReports / 4
+export function reported(chances: FrontChances, seen: FrontSeen): number {
+  const { wrongReports } = FRONT
+  const told = (chance: number) => (1 - wrongReports) * chance + wrongReports / 4
+  switch (seen) {
+    case 'falls-inboard':
+    case 'falls-outboard':
+      return chances[seen]
+    case 'late-climb':
+      return told(near(chances['no-climb']))
+    case 'late-drop':
+      return told(near(chances['no-drop']))
+    case 'noisy':
+      return told(near(chances['rubs-inner'] + chances['rubs-outer']))
+    default:
+      return told(chances[seen])
+  }
 }
 
 export const handChances = (b: FrontBike): Record<'short' | 'there' | 'past', number> => {
@@ -151,10 +200,32 @@ export const handChances = (b: FrontBike): Record<'short' | 'there' | 'past', nu
   return { short, past, there: Math.max(0, 1 - short - past) }
 }
 
-/** The gap a person would measure in an end pair, mm: inner plate in small and largest, outer in big and smallest. */
-export function endGapMm(g: FrontGeometry, b: FrontBike, plate: 'inner' | 'outer'): number {
+/**
+ * The gap a person would measure in an end pair, mm: inner plate in small and largest, outer in big and smallest.
+ * @param byStop with the cable out of account: what the stop alone leaves
+ */
+export function endGapMm(g: FrontGeometry, b: FrontBike, plate: 'inner' | 'outer', byStop = false): number {
   const ring = plate === 'inner' ? 0 : g.rings - 1
-  return clearMm(g, b, ring, g.judgedOn(ring), cageOffMm(g, b, ring, plate === 'outer'))[plate]
+  const offMm = byStop ? (plate === 'inner' ? b.stopLMm : b.stopHMm) : cageOffMm(g, b, ring, plate === 'outer')
+  return clearMm(g, b, ring, g.judgedOn(ring), offMm)[plate]
+}
+
+/** Chance that a plate is said to rub in a pair (null: neither), however the chain came there, the best trim used. */
+export function rubChance(g: FrontGeometry, b: FrontBike, e: Extract<FrontSight, { kind: 'frontRub' }>): number {
+  const trims = e.ring === 0 ? [0, g.parts.trimMm] : e.ring === g.rings - 1 ? [0, -g.parts.trimMm] : [0]
+  const ways = [...(e.ring > 0 ? [true] : []), ...(e.ring < g.rings - 1 ? [false] : [])]
+  const told = ways.map(outward => {
+    const at = cageOffMm(g, b, e.ring, outward)
+    const best = trims
+      .map(trim => clearMm(g, b, e.ring, e.sprocket, at + trim))
+      .reduce((x, y) => (Math.min(y.inner, y.outer) > Math.min(x.inner, x.outer) ? y : x))
+    const rubs = logistic(-Math.min(best.inner, best.outer) / FRONT.widthMm)
+    if (e.plate === null) return 1 - rubs
+    const other = e.plate === 'inner' ? best.outer : best.inner
+    return rubs * logistic((other - best[e.plate]) / FRONT.widthMm)
+  })
+  const chance = told.reduce((s, x) => s + x, 0) / told.length
+  return (1 - FRONT.wrongReports) * chance + FRONT.wrongReports / 3
 }
 
 export const angleSdDeg = (g: FrontGeometry): number =>
@@ -167,15 +238,18 @@ function logChanceOf(g: FrontGeometry, s: Slots, e: FrontSight): Step<Float64Arr
     case 'frontShift':
       return log(b => reported(shiftChances(g, b, e.from, e.to, e.sprocket), e.seen))
     case 'frontGap':
-      return log(b => bell(e.gapMm - endGapMm(g, b, e.plate), FRONT_MEASURE.gapMm, 10, FRONT_MEASURE.slips))
+      return log(b => gapChance(e.gapMm, endGapMm(g, b, e.plate, e.byStop), e.byEye))
+    case 'frontRub':
+      return log(b => rubChance(g, b, e))
     case 'frontPosition': {
-      const sd = angleSdDeg(g)
+      const times = e.byEye ? BY_EYE_TIMES : 1
+      const sd = times * angleSdDeg(g)
       // which way it is turned is not told by the model, only how far
       return log(
         b =>
           (e.heightMm === null
             ? 1
-            : bell(e.heightMm - b.heightMm, FRONT_MEASURE.heightMm, 20, FRONT_MEASURE.plainSlips)) *
+            : bell(e.heightMm - b.heightMm, times * FRONT_MEASURE.heightMm, 20, FRONT_MEASURE.plainSlips)) *
           (e.angleDeg === null ? 1 : bell(e.angleDeg - b.angleDeg, sd, 20, FRONT_MEASURE.plainSlips)),
       )
     }

@@ -1,3 +1,4 @@
+import { mostGapMm } from './endGaps'
 import { FRONT_CAUSES, FRONT_CAUSE_WORDS, type FrontCause } from './causes'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
@@ -11,11 +12,11 @@ import { unnamedDerailleur, type Counted } from '../rear/counted'
 import { INDEXED } from '../rear/progress'
 import type { RearState } from '../rear/state'
 import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
-import { FRONT_SCREWS, FRONT_SEEN_WORDS } from './moves'
-import { FRONT_STEPS } from './orders'
+import { FRONT_SCREWS, FRONT_SEEN_WORDS, seenWords } from './moves'
+import { FRONT_STEP_WORDS } from './stepWords'
 import { CAGES, type FrontParts } from './parts'
 import { frontAfter, frontCabled, noFront, type FrontState } from './state'
-import { FRONT_SET_WORDS, HAND_WORDS } from './words'
+import { FRONT_SET_WORDS, HAND_WORDS } from './saidWords'
 
 type Job = { front: FrontState; cable: CableState; rear: Pick<RearState, 'setup'>; job: { seen: Counted | null } }
 /** What a belief says of a front as it leaves. */
@@ -30,14 +31,16 @@ function sayFront(e: FrontEvent, teeth: readonly number[]): string {
       return `Front: ${e.parts.rings.join('/')}, chain line ${e.parts.chainLineMm} mm, ${e.parts.cage} cage`
     case 'frontShift':
       return `Front, ring ${e.from + 1} to ${e.to + 1}${e.sprocket === undefined ? '' : ` on the ${teeth[e.sprocket] ?? e.sprocket}`}: ${listed([FRONT_SEEN_WORDS[e.seen]])}`
+    case 'frontRub':
+      return `Front, ring ${e.ring + 1} on the ${teeth[e.sprocket] ?? e.sprocket}: ${e.plate ? `rubs the ${e.plate} plate` : 'quiet'}`
     case 'frontTurn':
       return `Front ${e.screw === 'barrel' ? 'barrel' : e.screw} ${sayNet(e.screw, e.sixteenths)}`
     case 'frontGap':
-      return `Front, ${e.plate} gap ${e.gapMm.toFixed(1)} mm`
+      return `Front, ${e.plate} gap ${about(e)}${e.gapMm.toFixed(1)} mm${e.byStop ? BY_STOP[e.plate] : ''}`
     case 'frontPosition': {
       const height = e.heightMm === null ? [] : [`${e.heightMm.toFixed(1)} mm over the teeth`]
       const angle = e.angleDeg === null ? [] : [`turned ${e.angleDeg.toFixed(1)}°`]
-      return `Front cage: ${[...height, ...angle].join(', ')}`
+      return `Front cage: ${about(e)}${[...height, ...angle].join(', ')}`
     }
     case 'frontHand':
       return `Front wire pulled by hand: ${HAND_WORDS[e.reach].toLowerCase()}`
@@ -46,9 +49,12 @@ function sayFront(e: FrontEvent, teeth: readonly number[]): string {
     case 'frontSet':
       return FRONT_SET_WORDS[e.what]
     case 'frontStep':
-      return `Front: ${listed([FRONT_STEPS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
+      return `Front: ${listed([FRONT_STEP_WORDS[e.order].find(s => s.id === e.step)?.what ?? e.step])}`
   }
 }
+
+const about = (e: { byEye?: true | undefined }): string => (e.byEye ? 'about ' : '')
+const BY_STOP = { inner: ' on L alone, cable slack', outer: ' on H alone, wire drawn' } as const
 
 const screwWords = (screw: 'barrel' | 'H' | 'L'): string => (screw === 'barrel' ? 'barrel' : SCREW_WORDS[screw])
 
@@ -58,7 +64,10 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
   const blamed = opinion ? FRONT_CAUSES.filter(c => opinion.causes[c] >= NAMED) : []
   const found: Fact[] = []
   if (first?.kind === 'frontPosition')
-    found.push({ what: 'Front cage as found', figure: `${first.heightMm!.toFixed(1)} mm over the teeth` })
+    found.push({
+      what: 'Front cage as found',
+      figure: `${about(first)}${first.heightMm!.toFixed(1)} mm over the teeth`,
+    })
   if (shifts.length) {
     const bad = shifts.filter(e => e.seen !== 'clean').length
     found.push({ what: 'Front shifts seen', figure: `${shifts.length}, of them ${bad} not clean` })
@@ -82,8 +91,11 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
   for (const plate of ['inner', 'outer'] as const)
     if (front.gaps.measured[plate])
       done.push({ what: `Front ${plate} gap`, figure: `${front.gaps[`${plate}Mm`].toFixed(1)} mm` })
+  for (const plate of ['inner', 'outer'] as const)
+    if (front.byStop[plate] !== null)
+      done.push({ what: `Front ${plate} gap${BY_STOP[plate]}`, figure: `${front.byStop[plate]!.toFixed(1)} mm` })
   for (const e of front.log) if (e.kind === 'frontSet') done.push({ what: FRONT_SET_WORDS[e.what], figure: '' })
-  if (front.open) done.push({ what: 'Front left', figure: FRONT_SEEN_WORDS[front.open.seen].toLowerCase() })
+  if (front.open) done.push({ what: 'Front left', figure: seenWords(front.open.seen, front.open.on).toLowerCase() })
   const left = opinion ? [{ what: 'Front, every shift clean', figure: `${sayChance(opinion.right)} sure` }] : []
   return { found, done, left, tell: [] }
 }
@@ -100,7 +112,7 @@ function figures({ front }: Job): RecordFigure[] {
   if (!front.parts) return kept
   const under = frontStandard(front.parts)
   const keep = (figure: string, value: number | null) => keepUnder(under, figure, value)
-  keep('front-height', front.position.heightMm)
+  keep('front-height', front.position.byEye ? null : front.position.heightMm)
   keep('front-inner', front.gaps.measured.inner ? front.gaps.innerMm : null)
   keep('front-outer', front.gaps.measured.outer ? front.gaps.outerMm : null)
   for (const screw of FRONT_SCREWS) {
@@ -117,11 +129,22 @@ function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
   if (!front.parts) return stands('untouched', 'not said yet')
   if (opinion && front.log.length && opinion.right >= INDEXED)
     return stands('right', `right, ${sayChance(opinion.right)}`)
-  if (front.open) return stands('hand', FRONT_SEEN_WORDS[front.open.seen].toLowerCase())
+  if (front.open) return stands('hand', seenWords(front.open.seen, front.open.on).toLowerCase())
   const { barrel } = front.net
   return front.log.length
     ? stands('hand', barrel ? `barrel ${sayNet('barrel', barrel)}` : 'in hand')
     : stands('untouched', 'untouched')
+}
+
+/** A gap that no cage can show: within the chain, or wider than the cage. Entries of earlier versions stay as they are. */
+function refuses(e: FrontEvent, { front }: Job): { field: string; message: string } | null {
+  if (e.kind !== 'frontGap') return null
+  if (e.gapMm < 0) return { field: 'gapMm', message: 'a plate cannot stand inside the chain: 0 if it touches' }
+  const most = front.parts && mostGapMm(front.parts)
+  // by itself a stop may leave the plate far past its ring; held on the chain's own ring it cannot
+  return most !== null && !e.byStop && e.gapMm > most
+    ? { field: 'gapMm', message: `this cage has room for ${most.toFixed(1)} mm beside a chain at most: measure again` }
+    : null
 }
 
 /** The front derailleur: position, stops, tension, rub. */
@@ -133,6 +156,8 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
     event.kind === 'cabled' ? frontCabled(was, event, job.cable) : frontAfter(was, event),
   say: sayFront,
   sprockets: sprocketsNeeded,
+  // a gap is set against the cage it was read in
+  gates: { measures: e => e.kind === 'frontGap', refuses },
   facts,
   records: {
     rules: [
@@ -145,7 +170,9 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
     ],
     standards: ({ front }) => (front.parts && front.log.length ? [frontStandard(front.parts)] : []),
     figures,
-    typed: e => (e.kind === 'frontGap' ? { figure: `front-${e.plate}`, value: e.gapMm } : null),
+    // what a stop leaves by itself is another figure than how the cage stands
+    typed: e =>
+      e.kind === 'frontGap' && !e.byStop && !e.byEye ? { figure: `front-${e.plate}`, value: e.gapMm } : null,
     named: id => STANDARDS.get(id) ?? null,
   },
   parts,

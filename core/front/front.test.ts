@@ -4,14 +4,22 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chainAngleDeg, chainAtCageMm, ringLines, sprocketLines } from './chainLine'
 import type { RUB_MOVES, FrontSeen } from './moves'
-import { FRONT_ELSEWHERE, FRONT_SEEN, FRONT_TURN_DOES, frontMove, frontMoves, onRing } from './moves'
+import { FRONT_SEEN, FRONT_TURN_DOES, frontMove, frontMoves, onRing, possibleSeen, seenWords } from './moves'
+import { FRONT_ELSEWHERE } from './elsewhere'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
-import type { FrontEvent } from './events'
-import { frontAfter, noFront, writtenMove } from './state'
+import type { FrontEvent, FrontSight } from './events'
+import { atAGlance } from './glance'
+import { rubSeen, unguarded } from './looks'
+import { END_GAPS, HEIGHTS } from '../procedure/schools'
+import { gapChance } from './belief'
+import { front } from './chapter'
+import { FRONT_ORDERS } from '../procedure/frontOrders'
+import { asksFigure, frontAfter, frontStepsDone, noFront, writtenMove } from './state'
+import { screwTurn } from './words'
 import { adviseFront } from './advise'
 import { cageOffMm, clearMm, frontGeometry, type FrontBike } from './response'
-import { cageClicks, frontTroubles, rubMap } from './rub'
+import { cageClicks, frontTroubles, rubIsModelled, rubMap } from './rub'
 
 const pitch = new Array<number>(9).fill(3.95)
 const gaps = { innerMm: END_GAP_MM, outerMm: END_GAP_MM }
@@ -198,8 +206,8 @@ describe('moves of the written order (common practice, no source)', () => {
     expect(FRONT_TURN_DOES.L.in).toContain('outboard')
     expect(FRONT_TURN_DOES.barrel.out).toMatch(/tighter.*outboard/)
   })
-  test('the orders: conventional tension before stops and all again; rotating clamps with the lever on the big ring', () => {
-    expect(FRONT_STEPS.conventional.map(s => s.id)).toEqual(['height', 'tension', 'L', 'H', 'again'])
+  test('the orders: conventional sets L before tension and does all again; rotating clamps with the lever on the big ring', () => {
+    expect(FRONT_STEPS.conventional.map(s => s.id)).toEqual(['height', 'L', 'tension', 'H', 'again'])
     expect(FRONT_STEPS.rotating.map(s => s.id)).toEqual(['height', 'marks', 'H', 'clamp', 'drop', 'pairs'])
     expect(FRONT_STEPS.rotating.find(s => s.id === 'clamp')!.how).toContain('Lever clicked to the big ring')
   })
@@ -244,6 +252,31 @@ describe('the front after its entries', () => {
     expect(writtenMove(after(seen('no-climb'), seen('falls-outboard')))).toMatchObject({ screw: 'H', way: 'in' })
   })
 
+  test('what a stop leaves by itself is kept apart from how the cage stands, and lost when it is turned', () => {
+    const seen = after(
+      { kind: 'frontGap', plate: 'inner', gapMm: 1, byStop: true },
+      { kind: 'frontGap', plate: 'outer', gapMm: 2.5, byStop: true },
+    )
+    expect(seen.byStop).toEqual({ inner: 1, outer: 2.5 })
+    expect(seen.gaps.measured).toEqual({ inner: false, outer: false })
+    expect(frontAfter(seen, { kind: 'frontTurn', screw: 'L', sixteenths: 2 }).byStop).toEqual({
+      inner: null,
+      outer: 2.5,
+    })
+    for (const what of ['position', 'stops'] as const)
+      expect(frontAfter(seen, { kind: 'frontSet', what }).byStop).toEqual({ inner: null, outer: null })
+    expect(frontAfter(seen, { kind: 'frontSet', what: 'clamp' }).byStop).toEqual(seen.byStop)
+  })
+
+  test('past a middle ring only the cable is answered, and it is said so', () => {
+    expect(seenWords('falls-outboard', 'middle')).toBe('Past the middle, to the big')
+    expect(frontMove('falls-outboard', 0, 'middle')).toMatchObject({ screw: 'barrel', way: 'in' })
+    expect(frontMove('falls-inboard', 0, 'middle')).toMatchObject({ screw: 'barrel', way: 'out' })
+    expect(seenWords('falls-outboard', 'big')).toBe('Falls off outboard')
+    expect(possibleSeen(0, 1)).not.toContain('late-drop')
+    expect(possibleSeen(1, 0)).not.toContain('late-climb')
+  })
+
   test('H turned asks for L again, and a look at the inner gap answers it', () => {
     const turned = after({ kind: 'frontTurn', screw: 'H', sixteenths: 2 })
     expect(turned.lookAgain).toBe(true)
@@ -257,7 +290,7 @@ describe('the front after its entries', () => {
       { kind: 'frontTurn', screw: 'barrel', sixteenths: 6 },
       { kind: 'frontTurn', screw: 'H', sixteenths: 2 },
     ]
-    expect(after(...before).position).toEqual({ heightMm: 5, angleDeg: 2 })
+    expect(after(...before).position).toEqual({ heightMm: 5, angleDeg: 2, byEye: false })
     expect(after(...before, { kind: 'frontSet', what: 'clamp' })).toMatchObject({
       position: { heightMm: 5, angleDeg: 2 },
       net: { barrel: 0, H: 2, L: 0 },
@@ -265,6 +298,92 @@ describe('the front after its entries', () => {
     expect(after(...before, { kind: 'frontSet', what: 'position' }).position).toEqual({
       heightMm: null,
       angleDeg: null,
+      byEye: false,
     })
   })
+})
+
+test('a step that asks a figure is done by its figure, and open again once that is lost; the others are ticked', () => {
+  const after = (...events: FrontEvent[]) => events.reduce(frontAfter, noFront)
+  const entries: FrontEvent[] = [
+    { kind: 'frontPosition', heightMm: 2, angleDeg: null },
+    { kind: 'frontGap', plate: 'inner', gapMm: 1, byStop: true },
+    { kind: 'frontStep', order: 'conventional', step: 'tension' },
+  ]
+  expect(frontStepsDone(after(...entries), 'conventional')).toEqual(['height', 'L', 'tension'])
+  expect(frontStepsDone(after(...entries, { kind: 'frontTurn', screw: 'L', sixteenths: 2 }), 'conventional')).toEqual([
+    'height',
+    'tension',
+  ])
+  for (const order of FRONT_ORDERS)
+    for (const { id } of FRONT_STEPS[order]) expect(asksFigure(id)).toBe(['height', 'L', 'H'].includes(id))
+})
+
+test('a turn of the tension is called and turned as this bike has it: a screw on the derailleur the other way round', () => {
+  const more = { screw: 'barrel', sixteenths: 8 } as const
+  expect(screwTurn(more, USUAL_FRONT.double)).toEqual({ name: 'Barrel', way: 'out' })
+  expect(screwTurn(more, { ...USUAL_FRONT.double, tensionBy: 'inline adjuster' }).way).toBe('out')
+  expect(screwTurn(more, { ...USUAL_FRONT.double, tensionBy: 'tension screw' })).toEqual({
+    name: 'Tension screw',
+    way: 'in',
+  })
+  expect(screwTurn({ screw: 'L', sixteenths: 4 }, { ...USUAL_FRONT.double, tensionBy: 'tension screw' }).way).toBe('in')
+})
+
+test('a gap no cage can show is refused with what to do; the rub of a rotating cage is not modelled', () => {
+  const refused = (gapMm: number, byStop?: true) =>
+    front.gates.refuses({ kind: 'frontGap', plate: 'inner', gapMm, ...(byStop ? { byStop } : {}) }, {
+      front: { ...noFront, parts: USUAL_FRONT.double },
+    } as never)
+  expect(refused(-3)?.message).toContain('0 if it touches')
+  expect(refused(18)?.message).toContain('room for 7.0 mm')
+  expect(refused(1)).toBeNull()
+  expect(refused(8, true)).toBeNull()
+  expect(rubIsModelled(USUAL_FRONT.double)).toBe(true)
+  expect(rubIsModelled({ cage: 'rotating' })).toBe(false)
+})
+
+test('what was judged at a glance is said so, reads wider, and is kept for no other bike', () => {
+  const glance: FrontEvent = { kind: 'frontPosition', heightMm: 1.5, angleDeg: 0, byEye: true }
+  const read: FrontEvent = { kind: 'frontPosition', heightMm: 1.5, angleDeg: 0 }
+  const stands = (e: FrontEvent) => ({ front: frontAfter({ ...noFront, parts: USUAL_FRONT.double }, e) }) as never
+  const kept = (e: FrontEvent) => front.records!.figures(stands(e), false).map(f => f.figure)
+  expect(kept(read)).toContain('front-height')
+  expect(kept(glance)).not.toContain('front-height')
+  expect(front.say(glance, [])).toContain('about 1.5 mm')
+  expect(front.say(read, [])).not.toContain('about')
+  expect(gapChance(2, 1, true)).toBeGreaterThan(gapChance(2, 1))
+  const typed = (more: object) =>
+    front.records!.typed!({ kind: 'frontGap', plate: 'inner', gapMm: 1, ...more } as never)
+  expect(typed({})).toMatchObject({ figure: 'front-inner' })
+  expect([typed({ byStop: true }), typed({ byEye: true })]).toEqual([null, null])
+})
+
+test('a pair as it was seen counts until something is turned; an end the chain was thrown over is open until its stop was seen', () => {
+  const rub: FrontSight = { kind: 'frontRub', ring: 0, sprocket: 2, plate: 'outer' }
+  const turn: FrontSight = { kind: 'frontTurn', screw: 'barrel', sixteenths: 2 }
+  expect(rubSeen([rub], 0, 2)).toBe('outer')
+  expect(rubSeen([rub, { ...rub, plate: null }], 0, 2)).toBeNull()
+  expect(rubSeen([rub], 1, 2)).toBeUndefined()
+  expect(rubSeen([rub, turn], 0, 2)).toBeUndefined()
+  const seen: FrontSight = { kind: 'frontGap', plate: 'inner', gapMm: 1, byStop: true }
+  expect(unguarded([], ['inboard', 'outboard'])).toEqual(['inboard', 'outboard'])
+  expect(unguarded([seen], ['inboard', 'outboard'])).toEqual(['outboard'])
+  expect(unguarded([seen, { ...turn, screw: 'L' }], ['inboard'])).toEqual(['inboard'])
+  expect(unguarded([{ ...seen, byStop: undefined }], ['inboard'])).toEqual(['inboard'])
+})
+
+test('what looks right at a glance is one touch by the schools, and asked only where a glance will do', () => {
+  const [height, endGap] = [HEIGHTS[1]!, END_GAPS[1]!]
+  expect(atAGlance({ do: 'position' }, { height, endGap }, true)).toEqual({
+    words: 'Both right: about 3 mm, in line',
+    entries: [{ kind: 'frontPosition', heightMm: 2.75, angleDeg: 0, byEye: true }],
+  })
+  const stop = { do: 'gap', plate: 'inner', byStop: true } as const
+  expect(atAGlance(stop, { height, endGap }, true)?.entries).toEqual(
+    (['inner', 'outer'] as const).map(plate => ({ kind: 'frontGap', plate, gapMm: 0.25, byStop: true, byEye: true })),
+  )
+  expect(atAGlance(stop, { height, endGap }, false)).toBeNull()
+  expect(atAGlance({ do: 'gap', plate: 'inner' }, { height, endGap }, true)).toBeNull()
+  expect(atAGlance({ do: 'turn', screw: 'L', sixteenths: 2 }, { height, endGap }, true)).toBeNull()
 })

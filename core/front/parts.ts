@@ -7,6 +7,8 @@ export const CAGES = ['conventional', 'rotating'] as const
 export const FRONT_MOUNTS = ['28.6 mm band', '31.8 mm band', '34.9 mm band', 'brazed on', 'direct'] as const
 /** Where the wire comes to it from. */
 export const PULL_WAYS = ['from below', 'from above', 'from the front'] as const
+/** What draws its cable: a barrel, an inline adjuster, a small screw on the derailleur, or nothing but the bolt. `practice` */
+export const TENSION_BY = ['barrel', 'inline adjuster', 'tension screw', 'bolt alone'] as const
 /** Which way its parallelogram swings. */
 export const SWINGS = ['down', 'up', 'sideways'] as const
 
@@ -46,6 +48,7 @@ export const FrontParts = z
     mount: z.enum(FRONT_MOUNTS).optional(),
     pullWay: z.enum(PULL_WAYS).optional(),
     swing: z.enum(SWINGS).optional(),
+    tensionBy: z.enum(TENSION_BY).optional(),
     /** Cable from ring to ring: what the lever gives, and what the derailleur wants. About 6 to 12 mm by family, `memory`. */
     leverPullMm: within('Lever pulls, mm', 3, 20).optional(),
     wantedPullMm: within('Derailleur wants, mm', 3, 20).optional(),

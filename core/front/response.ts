@@ -3,7 +3,7 @@ import { END_GAP_MM } from './endGaps'
 import { radians } from '../quantity/angle'
 import { logistic } from '../response/heard'
 import { chainAtCageMm, ringLines, sprocketLines } from './chainLine'
-import type { FrontSeen } from './moves'
+import type { FrontOutcome } from './moves'
 import type { FrontParts } from './parts'
 import type { FrontSetup } from './setup'
 
@@ -118,7 +118,7 @@ export function clearMm(
   return { inner: room + chain - place, outer: room + place - chain }
 }
 
-type FrontChances = Record<FrontSeen, number>
+export type FrontChances = Record<FrontOutcome, number>
 
 /** Chances of what is seen of a shift, the wrong reports left out. `sprocket` is where the chain lies behind. */
 export function shiftChances(

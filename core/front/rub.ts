@@ -40,6 +40,9 @@ export function cageClicks(
   ]
 }
 
+/** Where the nose swings farther than the tail, which plate is near in a pair is not modelled: it is looked at. */
+export const rubIsModelled = (p: Pick<FrontParts, 'cage'>): boolean => p.cage !== 'rotating'
+
 /** One pair: its angle, and what is clear on each plate with the click that serves it best. */
 export type Pair = {
   ring: number

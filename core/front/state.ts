@@ -3,7 +3,8 @@ import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
 import type { FrontEvent, FrontSight } from './events'
 import { frontMove, onRing, type FrontMove, type FrontScrew, type FrontSeen, type OnRing } from './moves'
-import type { FrontOrder } from './orders'
+import type { FrontOrder } from '../procedure/frontOrders'
+import { FRONT_STEP_WORDS } from './stepWords'
 import type { FrontParts } from './parts'
 
 /** Where the front derailleur of a job stands after its log. */
@@ -12,7 +13,10 @@ export type FrontState = {
   /** What the belief is asked with: read anew with the parts as they were put last. */
   log: readonly FrontSight[]
   gaps: EndGaps & { measured: { inner: boolean; outer: boolean } }
-  position: { heightMm: number | null; angleDeg: number | null }
+  /** What each stop leaves by itself, the cable out of account; null when not looked at since it was turned. */
+  byStop: { inner: number | null; outer: number | null }
+  /** `byEye`: the height was judged, not read. */
+  position: { heightMm: number | null; angleDeg: number | null; byEye: boolean }
   /** The last fault seen and how often a written move answered it since. */
   open: { seen: FrontSeen; on: OnRing; answered: number } | null
   /** Net sixteenths since arrival: barrel + out, H and L + in; the barrel's since the cable was last clamped. */
@@ -25,7 +29,8 @@ export const noFront: FrontState = {
   parts: null,
   log: [],
   gaps: { innerMm: END_GAP_MM, outerMm: END_GAP_MM, measured: { inner: false, outer: false } },
-  position: { heightMm: null, angleDeg: null },
+  byStop: { inner: null, outer: null },
+  position: { heightMm: null, angleDeg: null, byEye: false },
   open: null,
   net: { barrel: 0, H: 0, L: 0 },
   steps: {},
@@ -57,11 +62,21 @@ export function frontAfter(was: FrontState, e: FrontEvent): FrontState {
         open,
         net: { ...was.net, [e.screw]: was.net[e.screw] + e.sixteenths },
         gaps: { ...was.gaps, measured },
+        byStop: {
+          inner: e.screw === 'L' ? null : was.byStop.inner,
+          outer: e.screw === 'H' ? null : was.byStop.outer,
+        },
         lookAgain: e.screw === 'H' ? true : e.screw === 'L' ? false : was.lookAgain,
       }
     }
     case 'frontGap': {
       const inner = e.plate === 'inner'
+      if (e.byStop)
+        return {
+          ...now,
+          byStop: { ...was.byStop, [e.plate]: e.gapMm },
+          lookAgain: inner ? false : was.lookAgain,
+        }
       return {
         ...now,
         gaps: {
@@ -75,18 +90,32 @@ export function frontAfter(was: FrontState, e: FrontEvent): FrontState {
     case 'frontPosition':
       return {
         ...now,
-        position: { heightMm: e.heightMm ?? was.position.heightMm, angleDeg: e.angleDeg ?? was.position.angleDeg },
+        position: {
+          heightMm: e.heightMm ?? was.position.heightMm,
+          angleDeg: e.angleDeg ?? was.position.angleDeg,
+          byEye: e.heightMm === null ? was.position.byEye : e.byEye === true,
+        },
       }
     case 'frontHand':
+    case 'frontRub':
       return now
     case 'frontUndone':
     case 'frontSet': {
       const moved = e.kind === 'frontSet' && e.what === 'position'
+      if (e.kind === 'frontSet' && e.what === 'stops')
+        return {
+          ...now,
+          open: null,
+          gaps: { ...was.gaps, measured: { inner: false, outer: false } },
+          byStop: noFront.byStop,
+          lookAgain: false,
+        }
       return {
         ...now,
         open: null,
         net: { ...was.net, barrel: 0 },
         gaps: { ...was.gaps, measured: { inner: false, outer: false } },
+        byStop: moved ? noFront.byStop : was.byStop,
         position: moved ? noFront.position : was.position,
       }
     }
@@ -101,6 +130,17 @@ export function frontCabled(was: FrontState, { run, step }: Cabled, cables: Cabl
   if (run !== 'front' || step !== 'clamped' || !was.parts) return was
   return frontAfter(was, { kind: 'frontSet', what: cables.cabled.front?.includes('fed') ? 'cable' : 'clamp' })
 }
+
+/** Steps that are done by the figure they ask: noting it is the step. */
+const SEEN_BY: Readonly<Record<string, (s: FrontState) => boolean>> = {
+  height: s => s.position.heightMm !== null,
+  L: s => s.byStop.inner !== null,
+  H: s => s.byStop.outer !== null,
+}
+export const asksFigure = (step: string): boolean => Object.hasOwn(SEEN_BY, step)
+/** The steps of an order that are done: by their figure, or ticked. */
+export const frontStepsDone = (s: FrontState, order: FrontOrder): readonly string[] =>
+  FRONT_STEP_WORDS[order].map(x => x.id).filter(id => SEEN_BY[id]?.(s) || (s.steps[order] ?? []).includes(id))
 
 /** What the written order would do next about what was seen last; null when nothing is open or its list is used up. */
 export const writtenMove = (s: FrontState): FrontMove | null =>

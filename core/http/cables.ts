@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Housing } from '../cable/housing'
+import { Housing, RUNS } from '../cable/housing'
 import { Run } from '../cable/run'
 import { line, optionalLine } from './words'
 
@@ -37,10 +37,20 @@ export const CutRequest = z.strictObject({
     .max(100, 'at most 100 rolls at once'),
 })
 
+/** Rolls and offcuts that were cut or taken down together, and what of them is put back. */
+export const TakenView = z.object({
+  at: z.string(),
+  items: z.array(z.object({ id: z.uuid(), kind: Housing, lengthMm: z.int() })),
+})
+export type TakenView = z.infer<typeof TakenView>
+export const PutBack = z.strictObject({
+  ids: z.array(z.uuid('There is no such roll')).min(1, 'Say what is put back').max(100, 'at most 100 rolls at once'),
+})
+
 /** A shop's own template: the runs of a bike under a name. */
 export const NewTemplate = z.strictObject({
   name: line('Template', 40),
-  runs: z.array(Run).min(1, 'A template needs at least one run').max(5),
+  runs: z.array(Run).min(1, 'A template needs at least one run').max(RUNS.length),
 })
 export const TemplateView = z.object({ id: z.uuid(), name: z.string(), runs: z.array(Run) })
 export type TemplateView = z.infer<typeof TemplateView>

@@ -3,7 +3,7 @@ import { figureRule, keeping, type RecordFigure } from '../chapter/records'
 import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
-import { hubFault } from './checks'
+import { hubFaultWords } from './faultWords'
 import { unnamedDerailleur, type Counted } from '../rear/counted'
 import type { RearState } from '../rear/state'
 import { HUB_EVENTS, type HubEvent } from './events'
@@ -44,7 +44,7 @@ function facts({ hub }: Job, _: null, __: Standards): Facts {
         brief: hubTurnWords(hub.net),
         plain: 'Hub gear’s cable adjusted.',
       })
-    for (const id of hub.cured) done.push({ what: 'Hub, put right', figure: (hubFault(id)?.words ?? id).toLowerCase() })
+    for (const id of hub.cured) done.push({ what: 'Hub, put right', figure: (hubFaultWords(id) ?? id).toLowerCase() })
     if (hub.counts.length) done.push({ what: 'Hub gears counted', figure: inOrder(hub.counts.map(c => c.gear)) })
     if (hub.proof)
       done.push({

@@ -1,6 +1,8 @@
+import { UNKNOWN } from '../chapter/looks'
 import { jointOf, mutualInformation, normalised, rowsOf } from '../inference/information'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
-import { ALL_GEARS, HUB_FAULTS, HUB_SHOWS, hubChecksFor, type HubCheck, type HubFault } from './checks'
+import { ALL_GEARS, hubChecksFor, TICK, type HubCheck } from './checks'
+import { HUB_FAULTS, HUB_SHOWS, type HubFault } from './faults'
 import { clicksFromSlack, gearAt, HUB_WAY, targetMm, type HubParts } from './kinds'
 import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
 
@@ -83,6 +85,8 @@ export function hypothesesOf(hub: HubParts, s: Standards = TABLE_ONLY): HubHypot
         return [5, 8, 12].map(playMm => one(f.id, f.weight / 3, { playMm }))
       case 'no-play':
         return [one(f.id, f.weight, { playMm: 0 })]
+      case 'grip-apart':
+        return [-1, 1].map(offClicks => one(f.id, f.weight / 2, { offClicks }))
       case 'inside':
         return hub.ratios.map((_, i) => one(f.id, f.weight / hub.ratios.length, { gone: i + 1 }))
       default:
@@ -111,7 +115,9 @@ export function gearChances(
   }
   if (hub.way === 'twin') {
     // the box in the hub clicks by itself: slack only plays, a slipped wire leaves it where it was
-    give(h.fault === 'crossed' ? hub.ratios.length + 1 - asked : asked, 1)
+    const apart = h.fault === 'grip-apart' ? Math.sign(h.offClicks) : 0
+    const to = Math.max(1, Math.min(hub.ratios.length, asked + apart))
+    give(h.fault === 'crossed' ? hub.ratios.length + 1 - to : to, 1)
     return { gears, slips }
   }
   const last = hub.ratios.length - 1
@@ -172,15 +178,32 @@ export function allHoldChance(
 /** A gear that is its neighbour again is noticed by hand this often. */
 const NOTICED = 0.6
 
+/** Chance that the gear asked for as the highest is it: only that one runs free and ticks. */
+export function tickChance(
+  hub: HubParts,
+  h: HubHypothesis,
+  answers: { holdClicks: number; takesClicks: number } = HUB,
+): number {
+  const top = hub.ratios.length
+  return gearChances(hub, h, top, answers).gears.get(top) ?? 0
+}
+
+/** Looks that the gears answer and no sign of a fault: how likely each is right, over hubs as they differ. */
+const GEAR_LOOKS: Readonly<Partial<Record<string, typeof allHoldChance>>> = {
+  [ALL_GEARS]: allHoldChance,
+  [TICK]: tickChance,
+}
+
 function lookChance(hub: HubParts, c: HubCheck, h: HubHypothesis, outcome: string): number {
+  if (outcome === UNKNOWN) return 1
   const fine = c.outcomes[0][0]
-  const shows =
-    c.id === ALL_GEARS
-      ? 1 - ANSWERS.reduce((s, a) => s + allHoldChance(hub, h, a) / ANSWERS.length, 0)
-      : looksLike(c, h) === fine
-        ? 0
-        : 1 - HUB.hides
-  const abnormal = c.id === ALL_GEARS ? 'not' : looksLike(c, h)
+  const byGear = GEAR_LOOKS[c.id]
+  const shows = byGear
+    ? 1 - ANSWERS.reduce((s, a) => s + byGear(hub, h, a) / ANSWERS.length, 0)
+    : looksLike(c, h) === fine
+      ? 0
+      : 1 - HUB.hides
+  const abnormal = byGear ? c.outcomes[1]![0] : looksLike(c, h)
   const true_ = outcome === fine ? 1 - shows : outcome === abnormal ? shows : 0
   return (1 - HUB.wrongLook) * true_ + HUB.wrongLook / c.outcomes.length
 }
@@ -259,7 +282,12 @@ export function diagnoseHub(
     mutualInformation(jointOf(chances, kinds, rowsOf(all.map(outcomes))))
   // the same thing once more is worth less than its sum says: eye and hand repeat their mistakes
   const times = (n: number): number => (n === 0 ? 1 : n < TIMES ? AGAIN_WORTH : 0)
-  const looked = (id: string) => times(log.seen.filter(s => s.check === id).length)
+  const looked = (id: string) => {
+    const seen = log.seen.filter(l => l.check === id)
+    if (seen.some(l => l.outcome === UNKNOWN)) return 0
+    // two that disagree are settled by a third
+    return seen.length === TIMES && seen[0]!.outcome !== seen[1]!.outcome ? AGAIN_WORTH : times(seen.length)
+  }
   const counted = (gear: number) => times(log.counts.filter(c => c.gear === gear).length)
   const rated: { next: HubNext; worth: number }[] = [
     ...checks
@@ -294,7 +322,13 @@ export function diagnoseHub(
   ]
   const best = rated.reduce<{ next: HubNext; worth: number } | null>((a, b) => (a && a.worth >= b.worth ? a : b), null)
   const top = faults[0]
-  const due = top.chance >= sureAt(top.id) ? dueBefore(top.id, hub, log, checks) : null
+  // the first act of all: what the gears do, in one answer; a cause is named only after it
+  const gears = checks.find(c => c.id === ALL_GEARS)!
+  const first: HubNext | null =
+    log.seen.some(s => s.check === ALL_GEARS) || log.counts.length ? null : { do: 'look', check: gears }
+  const due = first ?? (top.chance >= sureAt(top.id) ? dueBefore(top.id, hub, log, checks) : null)
+  /** What had to be looked at first cannot be told: then nothing is named for it. */
+  const open = due !== null && due.do === 'look' && looked(due.check.id) === 0
   const found =
     top.chance < sureAt(top.id) || due ? null : top.id === 'none' ? NONE : HUB_FAULTS.find(f => f.id === top.id)!
   const within = (id: string) => all.map((h, i) => (h.fault === id ? chances[i] : 0))
@@ -307,7 +341,7 @@ export function diagnoseHub(
   return {
     faults,
     found,
-    next: due ?? (best && best.worth > TELLS_LEAST ? best.next : null),
+    next: (open ? null : due) ?? (best && best.worth > TELLS_LEAST ? best.next : null),
     offClicks,
     turns: hub.way === 'twin' ? 0 : Math.round(((offClicks * stepMm) / pitchMm) * 4) / 4,
   }
@@ -319,20 +353,21 @@ export function diagnoseHub(
  * renewed. Null when nothing is due.
  */
 function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubCheck[]): HubNext | null {
-  const looked = (check: string) => log.seen.filter(s => s.check === check).length
+  const looked = (check: string) => log.seen.filter(s => s.check === check && s.outcome !== UNKNOWN).length
   const look = (check: string): HubNext | null => {
     const c = checks.find(x => x.id === check)
     return c ? { do: 'look', check: c } : null
   }
   const read: HubNext | null = log.readings.length ? null : { do: 'read' }
-  if (id === 'none') return read ?? (looked(ALL_GEARS) || log.counts.length > 1 ? null : look(ALL_GEARS))
+  if (id === 'none') return read ?? (looked(ALL_GEARS) > 1 || log.counts.length > 1 ? null : look(ALL_GEARS))
   if (id === 'inside')
     return (
       read ??
       (looked('wire') ? null : look('wire')) ??
       (hub.way !== 'twin' || looked('coupling') ? null : look('coupling'))
     )
-  return id === 'drag' && looked('wire') < 2 ? look('wire') : null
+  const dragged = log.seen.filter(s => s.check === 'wire' && s.outcome === 'drags').length
+  return id === 'drag' && dragged < 2 ? look('wire') : null
 }
 
 /** What puts a found fault right: a turn of the adjuster where that is all, else the cure in words; null while nothing is found. */
@@ -363,3 +398,12 @@ export function turnsFromReading(hub: HubParts, mm: number, s: Standards = TABLE
   const { from, to } = targetMm(hub, s)
   return Math.round((((from + to) / 2 - mm) / HUB_WAY[hub.way].pitchMm) * 8) / 8
 }
+
+/** Out by about a whole gear: every gear is one off, and grip and hub may stand a number apart. */
+export const isGearOff = (d: HubDiagnosis): boolean =>
+  (d.found?.id === 'slack' || d.found?.id === 'tight') && Math.abs(d.offClicks) >= WHOLE_GEAR
+/** From here a hub is out by a gear rather than between two, clicks. `model` */
+const WHOLE_GEAR = 0.8
+/** The usual cause when every gear is one off. `practice` */
+export const A_NUMBER_APART =
+  'Every gear one off: look first whether it was joined with grip and hub a number apart; then join it anew at the slackest.'

@@ -1,10 +1,12 @@
+import { UNKNOWN } from '../chapter/looks'
 import { z } from 'zod'
-import { HUB_CHECKS, HUB_FAULT_IDS } from './checks'
+import { HUB_CHECK_NAMES } from './checkWords'
+import { hubFaultWords } from './faultWords'
 import { HubParts } from './kinds'
-import { HUB_STEP_IDS } from './steps'
+import { hubStepWords } from './stepWords'
 
 const known = (e: { check: string; outcome: string }) =>
-  HUB_CHECKS.some(c => c.id === e.check && c.outcomes.some(o => o[0] === e.outcome))
+  HUB_CHECK_NAMES.some(c => c.id === e.check && (e.outcome === UNKNOWN || c.outcomes.some(o => o[0] === e.outcome)))
 const Gear = z.int('gear: a whole number').min(1, 'gears count from 1').max(20, 'at most 20 gears')
 
 /** The hub bench's kinds of ledger entries. Turns in sixteenths, + tighter. */
@@ -29,6 +31,8 @@ export const HUB_EVENTS = [
       .gt(0, 'the wheel must have turned: 0 turns is a slip, say so')
       .max(300, 'more than 300 wheel turns is not a count')
       .nullable(),
+    /** No gear at all, the cranks turn free, where it did not slip under load. */
+    neutral: z.literal(true).optional(),
   }),
   z.strictObject({
     kind: z.literal('hubTurn'),
@@ -40,11 +44,11 @@ export const HUB_EVENTS = [
   }),
   z.strictObject({
     kind: z.literal('hubCured'),
-    fault: z.string().refine(id => HUB_FAULT_IDS.has(id), 'that fault is not in the list'),
+    fault: z.string().refine(id => hubFaultWords(id) !== undefined, 'that fault is not in the list'),
   }),
   z.strictObject({
     kind: z.literal('hubStep'),
-    step: z.string().refine(id => HUB_STEP_IDS.has(id), 'that step is not in any order'),
+    step: z.string().refine(id => hubStepWords(id) !== undefined, 'that step is not in any order'),
   }),
   z.strictObject({ kind: z.literal('hubProof'), holds: z.boolean() }),
 ] as const

@@ -2,14 +2,25 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { playHub, seededHub } from '../bench/hub'
 import { playUnlikeHub } from '../bench/hubUnlike'
-import { HUB_CHECKS, HUB_FAULTS, HUB_ORDER, HUB_SHOWS, hubChecksFor } from './checks'
-import { diagnoseHub, gearChances, hubCure, hypothesesOf, readingOf, turnsFromReading, type HubLog } from './diagnose'
-import { clicksFromSlack, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, usualHubs } from './kinds'
+import { HUB_CHECKS, hubChecksFor } from './checks'
+import { HUB_FAULTS, HUB_ORDER, HUB_SHOWS } from './faults'
+import {
+  diagnoseHub,
+  gearChances,
+  hubCure,
+  hypothesesOf,
+  isGearOff,
+  readingOf,
+  tickChance,
+  turnsFromReading,
+  type HubLog,
+} from './diagnose'
+import { clicksFromSlack, FIGURE_STEP, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, usualHubs } from './kinds'
 import { COUNT_SD_TURNS, hubRatio, isAsked, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
 import { telling } from '../chapter/testTold'
 import type { HubEvent } from './events'
 import { hubAfter, hubStays, noHub, slippingGears, wrongGears, type HubHeard, type HubState } from './state'
-import { HUB_STEPS } from './steps'
+import { hubSteps } from './steps'
 import { hubTurnWords, sayCount, sayHub, sayTarget } from './words'
 
 const told = telling<HubEvent | HubHeard>()
@@ -231,12 +242,97 @@ describe('on hubs unlike the diagnosis', () => {
     const all = Array.from({ length: 200 }, (_, i) => playUnlikeHub(7000 + i, 'hub-faults'))
     const share = (is: (p: (typeof all)[number]) => boolean, of = all) => of.filter(is).length / of.length
     // published on more hubs: 200 have a standard error of 2.5 points
-    expect(share(p => p.right)).toBeGreaterThanOrEqual(0.8)
-    expect(share(p => p.solved)).toBeGreaterThanOrEqual(0.88)
+    expect(share(p => p.right)).toBeGreaterThanOrEqual(0.83)
+    expect(share(p => p.solved)).toBeGreaterThanOrEqual(0.92)
+    const healthy = Array.from({ length: 600 }, (_, i) => playUnlikeHub(8000 + i, 'hub-faults')).filter(
+      p => p.hidden.length === 0,
+    )
+    expect(healthy.length).toBeGreaterThan(40)
+    expect(share(p => p.first === 'none', healthy)).toBeGreaterThanOrEqual(0.86)
     expect(share(p => p.gaveUp)).toBeLessThanOrEqual(0.05)
     const surest = all.filter(p => p.stated >= 0.9)
     const stated = surest.reduce((s, p) => s + p.stated, 0) / surest.length
     expect(Math.abs(stated - share(p => p.right, surest))).toBeLessThanOrEqual(0.09)
+  })
+  test('the first act is all gears tried, whatever hub it is; nothing is named before', () => {
+    for (const { parts } of usualHubs()) {
+      expect(diagnoseHub(parts, nothing).next).toMatchObject({ do: 'look', check: { id: 'gears' } })
+      for (const c of hubChecksFor(parts.way).filter(x => x.id !== 'gears'))
+        for (const [outcome] of c.outcomes)
+          expect(diagnoseHub(parts, { ...nothing, seen: [{ check: c.id, outcome }] }).found).toBeNull()
+    }
+  })
+  test('two looks that disagree are settled by a third, two that agree are not asked again', () => {
+    const asks = (...wire: string[]) => {
+      const seen = [{ check: 'gears', outcome: 'not' }, ...wire.map(outcome => ({ check: 'wire', outcome }))]
+      let log: HubLog = { seen, readings: [], counts: [] }
+      // all else answered twice as when nothing is wrong: only the wire may still be asked
+      for (const c of hubChecksFor('rod').filter(x => !['wire', 'gears'].includes(x.id)))
+        for (let i = 0; i < 2; i++) log = { ...log, seen: [...log.seen, { check: c.id, outcome: c.outcomes[0][0] }] }
+      log = { ...log, readings: [{ mm: 1 }, { mm: 1 }] }
+      const next = diagnoseHub(rod, log).next
+      return next?.do === 'look' && next.check.id === 'wire'
+    }
+    expect(asks('free', 'free')).toBe(false)
+    expect(asks('drags', 'drags')).toBe(false)
+    expect(asks('drags', 'free', 'free')).toBe(false)
+  })
+  test('"don’t know" tells nothing and is not asked again; what it leaves open is not named', () => {
+    const before = diagnoseHub(rod, nothing)
+    const after = diagnoseHub(rod, { ...nothing, seen: [{ check: 'gears', outcome: 'unknown' }] })
+    expect(after.faults).toEqual(before.faults)
+    expect(after.next).not.toMatchObject({ check: { id: 'gears' } })
+    let log: HubLog = { seen: [{ check: 'gears', outcome: 'unknown' }], readings: [{ mm: 1 }], counts: [] }
+    for (const c of hubChecksFor('rod').filter(x => x.id !== 'gears'))
+      log = { ...log, seen: [...log.seen, { check: c.id, outcome: c.outcomes[0][0] }] }
+    const d = diagnoseHub(rod, log)
+    expect(d.faults[0].id).toBe('none')
+    expect(d.found).toBeNull() // every gear was not tried
+    expect(sayHub({ kind: 'hubSeen', check: 'washers', outcome: 'unknown' })).toContain('cannot be told')
+    const state = [
+      { kind: 'hubParts', parts: rod } as const,
+      { kind: 'hubSeen', check: 'gears', outcome: 'unknown' } as const,
+    ]
+    expect(hubStays(state.reduce((s, e) => hubAfter(s, told(e)), noHub))).toEqual([])
+  })
+  test('only the highest gear ticks: a tight cable does not reach it, a slack one does', () => {
+    const off = (fault: 'slack' | 'tight') =>
+      hypothesesOf(rod).filter(h => h.fault === fault && Math.abs(h.offClicks) > 0.8)[0]!
+    expect(tickChance(rod, off('slack'))).toBeGreaterThan(0.7)
+    expect(tickChance(rod, off('tight'))).toBeLessThan(0.3)
+    expect(tickChance(rod, hypothesesOf(rod)[0]!)).toBe(1)
+  })
+  test('13 clicks of fourteen, every gear one off: grip and hub stand a number apart', () => {
+    const twin = usualHubs().find(h => h.parts.way === 'twin')!.parts
+    const apart = hypothesesOf(twin).find(h => h.fault === 'grip-apart' && h.offClicks === 1)!
+    expect([1, 5, 14].map(g => [...gearChances(twin, apart, g).gears.keys()][0])).toEqual([2, 6, 14])
+    const seen = [
+      { check: 'gears', outcome: 'not' },
+      { check: 'clicks', outcome: 'fewer' },
+    ]
+    const counts = [5, 9].map(gear => ({
+      gear,
+      crankTurns: 5,
+      wheelTurns: Math.round(wheelTurnsOf(twin, gear + 1, 5) * 10) / 10,
+    }))
+    const d = diagnoseHub(twin, { seen, readings: [{ mm: 2 }], counts })
+    expect(d.found?.id).toBe('grip-apart')
+    expect(hubCure(d)).toEqual({ do: 'cure', fault: 'grip-apart' })
+  })
+  test('a rod hub a whole gear out is said to be so; neutral is said apart from a slip', () => {
+    const counts = [1, 2].map(gear => ({
+      gear,
+      crankTurns: 5,
+      wheelTurns: Math.round(wheelTurnsOf(rod, gear + 1, 5) * 10) / 10,
+    }))
+    const seen = hubChecksFor('rod').map(c => ({ check: c.id, outcome: c.id === 'gears' ? 'not' : c.outcomes[0][0] }))
+    const twice = [...seen, { check: 'lock', outcome: 'tight' }, { check: 'screwed', outcome: 'home' }]
+    const d = diagnoseHub(rod, { seen: twice, readings: [{ mm: -2.5 }, { mm: -2.4 }], counts })
+    expect(d.found?.id).toBe('slack')
+    expect(isGearOff(d)).toBe(true)
+    const count = { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: null } as const
+    expect(sayHub({ ...count, neutral: true })).toContain('neutral')
+    expect(sayHub(count)).toContain('slips')
   })
   test('inside the hub is blamed only after setting, wire and coupling; nothing is fine before gears and setting were', () => {
     for (const { parts } of usualHubs()) {
@@ -326,6 +422,27 @@ describe('the diagnosis against Bayes’ rule by hand', () => {
   })
 })
 
+describe('a step that asks a figure', () => {
+  const steps = (parts: HubParts, ...mm: number[]) =>
+    [{ kind: 'hubParts', parts } as HubEvent, ...mm.map((x): HubEvent => ({ kind: 'hubRead', mm: x }))].reduce(
+      (s, e) => hubAfter(s, told(e)),
+      noHub,
+    ).steps
+  test('is done by one within its room, open again by one outside; a reading alone is no work', () => {
+    expect(steps(rod, 1)).toEqual(['window'])
+    expect(steps(rod, 3)).toEqual([])
+    expect(steps(rod, 1, 3)).toEqual([])
+    const marks = usualHubs().find(h => h.parts.way === 'marks')!.parts
+    expect(steps(marks, 0)).toEqual(['marks'])
+    for (const { parts } of usualHubs()) {
+      const { from, to } = targetMm(parts)
+      const asks = FIGURE_STEP[parts.way]
+      expect(steps(parts, (from + to) / 2)).toEqual(asks ? [asks] : [])
+      if (asks) expect(hubSteps(parts.way).map(s => s.id)).toContain(asks)
+    }
+  })
+})
+
 describe('states in which riding must stop', () => {
   const then = (s: HubState, ...events: (HubEvent | HubHeard)[]) => events.reduce((was, e) => hubAfter(was, told(e)), s)
   const after = (...events: (HubEvent | HubHeard)[]) => then(noHub, { kind: 'hubParts', parts: rod }, ...events)
@@ -346,6 +463,17 @@ describe('states in which riding must stop', () => {
     expect(stays(noHub)).toEqual([])
     expect(stays(after())).toEqual([])
     expect(stays(after({ kind: 'hubRead', mm: 1 }))).toEqual([])
+  })
+  test('a gear that did not hold when all were tried, until all hold or it was set anew; then it is to be proven', () => {
+    const gears = (outcome: 'hold' | 'not' | 'unknown'): HubEvent => ({ kind: 'hubSeen', check: 'gears', outcome })
+    const NOT = 'not every gear of the hub holds'
+    const found = after(lock, holds, gears('not'))
+    expect(stays(found)).toEqual([NOT, UNPROVEN])
+    expect(stays(then(found, lock, holds))).toEqual([NOT])
+    expect(stays(then(found, gears('hold'), holds))).toEqual([])
+    expect(stays(then(found, gears('unknown'), lock, holds))).toEqual([NOT]) // "don’t know" takes nothing back
+    expect(stays(then(found, turn))).not.toContain(NOT)
+    expect(stays(after(gears('hold')))).toEqual([])
   })
   test('a slip or neutral, until that gear is counted right again; then it is to be proven', () => {
     expect(stays(after(count(2, null)))[0]).toBe('hub slips or finds no gear in 2')
@@ -451,8 +579,8 @@ describe('bad parts are named', () => {
   })
   test('steps and entries are said in words', () => {
     for (const way of HUB_WAYS)
-      for (const s of HUB_STEPS[way]) expect(sayHub({ kind: 'hubStep', step: s.id })).toContain('Hub: ')
-    expect(HUB_STEPS.twin.find(s => s.id === 'clicks')!.how).toContain('thirteen')
+      for (const s of hubSteps(way)) expect(sayHub({ kind: 'hubStep', step: s.id })).toContain('Hub: ')
+    expect(hubSteps('twin').find(s => s.id === 'clicks')!.how).toContain('thirteen')
     expect(sayHub({ kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 15.6 })).toBe(
       'Hub, gear 3: 15.6 wheel turns to 5 of the cranks',
     )

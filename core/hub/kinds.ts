@@ -21,6 +21,9 @@ export const HUB_WAY: Record<HubWay, { stepMm: number; pitchMm: number; adjuster
   twin: { stepMm: 5, pitchMm: M5_PITCH_MM, adjuster: 'barrels' },
 }
 
+/** The step of setting that asks a figure, and is done by reading one within its room; none where the wire is cut to length. */
+export const FIGURE_STEP: Record<HubWay, string | null> = { rod: 'window', marks: 'marks', twin: null }
+
 /** A hub by its numbers. Gears are counted from 1, the lowest. */
 export const HubParts = z
   .strictObject({

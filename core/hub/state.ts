@@ -1,10 +1,12 @@
+import { UNKNOWN } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
+import { ALL_GEARS } from './checkWords'
 import type { HubLog } from './diagnose'
 import type { HubEvent } from './events'
-import type { HubParts } from './kinds'
+import { FIGURE_STEP, targetMm, type HubParts } from './kinds'
 import { isAsked } from './ratio'
 
 /** What a hub follows besides its own entries: its cables, the wheel it sits in, and the job being opened again. */
@@ -50,6 +52,7 @@ const setAnew = (was: HubState): HubState => ({
   ...was,
   readings: [],
   counts: [],
+  seen: was.seen.filter(s => s.check !== ALL_GEARS),
   worked: true,
   proof: null,
   failed: false,
@@ -100,12 +103,16 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
       return named(was, e.parts)
     case 'hubSeen': {
       const now = { ...was, seen: [...was.seen, { check: e.check, outcome: e.outcome }] }
+      // a gear that does not hold is ridden by nobody until all were tried again, and hold
+      if (e.outcome === UNKNOWN) return now
+      if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
       if (e.check !== 'lock') return now
       return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
     }
     case 'hubRead':
       return {
         ...was,
+        steps: stepsRead(was, e.mm),
         readings: [...was.readings, { mm: e.mm }],
         asFound: { ...was.asFound, mm: was.asFound.mm ?? e.mm },
       }
@@ -118,8 +125,10 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
       // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
       return isAsked(was.parts, count) ? now : doubted(now)
     }
-    case 'hubTurn':
-      return { ...setAnew(was), net: was.net + e.sixteenths, seen: was.seen.filter(s => s.check !== 'lock') }
+    case 'hubTurn': {
+      const now = setAnew(was)
+      return { ...now, net: was.net + e.sixteenths, seen: now.seen.filter(s => s.check !== 'lock') }
+    }
     case 'hubCured':
       return { ...setAnew(was), seen: [], cured: [...was.cured, e.fault] }
     case 'hubStep': {
@@ -132,6 +141,17 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
     }
   }
 }
+
+/** The step that asks this figure: done by one within its room, open again by one outside. */
+function stepsRead({ parts, steps }: HubState, mm: number): HubState['steps'] {
+  const step = parts && FIGURE_STEP[parts.way]
+  if (!step) return steps
+  const { from, to } = targetMm(parts)
+  const others = steps.filter(s => s !== step)
+  return mm >= from - READ_WITHIN_MM && mm <= to + READ_WITHIN_MM ? [...others, step] : others
+}
+/** A figure read by eye through a window may be off by so much. `model` */
+const READ_WITHIN_MM = 0.25
 
 /** A proof counts only after what comes before it: one that does not is kept, and asked about. */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
@@ -167,6 +187,9 @@ export function hubStays(s: HubState): Stay[] {
   if (s.failed || s.proof?.holds === false) stay('found', 'failed', 'hub gear failed its proof')
   if (slipping.length) stay('found', 'slips', `hub slips or finds no gear in ${slipping.join(', ')}`)
   if (wrong.length) stay('found', 'wrong', `hub is in another gear than its grip says in ${wrong.join(', ')}`)
+  // who cannot tell takes nothing back that was seen
+  if (s.seen.findLast(x => x.check === ALL_GEARS && x.outcome !== UNKNOWN)?.outcome === 'not')
+    stay('found', 'gears', 'not every gear of the hub holds')
   if (s.locked === false) stay('found', 'nut', 'hub’s lock nut is loose')
   if (!s.worked) return out
   if (s.parts.way === 'rod' && s.locked === null) stay('open', 'nut', 'hub’s lock nut not seen tight since it was set')

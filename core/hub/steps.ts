@@ -1,120 +1,101 @@
 import type { HubWay } from './kinds'
+import { hubStepWords } from './stepWords'
 
 /** A step of setting a hub, one touch each. */
-type HubStep = { id: string; what: string; how: string; caution?: string }
+type Told = { id: string; how: string; caution?: string }
+export type HubStep = Told & { what: string }
 const STILL = 'Wheel still: no hand near a moving wheel or chain.'
 const WIRE = 'Frayed ends stab and cut wire flies: goggles on.'
 const RIDE = 'Stop at once if it slips or finds no gear.'
 
-/** How each way is set, in order. `practice`; torques `practice`, marks and the half turn `memory`. */
-export const HUB_STEPS: Record<HubWay, readonly HubStep[]> = {
+const TOLD: Record<HubWay, readonly Told[]> = {
   rod: [
     {
       id: 'home',
-      what: 'Chain into the axle',
       how: 'Finger tight, then up to half a turn back so that it lines up with the cable.',
     },
     {
       id: 'slack',
-      what: 'Lever at its slackest',
       how: 'Highest gear, crank a turn, then join chain and anchor.',
       caution: STILL,
     },
     {
       id: 'window',
-      what: 'Rod in the window',
       how: 'In the setting gear look through the nut’s window: the rod past the axle end as the picture shows. Anchor tighter draws it out.',
     },
     {
       id: 'locked',
-      what: 'Lock the nut',
       how: 'Lock nut against the anchor. Fingers cannot turn it.',
       caution:
         'A loose lock nut lets the anchor creep: the hub drops into its highest gear and the chain can fall out.',
     },
     {
       id: 'cycled',
-      what: 'Every gear',
       how: 'All gears twice, cranks turning; the top gear runs free of drag and ticks its own way. Look at the window again.',
       caution: RIDE,
     },
   ],
   marks: [
-    { id: 'reference', what: 'Setting gear', how: 'Lever to the setting gear, crank a turn.' },
+    { id: 'reference', how: 'Lever to the setting gear, crank a turn.' },
     {
       id: 'marks',
-      what: 'Marks in line',
       how: 'Barrel until the two marks stand in line, seen square on.',
       caution: STILL,
     },
     {
       id: 'end',
-      what: 'To an end and back',
       how: 'Shift to one end, back to the setting gear, look again: they must stand as before.',
     },
-    { id: 'cycled', what: 'Every gear', how: 'All gears twice, cranks turning, then under load.', caution: RIDE },
+    { id: 'cycled', how: 'All gears twice, cranks turning, then under load.', caution: RIDE },
   ],
   twin: [
     {
       id: 'parted',
-      what: 'Couplings parted, wires free',
       how: 'Two grub screws each, 2 mm key, never unscrewed more than 2 mm. Housings out.',
       caution: WIRE,
     },
     {
       id: 'inners-out',
-      what: 'Inners out of the grip',
       how: 'Turn the grip until the head shows and push. Stops off with their small star screw: the top one first, then the lower.',
     },
     {
       id: 'lower',
-      what: 'Lower inner in',
       how: 'Seen from the front of the grip its head seats left. Draw it home and tug it.',
     },
     {
       id: 'upper',
-      what: 'Upper inner in',
       how: 'Head seats right. Lower stop off, inner through, fed back from the top round the inside, stop on again: 3 N·m. Draw it home and tug it.',
     },
     {
       id: 'adjusters',
-      what: 'Adjusters in, then two turns out',
       how: 'Both fully in, two turns out, housings seated.',
     },
     {
       id: 'fourteen',
-      what: 'Hub and grip to 14',
       how: 'Draw the hub to gear 14 by its rear cable, grip to 14, tape it there.',
     },
     {
       id: 'cut-rear',
-      what: 'Rear inner cut',
       how: 'Coupling and inner side by side: cut 5 mm from the coupling’s end, in gear 14.',
       caution: WIRE,
     },
     {
       id: 'rear-coupled',
-      what: 'Rear coupling',
       how: 'Wire flush with the hole; one grub flush, then the other, 1.5 N·m.',
     },
     {
       id: 'cut-front',
-      what: 'Front inner cut',
       how: 'Grip and hub to gear 1; part the first coupling to gain room. Cut 5 mm from the coupling’s end.',
       caution: WIRE,
     },
-    { id: 'front-coupled', what: 'Front coupling', how: 'Flush, one grub, then the other, 1.5 N·m. Join both again.' },
-    { id: 'clicks', what: 'All 14: 13 clicks', how: 'From 1 to 14 and back: thirteen clicks each way.', caution: RIDE },
+    { id: 'front-coupled', how: 'Flush, one grub, then the other, 1.5 N·m. Join both again.' },
+    { id: 'clicks', how: 'From 1 to 14 and back: thirteen clicks each way.', caution: RIDE },
     {
       id: 'play',
-      what: 'Play in the grip',
       how: 'Adjusters until the grip has about 2 mm of free play. Slack never picks a wrong gear: indexing is inside the hub.',
     },
   ],
 }
 
-export const HUB_STEP_IDS: ReadonlySet<string> = new Set(
-  Object.values(HUB_STEPS)
-    .flat()
-    .map(s => s.id),
-)
+/** How each way is set, in order. `practice`; torques `practice`, marks and the half turn `memory`. */
+export const hubSteps = (way: HubWay): HubStep[] => TOLD[way].map(s => ({ ...s, what: hubStepWords(s.id) ?? s.id }))

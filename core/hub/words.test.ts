@@ -5,13 +5,14 @@ import { reduce } from '../ledger/reduce'
 import { recordsOf } from '../records/chapters'
 import { sayEvent } from '../ledger/say'
 import { NOTHING_BELIEVED, sheetOf } from '../ledger/sheet'
-import { HUB_CHECKS, hubChecksFor, hubFault } from './checks'
+import { ALL_GEARS, HUB_CHECKS, hubChecksFor } from './checks'
+import { hubFaultWords } from './faultWords'
 import { hub as chapter } from './chapter'
 import { diagnoseHub, hubCure, turnsFromReading, type HubLog } from './diagnose'
-import { usualHubs, type HubParts } from './kinds'
+import { HUB_WAYS, usualHubs, type HubParts } from './kinds'
 import { countDensity, isAsked, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
 import { hubStays, slippingGears, wrongGears } from './state'
-import { HUB_STEPS } from './steps'
+import { hubSteps } from './steps'
 import { sayCount, sayMm, sayTarget } from './words'
 
 const told = telling<LedgerEvent>()
@@ -59,9 +60,9 @@ describe('each entry in a line', () => {
   })
   test('cures, steps and looks are said by what they are, not by their ids', () => {
     expect(sayEvent({ kind: 'hubCured', fault: 'slack' }, [])).toBe(
-      `Hub, put right: ${hubFault('slack')!.words.toLowerCase()}`,
+      `Hub, put right: ${hubFaultWords('slack')!.toLowerCase()}`,
     )
-    for (const s of Object.values(HUB_STEPS).flat())
+    for (const s of HUB_WAYS.flatMap(hubSteps))
       expect(sayEvent({ kind: 'hubStep', step: s.id }, []).length).toBeGreaterThan(10)
     for (const c of HUB_CHECKS)
       for (const [outcome, words] of c.outcomes)
@@ -71,7 +72,7 @@ describe('each entry in a line', () => {
     const seen = (check: string, outcome: string) => LedgerEvent.safeParse({ kind: 'hubSeen', check, outcome }).success
     expect([seen('lock', 'tight'), seen('lock', 'odd'), seen('odd', 'tight')]).toEqual([true, false, false])
     expect(LedgerEvent.safeParse({ kind: 'hubCured', fault: 'odd' }).success).toBe(false)
-    expect(hubFault('odd')).toBeUndefined()
+    expect(hubFaultWords('odd')).toBeUndefined()
   })
   test('readings and targets in words', () => {
     expect([sayMm(1.25), sayMm(-1.2), sayMm(0)]).toEqual(['1.3 mm', '−1.2 mm', '0.0 mm'])
@@ -122,7 +123,7 @@ describe('what stands on the sheet and in the records', () => {
     expect(s.done.map(f => `${f.what}: ${f.figure}`)).toEqual([
       'Rod past the axle: 1.1 mm',
       'Hub cable: 1/2 turn tighter, net',
-      `Hub, put right: ${hubFault('slack')!.words.toLowerCase()}`,
+      `Hub, put right: ${hubFaultWords('slack')!.toLowerCase()}`,
       'Hub gears counted: 1, 3',
       'Hub gear: holds in every gear',
     ])
@@ -199,10 +200,11 @@ describe('what follows from an entry', () => {
     expect(after(is(ROD), turn, NUT, turn).locked).toBeNull()
     expect(after(is(ROD), { kind: 'hubSeen', check: 'lock', outcome: 'loose' }).locked).toBe(false)
   })
-  test('a turn answers looks at the nut and no other; a cure answers all; readings and counts are of what was set before', () => {
-    const real = HUB_CHECKS.find(c => c.id !== 'lock' && hubChecksFor('rod').includes(c))!
+  test('a turn answers looks at the nut and at all gears, and no other; a cure answers all; readings and counts are of what was set before', () => {
+    const real = HUB_CHECKS.find(c => c.id !== 'lock' && c.id !== ALL_GEARS && hubChecksFor('rod').includes(c))!
     const other: LedgerEvent = { kind: 'hubSeen', check: real.id, outcome: real.outcomes[0]![0] }
-    const turned = after(is(ROD), NUT, other, { kind: 'hubRead', mm: 1 }, count(1, ROD), {
+    const gears: LedgerEvent = { kind: 'hubSeen', check: ALL_GEARS, outcome: 'not' }
+    const turned = after(is(ROD), NUT, other, gears, { kind: 'hubRead', mm: 1 }, count(1, ROD), {
       kind: 'hubTurn',
       sixteenths: -3,
     })
@@ -326,6 +328,6 @@ describe('pinned: what the diagnosis answers today, changed only on purpose (mod
   })
   test('words of every fault are its own', () => {
     for (const f of diagnoseHub(ROD, { seen: [], readings: [], counts: [] }).faults)
-      expect(f.words).toBe(hubFault(f.id)?.words ?? 'Nothing found')
+      expect(f.words).toBe(hubFaultWords(f.id) ?? 'Nothing found')
   })
 })

@@ -1,11 +1,13 @@
+import { UNKNOWN } from '../chapter/looks'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths, sayTurns, sayTurnsOf } from '../quantity/turns'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
-import { HUB_CHECKS, hubFault } from './checks'
+import { HUB_CHECK_NAMES } from './checkWords'
+import { hubFaultWords } from './faultWords'
 import { HUB_WAY, HUB_WAY_WORDS, targetMm, type HubParts } from './kinds'
 import { hubRatio, whichGear } from './ratio'
 import type { HubEvent } from './events'
-import { HUB_STEPS } from './steps'
+import { hubStepWords } from './stepWords'
 
 export const hubTurnWords = (sixteenths: number): string =>
   `${sayTurnsOf(fromSixteenths(Math.abs(sixteenths)))} ${sixteenths > 0 ? 'tighter' : 'slacker'}`
@@ -26,8 +28,8 @@ export function sayTarget(p: HubParts, s: Standards = TABLE_ONLY): string {
 }
 
 function sayLook(id: string, outcome: string): string {
-  const check = HUB_CHECKS.find(c => c.id === id)
-  const seen = check?.outcomes.find(o => o[0] === outcome)?.[1] ?? outcome
+  const check = HUB_CHECK_NAMES.find(c => c.id === id)
+  const seen = outcome === UNKNOWN ? 'cannot be told' : (check?.outcomes.find(o => o[0] === outcome)?.[1] ?? outcome)
   return `Hub, ${check?.of ?? id}: ${seen.toLowerCase()}`
 }
 
@@ -41,18 +43,13 @@ export function sayHub(e: HubEvent): string {
     case 'hubRead':
       return `Hub, in the setting gear: ${e.mm.toFixed(1)} mm`
     case 'hubCount':
-      return `Hub, gear ${e.gear}: ${e.wheelTurns === null ? 'slips or finds no gear' : `${e.wheelTurns.toFixed(1)} wheel turns to ${e.crankTurns} of the cranks`}`
+      return `Hub, gear ${e.gear}: ${e.wheelTurns === null ? (e.neutral ? 'neutral, cranks turn free' : 'slips or finds no gear') : `${e.wheelTurns.toFixed(1)} wheel turns to ${e.crankTurns} of the cranks`}`
     case 'hubTurn':
       return `Hub cable ${hubTurnWords(e.sixteenths)}`
     case 'hubCured':
-      return `Hub, put right: ${(hubFault(e.fault)?.words ?? e.fault).toLowerCase()}`
+      return `Hub, put right: ${(hubFaultWords(e.fault) ?? e.fault).toLowerCase()}`
     case 'hubStep':
-      return `Hub: ${
-        Object.values(HUB_STEPS)
-          .flat()
-          .find(s => s.id === e.step)
-          ?.what.toLowerCase() ?? e.step
-      }`
+      return `Hub: ${hubStepWords(e.step)?.toLowerCase() ?? e.step}`
     case 'hubProof':
       return `Hub gear ${e.holds ? 'holds in every gear' : 'failed'}`
   }

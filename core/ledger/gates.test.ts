@@ -4,6 +4,7 @@ import { EventId, PersonId, type Role } from '../chapter/ids'
 import { AT, PERSON, telling, uuid } from '../chapter/testTold'
 import { usualHubs } from '../hub/kinds'
 import { DECLINABLE_IDS } from '../job/declined'
+import { USUAL_FRONT } from '../front/parts'
 import { stockParts } from '../rear/typedParts'
 import { KINDS, type LedgerEvent } from './events'
 import {
@@ -16,6 +17,7 @@ import {
   mayUndo,
   mustReopen,
   needsJudging,
+  takesHand,
   signsFor,
   whyStays,
   type Hand,
@@ -292,6 +294,20 @@ describe('after it has left', () => {
     expect(failsBy({ kind: 'proof', brake: 'rear', holds: true })).toBeNull()
     expect(failsBy({ kind: 'hubSeen', check: 'lock', outcome: 'tight' })).toBeNull()
     expect(failsBy({ kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 12 })).toBeNull()
+  })
+  test('a figure nobody signs is refused by its chapter as things stand, not over an entry that cannot be read', () => {
+    const gap = (gapMm: number) => told({ kind: 'frontGap', plate: 'inner', gapMm })
+    const parts = told({ kind: 'frontParts', parts: USUAL_FRONT.double })
+    expect(needsJudging(gap(1).event)).toBe(true)
+    // judged, yet nobody signs it: a PIN that comes with a gate of the same batch is not put under it
+    expect([gap(1), FRONT, undo(FRONT)].map(t => takesHand(t.event))).toEqual([false, true, true])
+    for (const hand of [MECHANIC, TRAINEE, STALE]) {
+      expect(ask([arrived, parts], gap(18), hand)?.message).toContain('room for 7.0 mm')
+      expect(ask([arrived, parts], gap(-3), hand)?.message).toContain('0 if it touches')
+      expect(ask([arrived, parts], gap(1), hand)).toBeNull()
+    }
+    expect(ask([arrived, parts, null], gap(18))).toBeNull()
+    expect(ask([arrived], gap(18))).toBeNull() // no cage to set it against yet
   })
   test('plain taps are not held up for it', () => {
     const judged = (e: LedgerEvent) => needsJudging(e)

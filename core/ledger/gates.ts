@@ -101,6 +101,9 @@ function undoSigns(log: Log, state: JobState, told: ToldOf<JobOf<'undo'>>): stri
 const openOf = (state: JobState): string[] => chapters.flatMap(c => c.gates.open(state))
 const signsOf = (event: LedgerEvent): string | null => chapterOf(event).gates.signs(event)
 
+/** Can this entry be one that a person signs by PIN? Not what is only set against the job before it is taken. */
+export const takesHand = (event: LedgerEvent): boolean => event.kind === 'undo' || signsOf(event) !== null
+
 /** What somebody answers for with this entry, as a dialog says it; null where it is no gate. */
 export const signsFor = (log: Log, state: JobState, told: Pick<Told, 'event'> & Partial<Told>): string | null =>
   told.event.kind === 'undo' ? undoSigns(log, state, told as ToldOf<JobOf<'undo'>>) : signsOf(told.event)
@@ -115,6 +118,7 @@ export const needsJudging = (event: LedgerEvent): boolean =>
   event.kind === 'placed' ||
   event.kind === 'waits' ||
   ON_OPEN_JOBS.has(event.kind) ||
+  chapterOf(event).gates.measures(event) ||
   signsOf(event) !== null ||
   failsBy(event) !== null
 
@@ -143,9 +147,11 @@ export function mayAppend(log: Log, state: JobState, told: Told, hand: Hand): Re
     if (cannot) return cannot
   }
   const signs = signsFor(log, state, told)
-  if (signs === null) return null
+  const { measures, refuses } = chapterOf(event).gates
+  // a plain figure is not refused over parts that a later version may have written otherwise
+  if (signs === null) return measures(event) && !state.unread ? refuses(event, state) : null
   if (state.unread) return { field: 'event', message: `${UNREAD.why[0].toUpperCase()}${UNREAD.why.slice(1)}` }
-  return unsigned(hand, told) ?? chapterOf(event).gates.refuses(event, state)
+  return unsigned(hand, told) ?? refuses(event, state)
 }
 
 /** Can this entry be taken back at all? What closes or opens a job stands for good: reopening is the way back. */

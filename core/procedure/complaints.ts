@@ -1,4 +1,5 @@
 import type { Cause } from '../response/causes'
+import { rearSays } from './rearSays'
 import type { Stage } from './stages'
 
 /**
@@ -6,9 +7,8 @@ import type { Stage } from './stages'
  * `blames` ties a cause to the advice's own; the rest are found by eye in the stage they lead to.
  */
 type CauseOf = { words: string; leads: Stage; blames: readonly Cause[] }
-type Complaint = {
+type Told = {
   id: string
-  says: string
   causes: readonly CauseOf[]
   test: {
     ask: string
@@ -16,7 +16,10 @@ type Complaint = {
     /** Sixteenths of barrel that the test itself turns, + out, and that stay turned. */
     turnsBarrel?: number
   }
+  /** What is told before anything is tried. */
+  caution?: string
 }
+type Complaint = Told & { says: string }
 
 const cause = (words: string, leads: Stage, ...blames: Cause[]): CauseOf => ({ words, leads, blames })
 const slack = cause('slack cable', 'index', 'tension')
@@ -29,10 +32,9 @@ const gap = cause('B gap', 'gap')
 const stiffLink = cause('stiff or joining link', 'sense')
 const answer = (id: string, words: string, ...leaves: number[]) => ({ id, words, leaves })
 
-export const REAR_COMPLAINTS: readonly Complaint[] = [
+const TOLD: readonly Told[] = [
   {
     id: 'nothing',
-    says: 'Clicks, nothing happens',
     causes: [
       slack,
       cause('head off its seat', 'cable', 'tension'),
@@ -46,7 +48,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'slow-in',
-    says: 'Slow to easier gears',
     causes: [slack, friction, worn],
     test: {
       ask: 'Barrel out 1/4: cured?',
@@ -56,7 +57,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'slow-out',
-    says: 'Slow to harder gears',
     causes: [tight, friction, cause('weak spring, or the clutch', 'sense', 'friction')],
     test: {
       ask: 'Barrel in 1/4, then the cable off: does it snap back?',
@@ -70,7 +70,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'two-gears',
-    says: 'Two gears for one click',
     causes: [
       cause('tight or slack cable', 'index', 'tension'),
       mismatch,
@@ -87,7 +86,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'one-gear-chatters',
-    says: 'Chatters in one gear',
     causes: [slack, cause('bent tooth', 'sense'), worn],
     test: {
       ask: 'Once per wheel turn?',
@@ -96,7 +94,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'all-chatter',
-    says: 'Chatters everywhere',
     causes: [slack, cause('skewed hanger', 'hanger', 'hanger'), gap],
     test: {
       ask: '1/4 in, then 1/4 out: does every gear change alike?',
@@ -105,7 +102,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'one-end',
-    says: 'Fine at one end only',
     causes: [hanger, mismatch, gap],
     test: {
       ask: 'Gauge the hanger, or measure the offset at both ends',
@@ -114,7 +110,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'not-largest',
-    says: 'Will not reach the largest',
     causes: [slack, cause('L too far in', 'stops', 'stops'), mismatch, cause('chain too short', 'sense')],
     test: {
       ask: 'At the last click push it by hand: does it go there?',
@@ -123,7 +118,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'not-smallest',
-    says: 'Will not reach the smallest',
     causes: [tight, cause('H too far in', 'stops', 'stops'), friction],
     test: {
       ask: 'Cable off: does it drop?',
@@ -132,16 +126,16 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'into-spokes',
-    says: 'Went into the spokes',
     causes: [cause('L too far out', 'stops', 'stops'), hanger, cause('bent cage', 'sense', 'hanger')],
     test: {
       ask: 'Cable off, sight L, no pedalling: is it past the largest?',
       answers: [answer('past', 'Past the largest', 0), answer('in-line', 'In line', 1, 2)],
     },
+    caution:
+      'No pedalling: lift the chain back by hand with the wheel still. Check spokes and cage before anything is set.',
   },
   {
     id: 'off-outside',
-    says: 'Came off outside',
     causes: [cause('H too far out', 'stops', 'stops'), hanger, worn],
     test: {
       ask: 'Sight H: outboard of the smallest by more than 2 mm?',
@@ -150,7 +144,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'jumps-under-load',
-    says: 'Jumps when pushed hard',
     causes: [worn, slack, stiffLink],
     test: {
       ask: 'Chain gauge, and on which sprocket?',
@@ -159,13 +152,11 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'even-skip',
-    says: 'Skips evenly in any gear',
     causes: [stiffLink, cause('joining link', 'sense')],
     test: { ask: 'Back-pedal: once per chain length?', answers: [answer('yes', 'Yes', 0, 1), answer('no', 'No', 0)] },
   },
   {
     id: 'by-itself',
-    says: 'Shifts by itself on climbs or bumps',
     causes: [
       cause('friction in the last loop', 'cable', 'friction'),
       cause('suspension pulls the housing', 'cable'),
@@ -178,13 +169,11 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'when-steering',
-    says: 'Shifts when steering',
     causes: [cause('housing short or caught', 'cable', 'friction')],
     test: { ask: 'Turn the bars lock to lock', answers: [answer('pulls', 'It pulls', 0)] },
   },
   {
     id: 'since-cable',
-    says: 'Worse since a cable job',
     causes: [
       cause('bedding in', 'index', 'tension'),
       cause('ferrule not home', 'cable', 'tension'),
@@ -197,7 +186,6 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
   },
   {
     id: 'noisy-largest',
-    says: 'Noisy on the largest only',
     causes: [gap, cause('L too far in', 'stops', 'stops'), cause('chain too short', 'sense')],
     test: {
       ask: 'Look at the pulley tips: do they touch?',
@@ -205,6 +193,8 @@ export const REAR_COMPLAINTS: readonly Complaint[] = [
     },
   },
 ]
+/** Every complaint in its words, with its causes and its test. */
+export const REAR_COMPLAINTS: readonly Complaint[] = TOLD.map(c => ({ ...c, says: rearSays(c.id)! }))
 
 /** How much likelier a cause becomes by its rank in the row, and by the test's answer; `model`. */
 const BY_RANK = [3, 2, 1.5, 1.2]

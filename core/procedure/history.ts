@@ -1,4 +1,4 @@
-import { REAR_COMPLAINTS } from './complaints'
+import { rearSays } from './rearSays'
 
 /** What may have happened to the bike before; each moves the odds, so it is asked. `practice` */
 export const HAPPENED = ['Fell over', 'Rode in a car', 'Wheel was out', 'New cable'] as const
@@ -6,7 +6,7 @@ export const HAPPENED = ['Fell over', 'Rode in a car', 'Wheel was out', 'New cab
 /** Words offered at the door, the commonest first: the customer's, and what happened. */
 export const SAID_AT_DOOR: readonly string[] = [
   ...['slow-in', 'slow-out', 'all-chatter'].flatMap(id => {
-    const says = REAR_COMPLAINTS.find(c => c.id === id)?.says
+    const says = rearSays(id)
     return says ? [says] : []
   }),
   'Brakes too',

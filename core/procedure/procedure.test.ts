@@ -5,13 +5,16 @@ import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
 import { reduce } from '../ledger/reduce'
 import { priorFor } from '../ledger/belief'
-import { LedgerEvent } from '../ledger/events'
+import { LedgerEvent, schemaOf } from '../ledger/events'
 import { stockParts } from '../rear/typedParts'
 import { setupOfStandard } from '../response/testBikes'
 import { howToAsk } from './asking'
 import { causesLeft, leadsTo, oddsOf, REAR_COMPLAINTS } from './complaints'
 import { headOfRear } from '../rear/heads'
 import { stagesDone } from '../rear/progress'
+import { OTHER_COMPLAINTS, otherCausesLeft } from './otherComplaints'
+import { OTHER_IDS, otherSays, throwsChain } from './otherSays'
+import { proposedBy } from './sentence'
 import { whyOf } from './schoolWhys'
 import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
 import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
@@ -89,8 +92,8 @@ describe('the sense check', () => {
 })
 
 describe('schools', () => {
-  test('nine kinds, each member with a line on why, and an id of its own', () => {
-    expect(SCHOOL_KINDS).toHaveLength(9)
+  test('thirteen kinds, each member with a line on why, and an id of its own', () => {
+    expect(SCHOOL_KINDS).toHaveLength(13)
     for (const kind of SCHOOL_KINDS) {
       expect(new Set(SCHOOLS[kind].map(s => s.id)).size).toBe(SCHOOLS[kind].length)
       for (const s of SCHOOLS[kind]) expect(whyOf(kind, s.id).length).toBeGreaterThan(20)
@@ -157,4 +160,39 @@ test('stages count as done by what the ledger says', () => {
   expect(
     done({ kind: 'proved', what: 'road', ring: null, exceptions: [2] }, { kind: 'torqued', exceptions: [] }).prove,
   ).toBe(false)
+})
+
+describe('what is said of front, brakes and hub', () => {
+  test('every one has words, causes, a test whose answers leave some of them, and is known to the ledger', () => {
+    expect(OTHER_COMPLAINTS.map(c => c.id).sort()).toEqual([...OTHER_IDS].sort())
+    for (const c of OTHER_COMPLAINTS) {
+      expect(otherSays(c.id)!.length).toBeGreaterThan(8)
+      expect(REAR_COMPLAINTS.some(r => r.id === c.id)).toBe(false)
+      for (const a of c.test.answers) {
+        const left = otherCausesLeft(c, a.id)
+        expect(left.length).toBeGreaterThan(0)
+        expect(left.every(x => c.causes.includes(x))).toBe(true)
+      }
+      // the answers split: no two leave the same, and no cause is left by none
+      expect(new Set(c.test.answers.map(a => a.leaves[0])).size).toBe(c.test.answers.length)
+      expect(new Set(c.test.answers.flatMap(a => a.leaves)).size).toBe(c.causes.length)
+      expect(otherCausesLeft(c, null)).toEqual(c.causes)
+      expect(schemaOf('said').safeParse({ kind: 'said', complaint: c.id, answer: null }).success).toBe(true)
+      // it says nothing of the rear's causes
+      expect(oddsOf(c.id, null)).toEqual({})
+    }
+    expect(schemaOf('said').safeParse({ kind: 'said', complaint: 'brake-odd', answer: null }).success).toBe(false)
+  })
+  test('a customer’s sentence proposes them; a chain thrown in front is known to the front bench', () => {
+    expect(proposedBy('Brakes squeal and the front one rubs').complaints).toEqual(
+      expect.arrayContaining(['brake-noise', 'brake-rubs']),
+    )
+    expect(proposedBy('it won’t go on the big ring'.replace('’', "'")).complaints).toContain('front-no-climb')
+    expect(throwsChain([{ complaint: 'front-off-inside' }])).toEqual(['inboard'])
+    expect(throwsChain([{ complaint: 'front-off-outside' }, { complaint: 'front-off-inside' }])).toEqual([
+      'inboard',
+      'outboard',
+    ])
+    expect(throwsChain([{ complaint: 'brake-rubs' }])).toEqual([])
+  })
 })

@@ -51,13 +51,33 @@ const WHYS: Readonly<Record<SchoolKind, Readonly<Record<string, string>>>> = {
     centred: 'In line under the smallest: quiet, and no travel to spare towards the frame.',
     outboard: 'Still drops in when the frame flexes under load.',
   },
+  front: {
+    tells: 'Height and line first; then the look or the turn that brings most, each stop seen before it is left.',
+    conventional: 'Each stop by itself before the cable has a say: L slack, then tension, then H.',
+    rotating: 'The cage is set and clamped on the big ring, by its marks; L only lets the chain drop.',
+    bare: 'No chain and no cable yet: both stops by eye and hand, then chain and cable on something safe.',
+    second: 'It worked lately: what shows now decides what is touched.',
+  },
   height: {
     close: 'The closer the plate, the better it leads the chain up.',
     coin: 'Clears tall shifting teeth and a ring that is not quite round; two coins show it at once.',
   },
+  endGap: {
+    one: 'Room for a frame that flexes when the rider stands.',
+    close: 'The closer the plates, the quicker it shifts and the less a chain can be thrown; on a stiff frame.',
+  },
   pads: {
     flat: 'The whole pad bites at once and wears evenly; toe wears away in a month.',
     toe: 'Front touches first, so it does not squeal: a thin shim under the rear of the pad while nipping, not over a groove.',
+  },
+  padGap: {
+    usual: 'Arms by letting out, a calliper by its barrel.',
+    'let-out': 'The barrel stays in: all its thread is left for wear.',
+    'wind-in': 'No wire slips while you clamp, and the gap is wound to a hair.',
+  },
+  film: {
+    dry: 'Lined housing needs nothing, and grease holds grit.',
+    greased: 'Slides from the first day, and keeps water out. Never one that dries sticky.',
   },
 }
 

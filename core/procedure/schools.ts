@@ -1,5 +1,7 @@
 import { z } from 'zod'
+import { FRONT_ORDER_WORDS, FRONT_ORDERS, type FrontOrder } from './frontOrders'
 import { CLAMPS } from './clampSchools'
+import type { PadGap } from './padGaps'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 
@@ -7,7 +9,21 @@ import type { Stage } from './stages'
  * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists (`schoolWhys.ts`, apart, since no bench shows it). Gates hold
  * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
  */
-export const SCHOOL_KINDS = ['order', 'step', 'test', 'clamp', 'barrel', 'gap', 'placing', 'height', 'pads'] as const
+export const SCHOOL_KINDS = [
+  'order',
+  'step',
+  'test',
+  'clamp',
+  'barrel',
+  'gap',
+  'placing',
+  'front',
+  'height',
+  'endGap',
+  'pads',
+  'padGap',
+  'film',
+] as const
 export type SchoolKind = (typeof SCHOOL_KINDS)[number]
 export const SCHOOL_KIND_WORDS: Record<SchoolKind, string> = {
   order: 'Order of the work',
@@ -17,8 +33,12 @@ export const SCHOOL_KIND_WORDS: Record<SchoolKind, string> = {
   barrel: 'Where the barrel starts',
   gap: 'B gap',
   placing: 'Where H stands',
+  front: 'Order at the front',
   height: 'Front cage over the teeth',
+  endGap: 'Front gaps at the stops',
   pads: 'Brake pads',
+  padGap: 'How the pad gap is set',
+  film: 'Inner, dry or greased',
 }
 
 type Named<Id extends string> = { id: Id; name: string }
@@ -189,6 +209,15 @@ export const HEIGHTS: readonly (Named<string> & { targetMm: { from: number; to: 
   },
 ]
 
+/** In which order the front is set; what each sees to first is in `core/front/orders.ts`. */
+export const FRONTS: readonly Named<FrontOrder>[] = FRONT_ORDERS.map(id => ({ id, name: FRONT_ORDER_WORDS[id] }))
+
+/** `targetMm`: plate to chain at both ends of the cage's travel. */
+export const END_GAPS: readonly (Named<string> & { targetMm: { from: number; to: number } })[] = [
+  { id: 'one', name: 'About 1 mm', targetMm: { from: 0.75, to: 1.25 } },
+  { id: 'close', name: '0 to 0.5 mm', targetMm: { from: 0, to: 0.5 } },
+]
+
 export const PADS: readonly (Named<string> & { toeMm: number })[] = [
   {
     id: 'flat',
@@ -202,6 +231,19 @@ export const PADS: readonly (Named<string> & { toeMm: number })[] = [
   },
 ]
 
+/** Two ways to a gap at the pads, and which each kind of brake is usually done by (`core/brake/fitting.ts`). */
+export const PAD_GAPS: readonly Named<PadGap>[] = [
+  { id: 'usual', name: 'As the kind is usually done' },
+  { id: 'let-out', name: 'Pads on the rim, let out' },
+  { id: 'wind-in', name: 'Clamped barrel out, wound in' },
+]
+
+/** What goes on an inner in its housing; a step of fitting each (`core/cable/steps.ts`). */
+export const FILMS = [
+  { id: 'dry', name: 'Run dry' },
+  { id: 'greased', name: 'Thin film of silicone' },
+] as const
+
 export const SCHOOLS = {
   order: ORDERS,
   step: STEPS,
@@ -210,8 +252,12 @@ export const SCHOOLS = {
   barrel: BARREL_STARTS,
   gap: GAPS,
   placing: PLACINGS,
+  front: FRONTS,
   height: HEIGHTS,
+  endGap: END_GAPS,
   pads: PADS,
+  padGap: PAD_GAPS,
+  film: FILMS,
 } as const
 
 const ids = <T extends { id: string }>(list: readonly T[]) =>
@@ -226,8 +272,12 @@ export const SchoolChoice = z
     barrel: ids(BARREL_STARTS),
     gap: ids(GAPS),
     placing: ids(PLACINGS),
+    front: ids(FRONTS),
     height: ids(HEIGHTS),
+    endGap: ids(END_GAPS),
     pads: ids(PADS),
+    padGap: ids(PAD_GAPS),
+    film: ids(FILMS),
   })
   .partial()
 export type SchoolChoice = z.infer<typeof SchoolChoice>
@@ -240,8 +290,12 @@ export const USUAL_SCHOOLS: Required<SchoolChoice> = {
   barrel: 'usual',
   gap: 'close',
   placing: 'centred',
+  front: 'tells',
   height: 'close',
+  endGap: 'one',
   pads: 'flat',
+  padGap: 'usual',
+  film: 'dry',
 }
 
 const found = <T extends { id: string }>(list: readonly T[], id: string): T => list.find(s => s.id === id) ?? list[0]
@@ -268,8 +322,12 @@ export function schoolsOf(s: Standards, ...narrowest: (SchoolChoice | null | und
     // the maker's figure is typed on the bike, and is in no table
     gap: gap.id === 'maker' ? gap : { ...gap, targetMm: targetIn(s, `gap-${gap.id}`) },
     placing: { ...placing, targetMm: targetIn(s, `h-${placing.id}`) },
+    front: found(FRONTS, ids.front),
     height: found(HEIGHTS, ids.height),
+    endGap: found(END_GAPS, ids.endGap),
     pads: found(PADS, ids.pads),
+    padGap: found(PAD_GAPS, ids.padGap),
+    film: found(FILMS, ids.film),
   }
 }
 export type Schools = ReturnType<typeof schoolsOf>

@@ -22,7 +22,7 @@ function lastSeen(
   at: 'H' | 'L',
   log: readonly BenchEvent[],
 ): { offsetMm: number; since: readonly BenchEvent[] } | null {
-  const i = log.findLastIndex(e => movedStops(e) || (e.kind === 'sight' && e.at === at))
+  const i = log.findLastIndex(e => movedStops(e) || (e.kind === 'sight' && e.at === at && e.sdMm === undefined))
   const seen = log[i]
   return seen?.kind === 'sight' ? { offsetMm: seen.offsetMm, since: log.slice(i + 1) } : null
 }

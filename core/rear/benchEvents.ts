@@ -10,7 +10,8 @@ export type BenchEvent =
   /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */
   | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[] }
   | { kind: 'turn'; screw: Screw; turns: number }
-  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number }
+  /** `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate. */
+  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number }
   | { kind: 'offset'; click: number; offsetMm: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
   /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */

@@ -4,7 +4,8 @@ import { HOUSING_PLACES } from '../cable/places'
 import { z } from 'zod'
 import { EventId } from '../chapter/ids'
 import { SCREWS } from '../chapter/screws'
-import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { rearSays } from '../procedure/rearSays'
+import { otherSays } from '../procedure/otherSays'
 import { HAPPENED } from '../procedure/happened'
 import { SENSE_IDS } from '../procedure/senseCheck'
 import { TORQUE_IDS } from '../procedure/torques'
@@ -16,6 +17,7 @@ import { GAP_LOOKS } from './gapLook'
 import { HOUSING_ENDS, HOUSING_KINDS } from './clamp'
 import { CLAMP_IDS } from '../procedure/clampSchools'
 import { RearParts } from './parts'
+import { L_FELT } from './stopFelt'
 
 const Click = z
   .int('click must be a whole number')
@@ -96,6 +98,8 @@ export const REAR_EVENTS = [
       message: 'winding out is counted +, winding in −',
     }),
   z.strictObject({ kind: z.literal('sight'), at: z.enum(['H', 'L']), offsetMm: OffsetMm, advised }),
+  /** L judged by thumb and ear, the cranks turned by hand. */
+  z.strictObject({ kind: z.literal('felt'), what: z.enum(L_FELT) }),
   z.strictObject({ kind: z.literal('offset'), click: Click, offsetMm: OffsetMm, advised }),
   z.strictObject({
     kind: z.literal('gauge'),
@@ -123,7 +127,9 @@ export const REAR_EVENTS = [
   z.strictObject({ kind: z.literal('replace'), part: z.enum(PARTS), advised }),
   z.strictObject({
     kind: z.literal('said'),
-    complaint: z.string().refine(id => REAR_COMPLAINTS.some(c => c.id === id), 'that complaint is not in the list'),
+    complaint: z
+      .string()
+      .refine(id => rearSays(id) !== undefined || otherSays(id) !== undefined, 'that complaint is not in the list'),
     answer: z.string().max(20).nullable(),
     /** Said by mistake, or taken back. */
     withdrawn: z.literal(true).optional(),

@@ -5,6 +5,7 @@ import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { CAUSES, CAUSE_WORDS, type Cause } from '../response/causes'
 import type { Standards } from '../standards/inForce'
 import type { Part } from './benchEvents'
+import type { RearOf } from './events'
 import { gapNow, learntGapPerTurn } from './gap'
 import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
 import { SETTLE, settleForecast, TELL_RIDER } from './settle'
@@ -95,6 +96,12 @@ const USED: Record<Part, string[]> = {
   cassette: ['Cassette'],
 }
 
+const PROVEN: Record<RearOf<'proved'>['what'], (ring: RearOf<'proved'>['ring']) => string> = {
+  ring: ring => (ring ? `Proven, ${ring} ring` : 'Proven, every gear'),
+  several: () => 'Proven, several clicks',
+  road: () => 'Proven on the road',
+}
+
 function done(rear: RearState): Fact[] {
   const out: Fact[] = []
   for (const screw of SCREWS) {
@@ -132,7 +139,7 @@ function done(rear: RearState): Fact[] {
   if (rear.beddedShifts) out.push({ what: 'Bedded', figure: `${rear.beddedShifts} shifts` })
   for (const p of rear.proved)
     out.push({
-      what: p.ring ? `Proven, ${p.ring} ring` : p.what === 'road' ? 'Proven on the road' : 'Proven, several clicks',
+      what: PROVEN[p.what](p.ring),
       figure: p.exceptions.length
         ? `not clean ${p.exceptions.map(k => rear.parts?.cassette.teeth[k] ?? `gear ${k + 1}`).join(', ')}`
         : 'clean',
@@ -174,9 +181,8 @@ function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
   return out
 }
 
-/** Is how far out the barrel stands only counted from an assumed start? A clamp makes it known. */
-export const barrelAssumed = (rear: RearState): boolean =>
-  (rear.parts?.barrel.assumed ?? true) && !rear.restarted.has('barrel')
+/** Is how far out the barrel stands only counted from an assumed start? A clamp with its figure, or a recount, makes it known. */
+export const barrelAssumed = (rear: RearState): boolean => !rear.barrelCounted
 
 /** The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none was. */
 export function gapLeft(rear: RearState, at: 'stand' | 'sagged'): number | null {

@@ -261,3 +261,13 @@ test('parts of the same numbers share a row of the matrix', () => {
   expect(rows.find(r => r.ids.includes('r14-10'))!.ids).toEqual(['r14-10', 'r15-10'])
   expect(rows.flatMap(r => r.ids)).toHaveLength(DRIVETRAIN_STANDARDS.length)
 })
+
+test('a lever with fewer clicks than sprockets never works without care, however wide its window', () => {
+  const whole = { pullMm: new Array<number>(9).fill(2.8), ratio: 1.41, pitchMm: new Array<number>(9).fill(3.95) }
+  expect(fitOf(whole).verdict).toBe('works')
+  const short = { ...whole, pullMm: whole.pullMm.slice(2) }
+  const fit = fitOf(short)
+  expect([fit.verdict, quickFit(short).verdict]).toEqual(['care', 'care'])
+  expect(fit.unreached).toBe(2)
+  expect(sayFit(fit, String)).toBe('Works on the 8 smallest. No click reaches the largest 2: L holds the chain off.')
+})

@@ -27,8 +27,9 @@ export type Fit = Match & {
   tightGears: number[]
   /** Ratio the sums went by: the mean along the travel. */
   ratio: number
-  /** Gears both shifter and cassette have. */
+  /** Gears both shifter and cassette have, and sprockets no click reaches. */
   gears: number
+  unreached: number
   /** Errors between which each gear is clean both ways, mm; endless where a well-set stop holds it. */
   cleanMm: { from: number; to: number }[]
 }
@@ -48,7 +49,7 @@ export function fitOf(trio: Trio, barrelMm = M5_PITCH_MM): Fit {
   const room = (NEEDED_WINDOW_TURNS / 2) * barrelMm
   const middle = (from + to) / 2
   const windowTurns = (to - from) / barrelMm
-  const verdict = verdictOf(windowTurns)
+  const verdict = verdictOf(windowTurns, trio)
   const tightGears =
     verdict === 'works'
       ? []
@@ -65,6 +66,7 @@ export function fitOf(trio: Trio, barrelMm = M5_PITCH_MM): Fit {
     tightGears,
     ratio,
     gears: g.n,
+    unreached: leftOut(trio),
     cleanMm: cleanBands(trio),
   }
 }
@@ -85,15 +87,21 @@ export function quickFit(
   const { g, from, to } = windowOf(pullMm, ratio, pitchMm)
   const windowTurns = (to - from) / barrelMm
   return {
-    verdict: verdictOf(windowTurns),
+    verdict: verdictOf(windowTurns, trio),
     windowTurns,
     worstMm: errorsAfterOffset(g.cableMm, g.placeMm, ratio).worstMm,
     gears: g.n,
   }
 }
 
-const verdictOf = (windowTurns: number): Verdict =>
-  windowTurns < NO_WINDOW_TURNS ? 'will-not-index' : windowTurns < NEEDED_WINDOW_TURNS ? 'care' : 'works'
+/** A lever with fewer clicks than the cassette has gaps leaves sprockets out: with care at best, however wide the window. */
+const verdictOf = (windowTurns: number, { pullMm, pitchMm }: Trio): Verdict => {
+  if (windowTurns < NO_WINDOW_TURNS) return 'will-not-index'
+  return windowTurns < NEEDED_WINDOW_TURNS || leftOut({ pullMm, pitchMm }) > 0 ? 'care' : 'works'
+}
+/** Sprockets no click reaches. */
+export const leftOut = ({ pullMm, pitchMm }: Pick<Trio, 'pullMm' | 'pitchMm'>): number =>
+  Math.max(0, pitchMm.length - pullMm.length)
 
 const USUAL_HEARING = { sharpness: 1, asymmetryPitch: 0 } as const
 
@@ -156,13 +164,17 @@ export function sayFit(fit: Fit, gearName: (k: number) => string): string {
   const off = `${fit.worstMm.toFixed(2)} mm off at the ${gearName(worst)} after the best offset`
   const tight = list(fit.tightGears.map(gearName))
   const needs = `It needs a pull ratio of ${fit.ratioNeeded.toFixed(2)}, this is ${fit.ratio.toFixed(2)}.`
+  const short = fit.unreached
+    ? ` No click reaches the largest${fit.unreached > 1 ? ` ${fit.unreached}` : ''}: L holds the chain off.`
+    : ''
   switch (fit.verdict) {
     case 'works':
       return `They go together: every gear is clean over ${window} of the barrel${fit.worstMm < 0.02 ? '' : `, at most ${fit.worstMm.toFixed(2)} mm off`}.`
     case 'care':
-      return `Works with care in the ${tight}: every gear is clean over only ${window} of the barrel; ${off}. ${needs}`
+      if (fit.windowTurns >= NEEDED_WINDOW_TURNS) return `Works on the ${fit.gears} smallest.${short}`
+      return `Works with care in the ${tight}: every gear is clean over only ${window} of the barrel; ${off}. ${needs}${short}`
     case 'will-not-index':
-      return `Will not index: ${fit.windowTurns <= 0 ? 'no setting of the barrel has every gear clean' : 'less than 1/8 turn of the barrel has every gear clean'}, ${off}. ${needs}`
+      return `Will not index: ${fit.windowTurns <= 0 ? 'no setting of the barrel has every gear clean' : 'less than 1/8 turn of the barrel has every gear clean'}, ${off}. ${needs}${short}`
   }
 }
 

@@ -5,8 +5,10 @@ import { fromSixteenths } from '../quantity/turns'
 import type { RearSetup } from '../response/setup'
 import { takeUpOf } from '../procedure/clampSchools'
 import type { RearEvent, RearOf } from './events'
+import { mayReachLargest } from './gates'
 import { EYE } from './hangerEye'
 import { leftOut } from './rings'
+import { feltAsSight } from './stopFelt'
 
 /**
  * The one projection from the shop's ledger to the contract's bench events. Where the lever stood is taken from the
@@ -36,6 +38,9 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
       ]
     case 'sight':
       return [{ kind: 'sight', at: event.at, offsetMm: event.offsetMm }]
+    // nobody pushes onto an L that was not seen: what is told of one all the same says nothing
+    case 'felt':
+      return mayReachLargest(trace) ? [feltAsSight(event.what)] : []
     case 'offset':
       return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm }]
     case 'bend':

@@ -2,6 +2,8 @@ import { describe, expect, test } from 'vitest'
 import { telling } from '../chapter/testTold'
 import type { LedgerEvent } from '../ledger/events'
 import { reduce } from '../ledger/reduce'
+import { TABLE_ONLY } from '../standards/inForce'
+import { rearFacts } from './facts'
 import { stockParts } from './typedParts'
 
 const told = telling<LedgerEvent>()
@@ -44,6 +46,20 @@ describe('what proving hears counts as heard', () => {
         .join(),
     ).toContain('before L was seen')
     expect(rearOf(proved('big')).flagged).toEqual([])
+  })
+})
+
+describe('on the sheet', () => {
+  test('a bike with one ring was proven in every gear', () => {
+    const state = reduce([
+      told({ kind: 'arrived', parts: stockParts('r14-10') }),
+      told(seen),
+      told(proved(null)),
+      told(proved(null, [], 'several')),
+      told(proved('big')),
+    ])
+    const whats = rearFacts(state, null, TABLE_ONLY).done.map(f => f.what)
+    expect(whats).toEqual(expect.arrayContaining(['Proven, every gear', 'Proven, several clicks', 'Proven, big ring']))
   })
 })
 

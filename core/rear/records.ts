@@ -1,3 +1,4 @@
+import { isMeasured } from '../cable/run'
 import { HOUSING_PLACES, placeOfPiece } from '../cable/places'
 import type { CableState } from '../cable/state'
 import { figureRule, keeping, LONG, turnsRule, type RecordFigure, type RecordRule } from '../chapter/records'
@@ -80,7 +81,9 @@ export function rearFigures(
   if (run && cable.cabled.rear?.includes('clamped'))
     for (const p of run.pieces) {
       const place = placeOfPiece(p.name)
-      if (p.kind === 'housing' && place && !rear.housing.some(h => h.place === place))
+      // a usual length or a guess is nobody's figure; a piece that was cut is as long as it was planned
+      const known = isMeasured(p) || cable.cabled.rear.includes('cut')
+      if (p.kind === 'housing' && place && known && !rear.housing.some(h => h.place === place))
         keep(`housing ${place}`, p.lengthMm)
     }
   keep('inner', rear.inner?.lengthMm)

@@ -1,6 +1,7 @@
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { HAPPENED_WORDS } from '../procedure/happened'
-import { REAR_COMPLAINTS } from '../procedure/complaints'
+import { rearSays } from '../procedure/rearSays'
+import { otherSays } from '../procedure/otherSays'
 import { SENSE_CHECK } from '../procedure/senseCheck'
 import { TORQUE_WORDS } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
@@ -11,6 +12,7 @@ import type { RearEvent, RearOf } from './events'
 import { GAP_LOOK_WORDS } from './gapLook'
 import { HANGER_LOOK_WORDS } from './hangerEye'
 import { sayParts } from './parts'
+import { L_FELT_WORDS } from './stopFelt'
 
 export const PROVED_WORDS = {
   several: 'Several clicks at a stroke',
@@ -35,7 +37,7 @@ export const RENEWED_WORDS: Record<Part, string> = {
 
 /** What the customer says, in the words of the list. */
 export const sayComplaint = (e: RearOf<'said'>): string =>
-  REAR_COMPLAINTS.find(c => c.id === e.complaint)?.says ?? e.complaint
+  rearSays(e.complaint) ?? otherSays(e.complaint) ?? e.complaint
 
 /** What a sense check found: "all fine, chain 0.3 %". */
 export function saySensed(e: RearOf<'sensed'>): string {
@@ -72,6 +74,8 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(fromSixteenths(e.sixteenths))} ${e.way}`
     case 'sight':
       return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
+    case 'felt':
+      return `L by thumb and ear: ${L_FELT_WORDS[e.what].toLowerCase()}`
     case 'offset':
       return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
     case 'gauge':

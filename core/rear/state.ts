@@ -16,6 +16,7 @@ import { L_UNSEEN, mayReachLargest, reachesLargest } from './gates'
 import { setupOf, type RearParts } from './parts'
 import { benchEventsOf } from './project'
 import { BEDDING_SHIFTS } from './settle'
+import type { LFelt } from './stopFelt'
 import { startOf, step, type Trace } from './trace'
 
 /** Where the rear derailleur of a job stands after its log; the latest word on each thing that is not a screw. */
@@ -35,6 +36,8 @@ export type RearState = {
   /** Screws that were turned at all. */
   turned: ReadonlySet<ScrewName>
   barrelSixteenths: number
+  /** How far out was counted, not taken as usual: as it came, at a clamp or a recount. A new cable drawn where it stood tells nothing. */
+  barrelCounted: boolean
   /** Place in the log of each screw's last turn. */
   lastTurnSeq: Readonly<Partial<Record<ScrewName, number>>>
   /** The last shift heard, and its place in the log. */
@@ -48,6 +51,8 @@ export type RearState = {
   sensed: RearOf<'sensed'> | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
   /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
+  /** L by thumb and ear, and how far its screw then stood in, sixteenths; null while nobody tried since it was last seen. */
+  felt: { what: LFelt; sixteenths: number } | null
   found: readonly (RearOf<'sight'> | RearOf<'gauge'>)[]
   gaps: readonly { event: RearOf<'gap'>; bSixteenths: number }[]
   sights: readonly { event: RearOf<'sight'>; sixteenths: number }[]
@@ -82,6 +87,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   restarted: new Set(),
   turned: new Set(),
   barrelSixteenths: 0,
+  barrelCounted: false,
   lastTurnSeq: {},
   lastHeard: null,
   said: [],
@@ -92,6 +98,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   found: [],
   gaps: [],
   sights: [],
+  felt: null,
   housing: [],
   inner: null,
   proved: [],
@@ -150,7 +157,14 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       const parts = was.corrected ?? event.parts
       if (!parts) return was
       const setup = setupOf(parts)
-      return { ...was, parts, setup, trace: startOf(setup), barrelSixteenths: toSixteenths(setup.barrelTurnsOut) }
+      return {
+        ...was,
+        parts,
+        setup,
+        trace: startOf(setup),
+        barrelSixteenths: toSixteenths(setup.barrelTurnsOut),
+        barrelCounted: !parts.barrel.assumed,
+      }
     }
     case 'parts':
       return { ...was, waived: without(was.waived, 'parts') }
@@ -162,11 +176,19 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return {
         ...onBench(restart(was, ['barrel']), told),
         sinceClamp: 0,
+        barrelCounted: true,
         cut: null,
         clamps: [...was.clamps, event],
       }
     case 'replace':
-      return replaced(onBench(restart(was, SCREWS_OF[event.part]), told), event.part)
+      return replaced(
+        {
+          ...onBench(restart(was, SCREWS_OF[event.part]), told),
+          // the barrel came with what was renewed, or stands where it stood
+          barrelCounted: was.barrelCounted && (event.part === 'cable' || !SCREWS_OF[event.part].includes('barrel')),
+        },
+        event.part,
+      )
     case 'recount':
       return recounted(was, told, fromSixteenths(event.barrelSixteenthsOut))
     case 'bend': {
@@ -175,6 +197,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         ...onBench(was, told),
         gauges: last ? [...was.gauges.slice(0, -1), { ...last, bentBefore: event }] : was.gauges,
         sights: [],
+        felt: null,
         gaps: [],
         gapLooks: [],
         bends: [...was.bends, event],
@@ -192,10 +215,13 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return {
         ...onBench(was, told),
         sights: [...was.sights, { event, sixteenths: was.net[event.at] }],
+        felt: event.at === 'L' ? null : was.felt,
         found: [...was.found, event],
       }
     case 'shift':
       return onBench(heardTwice(was, told, event), told)
+    case 'felt':
+      return { ...onBench(was, told), felt: { what: event.what, sixteenths: was.net.L } }
     case 'pass':
     case 'went':
     case 'offset':
@@ -258,7 +284,9 @@ const without = (waived: ReadonlySet<Waivable>, what: Waivable): ReadonlySet<Wai
 function replaced(was: RearState, part: Part): RearState {
   const cable = part === 'cable' ? { sinceClamp: 0, cut: null } : {}
   const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
-  const places = moved ? { sights: [], gaps: [], gapLooks: [], gauges: part === 'hanger' ? [] : was.gauges } : {}
+  const places = moved
+    ? { sights: [], felt: null, gaps: [], gapLooks: [], gauges: part === 'hanger' ? [] : was.gauges }
+    : {}
   const straight = part === 'hanger' ? { eyed: null, waived: without(was.waived, 'hanger') } : {}
   return { ...was, renewed: [...was.renewed, part], ...cable, ...places, ...straight }
 }
@@ -347,7 +375,7 @@ function recounted(was: RearState, { id }: Told<RearEvent>, counted: number): Re
   try {
     checkSetup(setup)
     const trace = bench.reduce((t, e) => step(t, e, setup), startOf(setup))
-    return { ...was, setup, bench, trace, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+    return { ...was, setup, bench, trace, barrelSixteenths: toSixteenths(trace.barrelTurns), barrelCounted: true }
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
     const why = `${sayTurns(counted)} turns out does not go with the turns noted since: count once more, or take one back`

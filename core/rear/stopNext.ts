@@ -4,6 +4,7 @@ import { geometryOf } from '../response/setup'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import type { RearState } from './state'
 import { stopTurn } from './asSeen'
+import { feltTurn, type LFelt } from './stopFelt'
 import { learntMmPerTurn, lTargetMm } from './stops'
 
 type Span = { from: number; to: number }
@@ -19,6 +20,8 @@ type StopNext = {
   targetMm: Span
   /** As last seen, carried on by the turns since; null when it was not. */
   offsetMm: number | null
+  /** By thumb and ear since it was last seen or turned; null when nobody tried. */
+  felt: LFelt | null
   /** Turned since it was seen: to be looked at again. */
   turned: boolean
   sightings: number
@@ -42,6 +45,8 @@ export function stopNext(rear: RearState, stop: 'L' | 'H', hTargetMm: Span, s: S
   const turnsSince = last ? fromSixteenths(rear.net[stop]) - last.turnsIn : 0
   const offsetMm = last ? last.offsetMm + turnsSince * learnt.mmPerTurn * (stop === 'H' ? 1 : -1) : null
   const targetMm = stop === 'L' ? lTargetMm(s) : hTargetMm
+  // by thumb and ear, with the screw as it now stands
+  const felt = stop === 'L' && rear.felt?.sixteenths === rear.net.L ? rear.felt.what : null
   return {
     stop,
     teeth: setup.teeth[sprocket]!,
@@ -53,6 +58,11 @@ export function stopNext(rear: RearState, stop: 'L' | 'H', hTargetMm: Span, s: S
     turned: turnsSince !== 0,
     sightings: sights.length,
     learnt,
-    turns: offsetMm === null ? 0 : stopTurn(stop, offsetMm, targetMm, learnt.mmPerTurn),
+    felt,
+    turns: felt
+      ? feltTurn(felt, offsetMm)
+      : offsetMm === null
+        ? 0
+        : stopTurn(stop, offsetMm, targetMm, learnt.mmPerTurn),
   }
 }

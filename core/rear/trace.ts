@@ -64,6 +64,7 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
       else next.lTurns += event.turns
       return next
     case 'sight':
+      if (event.sdMm !== undefined) return next
       return event.at === 'L' ? { ...next, seenL: true } : { ...next, seenH: true }
     case 'offset':
       return { ...next, lever: event.click, chain: event.click, lastInward: event.click > 0 }
@@ -120,6 +121,7 @@ function checked(event: BenchEvent, n: number): BenchEvent {
     case 'sight':
       oneOf('at', event.at, ['H', 'L'])
       finite('offsetMm', event.offsetMm)
+      if (event.sdMm !== undefined && !(event.sdMm > 0)) throw new RangeError('sdMm must be positive')
       return event
     case 'offset':
       wholeIn('click', event.click, 0, n - 1)

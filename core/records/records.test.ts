@@ -3,7 +3,8 @@ import { MIXED, TYPED, standardOf } from '../rear/records'
 import { RECORD_RULES, figureOfEvent, recordRule, recordsOf, sayStandard, standardsOf } from './chapters'
 import { telling } from '../chapter/testTold'
 import { describe, expect, test } from 'vitest'
-import type { CableStep } from '../cable/steps'
+import type { CableStep } from '../cable/stepNames'
+import { asRead } from '../cable/run'
 import { templateRun } from '../cable/templates'
 import type { LedgerEvent } from '../ledger/events'
 import { reduce } from '../ledger/reduce'
@@ -19,6 +20,7 @@ import {
 import { sayNumbers, type RearParts } from '../rear/parts'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
+import { barrelAssumed } from '../rear/facts'
 import { USUAL_FRONT } from '../front/parts'
 import { usualHubs } from '../hub/kinds'
 import { questionFor, type Seen } from './question'
@@ -59,8 +61,16 @@ describe('what a visit leaves for the records', () => {
     for (const figure of Object.keys(kept)) expect(recordRule(figure), figure).toBeDefined()
   })
   test('a run fitted on the cable bench leaves its pieces, one that was only planned does not', () => {
-    const run: LedgerEvent = { kind: 'run', run: templateRun('external', 'rear') }
+    const usual = templateRun('external', 'rear')
+    const run: LedgerEvent = { kind: 'run', run: asRead(usual, 'old', '') }
+    const clamped: LedgerEvent = { kind: 'cabled', run: 'rear', step: 'clamped' }
     expect(visit([run])).toEqual({})
+    // a usual length and a guess are nobody's figure, until they were cut so
+    for (const by of ['template', 'guess'] as const)
+      expect(visit([{ kind: 'run', run: asRead(usual, by, '') }, clamped])).toEqual({})
+    expect(
+      Object.keys(visit([{ kind: 'run', run: usual }, { kind: 'cabled', run: 'rear', step: 'cut' }, clamped])),
+    ).toEqual(['housing lever loop', 'housing last loop'])
     expect(
       Object.values(visit([run, { kind: 'cabled', run: 'rear', step: 'clamped' }])).map(r => [r.figure, r.value]),
     ).toEqual([
@@ -69,7 +79,7 @@ describe('what a visit leaves for the records', () => {
     ])
     expect(
       visit([
-        { kind: 'run', run: templateRun('full-length', 'rear') },
+        { kind: 'run', run: asRead(templateRun('full-length', 'rear'), 'bike', '') },
         { kind: 'cabled', run: 'rear', step: 'clamped' },
       ])['housing full length'].value,
     ).toBe(1720)
@@ -212,6 +222,20 @@ describe('a step on the cable bench means what the rear stages mean', () => {
       told({ kind: 'run', run: templateRun('external', 'rear') }),
       ...steps.map(step => told({ kind: 'cabled', run: 'rear', step })),
     ])
+  test('where the barrel stands is no fact for a new cable drawn where it stood; a clamp with its figure makes it one', () => {
+    const assumed = { ...parts, barrel: { ...parts.barrel, assumed: true } }
+    const after = (...events: LedgerEvent[]) => {
+      const job = reduce([{ kind: 'arrived', parts: assumed } as const, ...events].map(e => told(e)))
+      return { assumed: barrelAssumed(job.rear), kept: recordsOf(job, false).some(r => r.figure === 'barrel-out') }
+    }
+    const cabled = (step: CableStep): LedgerEvent => ({ kind: 'cabled', run: 'rear', step })
+    expect(after(cabled('fed'), cabled('clamped'))).toEqual({ assumed: true, kept: false })
+    expect(after({ kind: 'replace', part: 'shifter' })).toEqual({ assumed: true, kept: false })
+    expect(after({ kind: 'reclamp', barrelSixteenthsOut: 24 })).toEqual({ assumed: false, kept: true })
+    expect(after({ kind: 'recount', barrelSixteenthsOut: 24 })).toEqual({ assumed: false, kept: true })
+    expect(after({ kind: 'reclamp', barrelSixteenthsOut: 24 }, { kind: 'replace', part: 'shifter' }).assumed).toBe(true)
+    expect(after({ kind: 'reclamp', barrelSixteenthsOut: 24 }, { kind: 'replace', part: 'cable' }).assumed).toBe(false)
+  })
   test('fed and clamped is a new cable; clamped alone is not', () => {
     expect(at('fed', 'clamped').rear.renewed).toEqual(['cable'])
     expect(at('fed', 'clamped').rear.bench).toEqual([{ kind: 'replace', part: 'cable' }])

@@ -100,9 +100,71 @@ describe('what is said', () => {
   test('a part that is in no table is none of these', () => {
     expect(identify(parts, { clicks: exactly(9), cableAllMm: { values: [46], sd: 0.3 } }).shifter.is).toBe('none')
     expect(identify(parts, { sprockets: exactly(10), stackMm: { values: [45], sd: 0.1 } }).cassette.is).toBe('none')
+    // far from every row the belief in each is nothing: the nearest is told by its figures
+    const longest = [...parts.shifters].sort((a, b) => sum(b.pullMm) - sum(a.pullMm))[0]
+    const far = identify(parts, { clicks: exactly(9), cableAllMm: { values: [46], sd: 0.3 } }).shifter
+    expect(far.nearest?.ids).toContain(longest.id)
+    expect(identify(parts, { clicks: exactly(3) }).shifter.nearest).toBeNull()
     expect(
       identify(parts, { pulleyMm: { values: [30], sd: 0.1 }, pulledMm: { values: [12], sd: 0.1 } }).derailleur.is,
     ).toBe('none')
+  })
+  /** A part of the table made so much longer or shorter, if no row then lies nearer than that. */
+  const offTable = (share: number) =>
+    [1 - share, 1 + share].flatMap(times => [
+      ...parts.shifters.flatMap(p => {
+        const all = times * sum(p.pullMm)
+        const near = parts.shifters.some(
+          o => o.pullMm.length === p.pullMm.length && Math.abs(all / sum(o.pullMm) - 1) < share - 0.001,
+        )
+        return near
+          ? []
+          : [
+              (sd: number, z: number) =>
+                identify(parts, { clicks: exactly(p.pullMm.length), cableAllMm: { values: [all + sd * z], sd } })
+                  .shifter,
+            ]
+      }),
+      ...parts.cassettes.flatMap(p => {
+        const outer = (c: typeof p) => sum(c.pitchMm) + c.thicknessMm
+        const all = times * outer(p)
+        const near = parts.cassettes.some(
+          o => o.pitchMm.length === p.pitchMm.length && Math.abs(all / outer(o) - 1) < share - 0.001,
+        )
+        return near
+          ? []
+          : [
+              (sd: number, z: number) =>
+                identify(parts, {
+                  sprockets: exactly(p.pitchMm.length + 1),
+                  stackMm: { values: [all + sd * z], sd },
+                }).cassette,
+            ]
+      }),
+    ])
+  test('a part 6 % off every row is none of these by caliper in 95 of 100, and hardly ever named by ruler', () => {
+    const random = randomFrom(41)
+    const off = offTable(0.06)
+    expect(off.length).toBeGreaterThan(30)
+    const share = (sd: number, is: string) => {
+      let hits = 0
+      for (let i = 0; i < 12; i++) for (const ask of off) if (ask(sd, random.normal()).is === is) hits++
+      return hits / (12 * off.length)
+    }
+    expect(share(INSTRUMENTS.caliper.sdMm, 'none')).toBeGreaterThanOrEqual(0.95)
+    expect(share(INSTRUMENTS.ruler.sdMm, 'named')).toBeLessThanOrEqual(0.05)
+  })
+  test('nothing is named below 0.8, nor against a count', () => {
+    const random = randomFrom(42)
+    for (const { id } of DRIVETRAIN_STANDARDS)
+      for (const kind of KINDS) {
+        const answer = identify(parts, read(id, kind, random))[kind]
+        if (answer.is === 'named') expect(answer.apart[0]!.chance, id).toBeGreaterThanOrEqual(0.8)
+      }
+    // 32.0 mm is a row of eight clicks: with seven counted it is the nearest, and no answer
+    const seven = identify(parts, { clicks: exactly(7), cableAllMm: { values: [31.95], sd: 0.1 } }).shifter
+    expect(seven.is).toBe('none')
+    expect(seven.candidates[0].ids).toEqual(['r11-9'])
   })
   test('nothing measured, nothing said; the chances of a kind and of none sum to one', () => {
     const nothing = identify(parts, {})

@@ -21,14 +21,25 @@ const RATIO_SPAN = 2.5
 const SETTLED = 0.95
 /** "None of these" is the answer from here. */
 const NONE_OF_THESE = 0.5
+/** A part is named from this chance, and not below. */
+const NAMED = 0.8
+/** A reading this many of its own errors away from every part of the table is of none of them. */
+const MISFIT = 3
+/** A part in no table that lies so far off a row of it must be excluded, one-sided, before that row is named: 1 in 20. */
+const OFF_TABLE = { share: 0.06, errors: 1.645 } as const
 
 export type Candidate = { ids: string[]; names: string[]; chance: number }
-/** What the measurements say of one part. `apart`: the candidates that cannot be told apart, one when it is named. */
+/**
+ * What the measurements say of one part. `apart`: the candidates that cannot be told apart; one alone is only likeliest where
+ * what was read could as well be a part in no table.
+ */
 export type PartAnswer = {
   is: 'nothing' | 'named' | 'apart' | 'none'
   candidates: Candidate[]
   none: number
   apart: Candidate[]
+  /** Of none of these, the candidate whose figures lie nearest; null else, or where only counts were told. */
+  nearest: Candidate | null
 }
 export type Identified = Record<'shifter' | 'derailleur' | 'cassette', PartAnswer> & {
   /** The measurement that would tell most of what is still open, and between which. */
@@ -50,7 +61,7 @@ export function identify(parts: PartsOfShop, readings: Readings): Identified {
   const ratio = ratioOf(readings)
   const chances = believe(parts, readings)
   const answer = Object.fromEntries(
-    OF.map(of => [of, answerOf(of, listOf(parts, of), chances[of], told(of, readings))]),
+    OF.map(of => [of, answerOf(of, listOf(parts, of), chances[of], readings)]),
   ) as Record<Of, PartAnswer>
   return { ...answer, ratio, next: nextMeasurement(parts, readings, chances) }
 }
@@ -176,6 +187,46 @@ function believe(parts: PartsOfShop, readings: Readings): Chances {
   return out
 }
 
+/** How one measured figure lies against a part: off by how many of its errors, and that error as a share of the figure. */
+type Off = { errors: number; share: number }
+const offFrom = (seen: { mean: number; sd: number }, is: { mean: number; sd: number }): Off => {
+  const sd = Math.hypot(Math.max(seen.sd, LEAST_SD_MM), is.sd)
+  return { errors: Math.abs(seen.mean - is.mean) / sd, share: sd / is.mean }
+}
+/** Every figure measured of a part, counts aside, against one row of the table. */
+function offs(part: ShifterPart | DerailleurPart | CassettePart, readings: Readings): Off[] {
+  if ('ratio' in part) {
+    const seen = ratioOf(readings)
+    const mean = typeof part.ratio === 'number' ? part.ratio : sum(part.ratio) / part.ratio.length
+    return seen ? [offFrom(seen, { mean, sd: TABLE_SPREAD.ratio * mean })] : []
+  }
+  return MEASUREMENTS.flatMap(m => {
+    const is = MEASUREMENT_RULES[m].counted ? null : expected(m, part)
+    return is && readings[m] ? [offFrom(readingOf(readings[m]), is)] : []
+  })
+}
+/** Was something counted otherwise than this row has it? Then it is only the nearest: it is counted again. */
+const miscounted = (part: ShifterPart | DerailleurPart | CassettePart, readings: Readings): boolean =>
+  MEASUREMENTS.some(m => {
+    const is = MEASUREMENT_RULES[m].counted ? expected(m, part) : null
+    return is !== null && readings[m] !== undefined && readingOf(readings[m]).mean !== is.mean
+  })
+/** The candidate that lies nearest by its worst figure: a belief of nothing tells none from another. */
+function nearestOf(
+  list: readonly (ShifterPart | DerailleurPart | CassettePart)[],
+  candidates: readonly Candidate[],
+  readings: Readings,
+): Candidate | null {
+  const off = new Map(list.map(p => [p.id, Math.max(...offs(p, readings).map(o => o.errors))]))
+  const [best] = [...candidates].sort((a, b) => off.get(a.ids[0])! - off.get(b.ids[0])!)
+  return best && Number.isFinite(off.get(best.ids[0])) ? best : null
+}
+/** Would a part in no table, that much off this row, read otherwise? The sharpest figure decides; without one nothing is excluded. */
+function excludesOthers(list: readonly Off[]): boolean {
+  const sharpest = [...list].sort((a, b) => a.share - b.share)[0]
+  return sharpest !== undefined && sharpest.errors <= OFF_TABLE.share / sharpest.share - OFF_TABLE.errors
+}
+
 /** Do two parts of a kind have the same numbers? Then nothing can tell them apart, and nothing needs to. */
 const numbersOf = (part: ShifterPart | DerailleurPart | CassettePart): string =>
   JSON.stringify('pullMm' in part ? part.pullMm : 'pitchMm' in part ? [part.pitchMm, part.thicknessMm] : part.ratio)
@@ -184,7 +235,7 @@ function answerOf(
   of: Of,
   list: readonly (ShifterPart | DerailleurPart | CassettePart)[],
   { each, none }: { each: number[]; none: number },
-  measured: boolean,
+  readings: Readings,
 ): PartAnswer {
   const groups = new Map<string, Candidate>()
   list.forEach((part, i) => {
@@ -193,8 +244,12 @@ function answerOf(
     groups.set(key, { ids: [...was.ids, part.id], names: [...was.names, part.name], chance: was.chance + each[i] })
   })
   const candidates = [...groups.values()].sort((a, b) => b.chance - a.chance)
-  if (!measured) return { is: 'nothing', candidates, none, apart: [] }
-  if (none >= NONE_OF_THESE) return { is: 'none', candidates, none, apart: [] }
+  if (!told(of, readings)) return { is: 'nothing', candidates, none, apart: [], nearest: null }
+  const best = list.find(p => p.id === candidates[0]?.ids[0])
+  const off = best ? offs(best, readings) : []
+  const fits = best !== undefined && !miscounted(best, readings) && off.every(o => o.errors <= MISFIT)
+  if (none >= NONE_OF_THESE || !fits)
+    return { is: 'none', candidates, none, apart: [], nearest: nearestOf(list, candidates, readings) }
   const apart: Candidate[] = []
   let held = 0
   for (const c of candidates) {
@@ -202,7 +257,8 @@ function answerOf(
     held += c.chance
     if (held >= SETTLED * (1 - none)) break
   }
-  return { is: apart.length === 1 ? 'named' : 'apart', candidates, none, apart }
+  const named = apart.length === 1 && apart[0].chance >= NAMED && excludesOthers(off)
+  return { is: named ? 'named' : 'apart', candidates, none, apart, nearest: null }
 }
 
 /** Usual reading error of a measurement still to be made, mm. */

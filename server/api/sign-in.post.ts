@@ -12,7 +12,7 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const { shop: code, name, password } = await body(event, SignIn)
   const who = `${code} ${name.toLowerCase()}`
   const address = getRequestIP(event) ?? 'unknown'
-  await takeTries(['address', address], ['password', `${who} ${address}`], ['account', who])
+  await takeTries(['password', `${who} ${address}`], ['account', who], ['address', address])
   const shop = await shopOfCode(db(), code)
   const person = shop ? await inShop(db(), shop.shop, tx => personByName(tx, shop.shop, name)) : undefined
   if (!(await secretMatches(password, person?.password_hash ?? null)) || !shop || !person)

@@ -1,8 +1,9 @@
 import type { Role } from '#core/chapter/ids'
-import { deleteCookie, getCookie, setCookie, type H3Event } from 'h3'
+import { REVOKED, SHOP_HEADER } from '#core/http/page'
+import { deleteCookie, getCookie, getHeader, setCookie, type H3Event } from 'h3'
 import { inShop } from '../db/connect'
 import { personById } from '../db/people'
-import { FRESH_MINUTES, markTap, sessionByToken } from '../db/sessions'
+import { FRESH_MINUTES, markTap, sessionByToken, wasRevoked } from '../db/sessions'
 import { db } from '../db/shared'
 import { tokenHash } from './secrets'
 import { refuse } from './refuse'
@@ -15,6 +16,8 @@ const TAP_EVERY_MS = 30_000
 
 export type Actor = {
   shop: string
+  /** The shop's code, as its pages say it. */
+  code: string
   session: string
   person: { id: string; name: string; role: Role } | null
   /** Who was unlocked on this device, and when each last tapped there. */
@@ -50,6 +53,7 @@ async function actorOf(event: H3Event): Promise<Actor | null> {
     const person = found.session.person ? await personById(tx, shop, found.session.person) : undefined
     return {
       shop,
+      code: found.code,
       session: found.session.id,
       person: person ? { id: person.id, name: person.name, role: person.role } : null,
       unlocked: new Map(found.unlocked.map(u => [u.person, u.last_tap_at])),
@@ -73,8 +77,23 @@ export function forgetAllSessions(): void {
 /** Throws 401 unless a device is signed in. */
 export async function requireSession(event: H3Event): Promise<Actor> {
   const actor = await actorOf(event)
-  if (!actor) throw refuse(401, 'This device is not signed in: sign in for your shop')
+  if (!actor) {
+    const issues = (await isRevoked(event)) ? [{ field: 'session', message: REVOKED }] : []
+    throw refuse(401, 'This device is not signed in: sign in for your shop', issues)
+  }
+  // a page left open since another shop signed in here: what it asks or sends belongs to nobody here
+  const of = getHeader(event, SHOP_HEADER)
+  if (of !== undefined && of !== actor.code)
+    throw refuse(409, 'Another shop is signed in on this device since: reload this page', [
+      { field: 'shop', message: 'sign in for this shop again, then it is sent' },
+    ])
   return actor
+}
+
+async function isRevoked(event: H3Event): Promise<boolean> {
+  const [shop, token] = getCookie(event, COOKIE)?.split('.') ?? []
+  if (!/^[0-9a-f-]{36}$/.test(shop ?? '') || !token) return false
+  return inShop(db(), shop!, tx => wasRevoked(tx, shop!, tokenHash(token)))
 }
 
 /** Throws 401, or 403 when nobody has said who works. */

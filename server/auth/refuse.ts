@@ -1,4 +1,4 @@
-import { createError, getRequestHeader, getRouterParam, getQuery, type H3Event } from 'h3'
+import { createError, getRequestHeader, getRouterParam, getQuery, setResponseHeader, type H3Event } from 'h3'
 import type { z } from 'zod'
 import { issuesOf, type Refusal } from '#core/http/words'
 
@@ -53,9 +53,13 @@ export async function bytesBody(event: H3Event, mostBytes: number, instead: stri
   if (Number(getRequestHeader(event, 'content-length') ?? 0) > mostBytes) throw tooLarge()
   const parts: Buffer[] = []
   let size = 0
-  for await (const part of event.node.req as AsyncIterable<Buffer>) {
+  // left as it is where it is too large: the answer still goes out, and then the connection ends
+  for await (const part of event.node.req.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
     size += part.length
-    if (size > mostBytes) throw tooLarge()
+    if (size > mostBytes) {
+      setResponseHeader(event, 'connection', 'close')
+      throw tooLarge()
+    }
     parts.push(part)
   }
   return Buffer.concat(parts)

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { giveBack, takeTry } from './attempts'
+import { attemptStore } from './attempts'
 import { connect, inShop, type Db } from './connect'
 import { addPerson, changePerson, setSecrets } from './people'
 import { openSession, sessionByToken } from './sessions'
@@ -15,21 +16,47 @@ afterAll(async () => {
 })
 
 describe('tries', () => {
-  test('of two hundred at once each has a number of its own: none is judged twice, none forgotten', async () => {
+  const limiter = (points: number, durationSeconds: number) =>
+    new RateLimiterPostgres({
+      storeClient: attemptStore(() => db),
+      storeType: 'client',
+      schemaName: 'gate',
+      tableName: 'attempt',
+      tableCreated: true,
+      keyPrefix: 'test',
+      points,
+      duration: durationSeconds,
+    })
+  test('of two hundred at once, by two servers, each has a number of its own and no more are let through than may be', async () => {
     const key = randomUUID()
-    const taken = await Promise.all(Array.from({ length: 200 }, () => takeTry(db, key, 5)))
-    expect(taken.map(t => t.tries).sort((a, b) => a - b)).toEqual(Array.from({ length: 200 }, (_, i) => i + 1))
+    const servers = [limiter(6, 300), limiter(6, 300)]
+    const taken = await Promise.all(
+      Array.from({ length: 200 }, (_, i) =>
+        servers[i % 2]!.consume(key).then(
+          r => ({ let: true, n: r.consumedPoints }),
+          (r: RateLimiterRes) => ({ let: false, n: r.consumedPoints }),
+        ),
+      ),
+    )
+    expect(taken.filter(t => t.let)).toHaveLength(6)
+    expect(taken.map(t => t.n).sort((a, b) => a - b)).toEqual(Array.from({ length: 200 }, (_, i) => i + 1))
   })
-  test('begin anew when their time is over, are given back, and cleared', async () => {
+  test('are given back one by one, and cleared; begin anew when their time is over', async () => {
     const key = randomUUID()
-    expect((await takeTry(db, key, 0)).tries).toBe(1)
-    // that count was over at once
-    expect((await takeTry(db, key, 5)).tries).toBe(1)
-    expect((await takeTry(db, key, 5)).tries).toBe(2)
-    await giveBack(db, key, 'one')
-    expect((await takeTry(db, key, 5)).tries).toBe(2)
-    await giveBack(db, key, 'all')
-    expect((await takeTry(db, key, 5)).tries).toBe(1)
+    const two = limiter(2, 300)
+    await two.consume(key)
+    await two.consume(key)
+    await expect(two.consume(key)).rejects.toBeInstanceOf(RateLimiterRes)
+    await two.reward(key, 2)
+    expect((await two.consume(key)).consumedPoints).toBe(2)
+    expect(await two.delete(key)).toBe(true)
+    expect((await two.consume(key)).consumedPoints).toBe(1)
+    const { rows } = await attemptStore(() => db).query({
+      text: 'update gate.attempt set expire = 1 where key = $1 returning key',
+      values: [`test:${key}`],
+    })
+    expect(rows).toHaveLength(1)
+    expect((await two.consume(key)).consumedPoints).toBe(1)
   })
 })
 

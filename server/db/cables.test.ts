@@ -1,7 +1,18 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { templateRun } from '#core/cable/templates'
-import { addStock, cutStock, dropStock, dropTemplate, keepTemplate, stock, StockMoved, templates } from './cables'
+import {
+  addStock,
+  cutStock,
+  dropStock,
+  dropTemplate,
+  keepTemplate,
+  putBack,
+  stock,
+  StockMoved,
+  taken,
+  templates,
+} from './cables'
 import { connect, inShop, type Db } from './connect'
 import { createShop } from './people'
 
@@ -50,6 +61,34 @@ test('what is cut is used up, what is kept comes back, and half a cut list is ne
   expect(await wall()).toEqual([8200, 700])
   expect(await inShop(db, shop, tx => dropStock(tx, shop, third))).toBe(true)
   expect(await inShop(db, shop, tx => dropStock(tx, shop, third))).toBe(false)
+})
+
+test('an undone cut is put back whole, once, and never over what was cut from what it left', async () => {
+  const { shop, person, add, wall } = await newShop()
+  const other = await newShop()
+  const [roll, off] = [await add(9000, true), await add(400)]
+  const cut = (...cuts: { id: string; lengthMm: number; keptMm: number }[]) =>
+    inShop(db, shop, tx => cutStock(tx, shop, person, cuts))
+  const back = (...ids: string[]) => inShop(db, shop, tx => putBack(tx, shop, ids))
+  await cut({ id: roll, lengthMm: 9000, keptMm: 8200 }, { id: off, lengthMm: 400, keptMm: 0 })
+  const lately = await inShop(db, shop, tx => taken(tx, shop, new Date(Date.now() - 60_000)))
+  expect(lately.map(t => t.items.map(i => i.lengthMm))).toEqual([[400, 9000]])
+  // two at once put it back once
+  await Promise.all([back(roll, off), back(off, roll)].map(p => p.catch(() => null)))
+  await back(roll, off)
+  expect((await wall()).sort()).toEqual([400, 9000])
+  await cut({ id: roll, lengthMm: 9000, keptMm: 8000 })
+  const [left] = (await inShop(db, shop, tx => stock(tx, shop))).filter(s => s.lengthMm === 8000)
+  await cut({ id: left!.id, lengthMm: 8000, keptMm: 7000 })
+  // refused whole: the offcut that could be put back is not touched either
+  await inShop(db, shop, tx => dropStock(tx, shop, off))
+  await expect(back(off, roll)).rejects.toThrow(/cut from what was left/)
+  expect(await wall()).toEqual([7000])
+  await back(left!.id)
+  await back(roll, off)
+  expect((await wall()).sort()).toEqual([400, 9000])
+  await expect(inShop(db, other.shop, tx => putBack(tx, other.shop, [roll]))).rejects.toThrow(StockMoved)
+  expect(await inShop(db, other.shop, tx => taken(tx, other.shop, new Date(0)))).toEqual([])
 })
 
 test('of two who cut the same offcut at once, one is told to look again', async () => {

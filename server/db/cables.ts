@@ -1,5 +1,5 @@
 import { Housing } from '#core/cable/housing'
-import { TemplateView, type StockView } from '#core/http/cables'
+import { TemplateView, type StockView, type TakenView } from '#core/http/cables'
 import type { Run } from '#core/cable/run'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
@@ -109,6 +109,66 @@ export async function cutStock(
           made_at: at,
         })
         .execute()
+  }
+}
+
+/** Taken off the wall or cut from, at one stroke each, the last first: what could be put back. */
+export async function taken(tx: ShopTx, shop: string, since: Date): Promise<TakenView[]> {
+  const rows = await tx
+    .selectFrom('housing_stock')
+    .select(['id', 'kind', 'length_mm', 'used_at'])
+    .where('shop', '=', shop)
+    .where('used_at', '>=', since)
+    .orderBy('used_at', 'desc')
+    .orderBy('length_mm')
+    .limit(200)
+    .execute()
+  const by = new Map<string, TakenView>()
+  for (const r of rows) {
+    const kind = Housing.safeParse(r.kind)
+    if (!kind.success) continue
+    const at = r.used_at!.toISOString()
+    const together = by.get(at) ?? { at, items: [] }
+    together.items.push({ id: r.id, kind: kind.data, lengthMm: r.length_mm })
+    by.set(at, together)
+  }
+  return [...by.values()]
+}
+
+/**
+ * Puts rolls and offcuts back as they were before they were cut or taken down, and takes off what had been left of them.
+ * All or nothing; one that hangs there already stays.
+ * @throws StockMoved when what was left has been cut from since, or there is no such item
+ */
+export async function putBack(tx: ShopTx, shop: string, ids: readonly string[], at = new Date()): Promise<void> {
+  for (const id of ids) {
+    const was = await tx
+      .selectFrom('housing_stock')
+      .select(['used_at'])
+      .where('shop', '=', shop)
+      .where('id', '=', id)
+      .forUpdate()
+      .executeTakeFirst()
+    if (!was) throw new StockMoved('There is no such roll or offcut: look at the wall again')
+    if (was.used_at === null) continue
+    const left = await tx
+      .selectFrom('housing_stock')
+      .select(['id', 'used_at'])
+      .where('shop', '=', shop)
+      .where('cut_from', '=', id)
+      .where('made_at', '=', was.used_at)
+      .forUpdate()
+      .executeTakeFirst()
+    if (left && left.used_at !== null)
+      throw new StockMoved('Somebody cut from what was left since: put that back first, or hang up what is there')
+    if (left)
+      await tx
+        .updateTable('housing_stock')
+        .set({ used_at: at })
+        .where('shop', '=', shop)
+        .where('id', '=', left.id)
+        .execute()
+    await tx.updateTable('housing_stock').set({ used_at: null }).where('shop', '=', shop).where('id', '=', id).execute()
   }
 }
 

@@ -150,7 +150,7 @@ export type Database = {
     cut_from: Fixed<string | null>
     person: Fixed<string>
     made_at: Stamp
-    used_at: ColumnType<Date | null, undefined, Date>
+    used_at: ColumnType<Date | null, undefined, Date | null>
   }
   run_template: {
     shop: Fixed<string>

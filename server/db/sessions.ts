@@ -65,7 +65,20 @@ export async function sessionByToken(tx: ShopTx, shop: string, tokenHash: string
     .where('shop', '=', shop)
     .where('session', '=', session.id)
     .execute()
-  return { session, unlocked }
+  const { code } = await tx.selectFrom('shop').select('code').where('shop', '=', shop).executeTakeFirstOrThrow()
+  return { session, unlocked, code }
+}
+
+/** Was there such a session, and was it signed out? One that only ended by itself was not. */
+export async function wasRevoked(tx: ShopTx, shop: string, tokenHash: string): Promise<boolean> {
+  const row = await tx
+    .selectFrom('session')
+    .select('id')
+    .where('shop', '=', shop)
+    .where('token_hash', '=', tokenHash)
+    .where('revoked_at', 'is not', null)
+    .executeTakeFirst()
+  return row !== undefined
 }
 
 /** Who works on a session at this moment, and when a person last tapped there; null when it was signed out. */

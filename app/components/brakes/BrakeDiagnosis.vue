@@ -1,6 +1,7 @@
 <!-- What is seen leads to the cause: the check that splits best, its answers one touch each, what remains with its chances. -->
 <script setup lang="ts">
-import { UNKNOWN, type BrakeCheck } from '#core/brake/checks'
+import type { BrakeCheck } from '#core/brake/checks'
+import { UNKNOWN } from '#core/chapter/looks'
 import type { BrakeSeen, Diagnosis } from '#core/brake/diagnose'
 
 const props = defineProps<{

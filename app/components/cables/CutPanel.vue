@@ -2,7 +2,10 @@
 <script setup lang="ts">
 import { z } from 'zod'
 import { HOUSINGS, Housing } from '#core/cable/housing'
-import type { CutPlan, ToCut } from '#core/cable/cutList'
+import type { ToCut } from '#core/cable/cutList'
+import { sayWaste } from '#core/cable/cutWords'
+import { pickList } from '#core/cable/pickList'
+import { farEndOf } from '#core/ledger/farEnd'
 import { NewStock } from '#core/http/cables'
 import { line } from '#core/http/words'
 import { typedNumber } from '#core/quantity/typed'
@@ -11,7 +14,7 @@ import type { Cutting } from '~/composables/cutting'
 
 export type Wanted = ToCut & { kind: Housing }
 const props = defineProps<{ cutting: Cutting }>()
-const { stock, wanted, answers, all, extras, trouble, said, busy } = props.cutting
+const { taken, bikes, stock, wanted, answers, all, extras, trouble, said, busy } = props.cutting
 const WHICH = [
   { value: false, words: 'This bike', test: 'this' },
   { value: true, words: 'All open bikes', test: 'all' },
@@ -63,9 +66,14 @@ function sayItem(id: string): string {
   return s ? `${s.label || (s.roll ? 'roll' : 'offcut')}, ${s.lengthMm} mm` : 'gone'
 }
 const lengthOf = (name: string) => wanted.value.find(w => w.name === name)?.lengthMm
-const waste = (plan: CutPlan) =>
-  `${plan.scrapMm} mm of scrap${plan.proven ? ', least possible' : `, within ${(100 * (plan.costMm / Math.max(1, plan.boundMm) - 1)).toFixed(1)} % of the bound`}`
+const openTaken = (e: Event) => {
+  if ((e.target as HTMLDetailsElement).open && !props.cutting.taken.value) void props.cutting.loadTaken()
+}
+const picks = computed(() => pickList(bikes.value, stock.value ?? [], farEndOf))
+const nothingToPick = computed(() => picks.value.inners.length + picks.value.housing.length === 0)
 const print = () => window.print()
+const session = useSession()
+const zone = computed(() => session.now?.shop.zone ?? 'UTC')
 </script>
 
 <template>
@@ -108,7 +116,9 @@ const print = () => window.print()
       <p v-if="p.plan.short.length" class="stopped mt-1" data-test="short">
         To order: {{ p.plan.short.map(s => `${s.name} ${s.lengthMm} mm`).join(', ') }}
       </p>
-      <p v-if="p.plan.cuts.length" class="small">{{ waste(p.plan) }}. 2 mm for each cut and its squaring.</p>
+      <p v-if="p.plan.cuts.length" class="small">
+        {{ sayWaste(p.plan) }}
+      </p>
     </section>
     <div v-if="plans.some(p => p.plan.cuts.length)" class="flex flex-wrap gap-2">
       <button
@@ -123,6 +133,55 @@ const print = () => window.print()
     </div>
     <p v-if="said" class="font-semibold text-clean" role="status" data-test="cut-said">{{ said }}</p>
     <p v-if="trouble" class="stopped" role="alert" data-test="cut-trouble">{{ trouble }}</p>
+    <details class="border-t border-rule pt-1">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="pick-list">
+        Pick list{{ all ? ', all open bikes' : '' }}
+      </summary>
+      <p v-if="nothingToPick" class="text-soft">Nothing is wanted: no run is laid out, or all are fitted.</p>
+      <ul v-else data-test="picks">
+        <li
+          v-for="i in picks.inners"
+          :key="`${i.wire}${i.takeMm}${i.head}${i.runs[0]}`"
+          class="border-b border-rule py-1"
+        >
+          <b>{{ i.runs.length }} × {{ i.wire }} inner, </b
+          ><b class="figure">{{ i.takeMm === null ? `${i.needMm} mm to order` : `${i.takeMm} mm` }}</b
+          ><span class="small block">{{ i.head ?? 'pear or large barrel: look' }}; {{ i.runs.join(', ') }}</span>
+        </li>
+        <li v-for="h in picks.housing" :key="h.kind" class="flex justify-between border-b border-rule py-1">
+          <span>{{ h.kind }}, {{ h.pieces }} {{ h.pieces === 1 ? 'piece' : 'pieces' }}</span
+          ><b class="figure">{{ h.mm }} mm</b>
+        </li>
+        <li class="border-b border-rule py-1">
+          <b class="figure">{{ picks.ferrules }}</b> ferrules, <b class="figure">{{ picks.caps }}</b> end caps<template
+            v-if="picks.noodles"
+            >, <b class="figure">{{ picks.noodles }}</b> noodles</template
+          >
+        </li>
+      </ul>
+      <p v-for="l in picks.lacks" :key="l" class="stopped mt-1" data-test="lacks">{{ l }}.</p>
+    </details>
+    <details class="border-t border-rule pt-1" @toggle="openTaken">
+      <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="taken">Not cut after all</summary>
+      <p v-if="taken === null" class="small" aria-busy="true">Looking at the last week</p>
+      <p v-else-if="!taken.length" class="text-soft">Nothing was cut or taken down in the last week.</p>
+      <ul v-else>
+        <li v-for="x in taken" :key="x.at" class="flex items-center justify-between gap-2 border-b border-rule">
+          <span
+            ><span class="small block">{{ sayTime(x.at, zone) }}</span
+            >{{ x.items.map(i => `${i.lengthMm} ${i.kind}`).join(', ') }}</span
+          ><button
+            type="button"
+            class="quiet text-sm"
+            :disabled="busy"
+            data-test="put-back"
+            @click="cutting.putBack(x.items.map(i => i.id))"
+          >
+            Put back
+          </button>
+        </li>
+      </ul>
+    </details>
     <details class="border-t border-rule pt-1" :open="stock?.length === 0">
       <summary class="min-h-11 cursor-pointer py-2 font-semibold" data-test="wall">
         On the wall, {{ stock?.length ?? 0 }}

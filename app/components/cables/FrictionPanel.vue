@@ -2,13 +2,15 @@
 <script setup lang="ts">
 import { AGAINST_HEARD_WORDS, againstHeard, backlashOfRun, remedies, windowTurnsWith } from '#core/cable/backlash'
 import { isBrake, leastRadiusMm } from '#core/cable/housing'
-import { pullAtClamp, wireMm, type Run } from '#core/cable/run'
+import { pullAtClamp, type Run } from '#core/cable/run'
+import { givesOf, type FarEnd } from '#core/cable/wire'
 import { FIRM_PULL_N, runGivesMm, SPRING_PULL_N, wireGivesMm } from '#core/cable/stretch'
 import { sayTurns, toEighth } from '#core/quantity/turns'
 import type { RearSetup } from '#core/response/setup'
 
 const props = defineProps<{
   run: Run
+  at: FarEnd
   setup: RearSetup | null
   ratio: number | null
   heard: { mean: number; low: number; high: number } | null
@@ -27,6 +29,8 @@ const gains = computed(() =>
     .sort((a, b) => b.pull - a.pull),
 )
 const wire = computed(() => (shift.value ? 'shift' : 'brake') as 'shift' | 'brake')
+/** The whole inner, lever and end with it, and how much of it lies in housing. */
+const gives = computed(() => givesOf(props.run, props.at))
 const pullN = computed(() => FIRM_PULL_N[wire.value])
 const sayWindow = (turns: number | null) =>
   turns === null ? '' : turns < 1 / 16 ? 'no clean window' : `clean over ${sayTurns(toEighth(turns))} turn`
@@ -47,7 +51,7 @@ const differs = computed(() => {
         {{ sayWindow(window(now)) }}.
       </p>
       <p v-if="heard" data-test="heard-backlash">
-        The shifting says <b class="figure">{{ heard.mean.toFixed(2) }} mm</b>
+        The shifting says <b class="figure">{{ heard.mean.toFixed(2) }} mm</b>{{ ' ' }}
         <span class="figure small">({{ heard.low.toFixed(2) }} to {{ heard.high.toFixed(2) }})</span>. {{ differs }}
       </p>
       <p v-else class="text-soft">Nothing has been heard on this bike yet to compare it with.</p>
@@ -68,10 +72,11 @@ const differs = computed(() => {
     </template>
     <h2 class="border-t border-rule pt-2 font-bold">Stretch</h2>
     <p class="-mt-2">
-      Over {{ Math.round(wireMm(run)) }} mm and {{ pullN }} N the wire gives
-      <b class="figure">{{ wireGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b>, with housing and stops
-      <b class="figure">{{ runGivesMm(wireMm(run), wire, pullN).toFixed(1) }} mm</b> at the lever.<template
-        v-if="!shift && wireMm(run) > 2500"
+      Over {{ Math.round(gives.wireMm) }} mm and {{ pullN }} N the wire gives
+      <b class="figure">{{ wireGivesMm(gives.wireMm, wire, pullN).toFixed(1) }} mm</b>, with
+      {{ Math.round(gives.housingMm) }} mm of housing and its stops
+      <b class="figure">{{ runGivesMm(gives, wire, pullN).toFixed(1) }} mm</b> at the lever.<template
+        v-if="!shift && gives.wireMm > 2500"
       >
         Expect a soft lever; never a joiner in a brake’s inner.</template
       >

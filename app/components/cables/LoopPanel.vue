@@ -1,6 +1,6 @@
 <!-- A loop that must serve several poses: measured with a tape, the length found, and what it does in each. -->
 <script setup lang="ts">
-import { EXIT_WORDS, EXITS } from '#core/cable/barLoop'
+import { EXIT_WORDS, EXITS, LOOP_END_WORDS, LOOP_ENDS, SIDES } from '#core/cable/barLoop'
 import { POSE_WORDS, type LoopJudged, type PoseName } from '#core/cable/loop'
 
 export type LoopKind = 'bars' | 'suspension'
@@ -44,7 +44,17 @@ const FIELDS: Record<LoopKind, readonly (readonly [string, string])[]> = {
     ['axleMm', 'Pivot to axle'],
     ['travelMm', 'Travel at the axle'],
     ['sagPercent', 'Sag, %'],
+    ['secondTurnsDeg', 'A link turns besides, ° (0: none)'],
+    ['secondBehindMm', 'its pivot, behind the first'],
+    ['secondAboveMm', 'above it'],
   ],
+}
+const LEVERS = SIDES.map(value => ({ value, words: `Lever on the ${value}` }))
+const ENDS = LOOP_ENDS.map(value => ({ value, words: `Ends at ${LOOP_END_WORDS[value]}` }))
+const NOTES: Record<string, string> = {
+  frame: 'The lever turns, the stop stays: room for both locks.',
+  headset: 'Down the steerer: fifty steering cycles before it is set.',
+  fork: 'A front brake’s run turns with the bars: no room for steering is wanted.',
 }
 const set = (key: string, value: string | boolean) => {
   typed.value = { ...typed.value, [key]: value }
@@ -60,6 +70,24 @@ const set = (key: string, value: string | boolean) => {
       test="loop"
       @update:model-value="k => k && emit('kind', k)"
     />
+    <template v-if="kind === 'bars'">
+      <ChoiceRow
+        :model-value="(typed.leverSide as (typeof SIDES)[number]) || null"
+        label="Lever on which side"
+        :choices="LEVERS"
+        test="lever"
+        @update:model-value="s => s && set('leverSide', s)"
+      />
+      <ChoiceRow
+        :model-value="typed.end as (typeof LOOP_ENDS)[number]"
+        label="The loop ends at"
+        :choices="ENDS"
+        :columns="1"
+        :centred="false"
+        test="end"
+        @update:model-value="e => e && set('end', e)"
+      />
+    </template>
     <p class="text-2xl leading-tight font-bold" data-test="loop-length">
       {{ lengthMm === null ? (busy ? 'Working it out' : 'No such loop') : `${lengthMm} mm of housing` }}
     </p>
@@ -139,7 +167,7 @@ const set = (key: string, value: string | boolean) => {
     <p class="small">
       {{
         kind === 'bars'
-          ? 'The front brake’s run turns with the bars and needs no room for steering: type 0 for it.'
+          ? NOTES[String(typed.end)]
           : 'Only this piece: add what lies before and after it to a whole length. Try it with the air out, slowly, at full travel.'
       }}
       Computed as the curve of least bending; the bike has the last word.

@@ -11,16 +11,30 @@ const bends = piece.kind === 'housing' ? piece.bends : piece.kind === 'guide' ? 
 const read = piece.kind === 'guide' ? undefined : piece.read
 /** Radius of a bend nobody measured, mm. `practice` */
 const USUAL_RADIUS_MM = 70
-type Typed = { name: string; length: string; bends: string; radius: string; of: Housing; by: LengthRead; why: string }
+type Typed = {
+  name: string
+  length: string
+  bends: string
+  radius: string
+  of: Housing
+  by: LengthRead
+  why: string
+  bare: ('from' | 'to')[]
+}
 const initial: Typed = {
   name: piece.name,
   length: piece.kind === 'guide' ? '' : String(piece.lengthMm),
   bends: bends.map(b => b.deg).join(' '),
   radius: String(bends[0]?.radiusMm ?? USUAL_RADIUS_MM),
   of: piece.kind === 'housing' ? piece.of : HOUSINGS[0],
-  by: read?.by ?? 'old',
+  by: read?.by ?? 'guess',
   why: read?.why ?? '',
+  bare: piece.kind === 'housing' ? [...(piece.bare ?? [])] : [],
 }
+const ENDS = [
+  ['from', 'lever’s end'],
+  ['to', 'far end'],
+] as const
 const LINES: Record<string, string> = {
   name: 'name',
   lengthMm: 'length',
@@ -47,15 +61,17 @@ function changed(typed: Typed) {
   const { name } = typed
   if (piece.kind === 'guide') return { ...piece, name, bend: bent[0] ?? { deg: 0, radiusMm: USUAL_RADIUS_MM } }
   const measured = { ...piece, name, lengthMm: typedNumber(typed.length), read: readFrom }
-  return piece.kind === 'housing' ? { ...measured, of: typed.of, bends: bent } : measured
+  return piece.kind === 'housing'
+    ? { ...measured, of: typed.of, bends: bent, bare: typed.bare.length ? typed.bare : undefined }
+    : measured
 }
 const typed = form.form.useStore(s => s.values)
-/** A length typed anew is no longer the one it came with: taken as read off the old piece until somebody says otherwise. */
+/** A length typed anew is no longer the one it came with, and claims nothing until somebody says where it was read. */
 watch(
   () => typed.value.length,
   () => {
-    if (typed.value.by === 'old' || typed.value.by === 'bike') return
-    form.form.setFieldValue('by', 'old')
+    if (typed.value.by === 'old' || typed.value.by === 'bike' || typed.value.by === 'cut') return
+    form.form.setFieldValue('by', 'guess')
     form.form.setFieldValue('why', '')
   },
 )
@@ -99,6 +115,31 @@ const refused = computed(() => (piece.kind === 'housing' ? housingRefused(props.
         </select></label
       >
       <FormLine :of="form" name="why" label="Why that" />
+    </div>
+    <div
+      v-if="piece.kind === 'housing'"
+      class="flex flex-wrap items-center gap-1"
+      role="group"
+      aria-label="Ends without a ferrule"
+    >
+      <span class="small">Bare, no ferrule:</span>
+      <button
+        v-for="[end, words] in ENDS"
+        :key="end"
+        type="button"
+        class="also min-h-11!"
+        :class="{ chosen: typed.bare.includes(end) }"
+        :aria-pressed="typed.bare.includes(end)"
+        :data-test="`bare-${end}`"
+        @click="
+          form.form.setFieldValue(
+            'bare',
+            typed.bare.includes(end) ? typed.bare.filter(e => e !== end) : [...typed.bare, end],
+          )
+        "
+      >
+        {{ words }}
+      </button>
     </div>
     <p v-if="refused" class="stopped" role="alert" data-test="refused-housing">{{ refused }}</p>
     <p v-else-if="form.trouble.value" class="wrong" role="alert" data-test="piece-trouble">{{ form.trouble.value }}</p>

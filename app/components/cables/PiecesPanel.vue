@@ -1,17 +1,9 @@
 <!-- A run's pieces: from a template, each measured and typed on its own. -->
 <script setup lang="ts">
 import { usualHousing, usualTailMm, type RunName } from '#core/cable/housing'
-import {
-  asRead,
-  CONDITION_WORDS,
-  CONDITIONS,
-  innerNeededMm,
-  innerToTake,
-  MU,
-  Run,
-  smallParts,
-  type Piece,
-} from '#core/cable/run'
+import { asRead, CONDITION_WORDS, CONDITIONS, MU, Run, type Piece } from '#core/cable/run'
+import { smallParts } from '#core/cable/smallParts'
+import { innerNeededMm, innerToTake, type FarEnd } from '#core/cable/wire'
 import { RUN_TEMPLATES, templateRun } from '#core/cable/templates'
 import { NewTemplate, type TemplateView } from '#core/http/cables'
 
@@ -20,6 +12,8 @@ const props = defineProps<{
   run: Run | null
   own: readonly TemplateView[]
   last: Run | null
+  /** The brake that this run works, where it was said. */
+  at: FarEnd
   chosen: string | null
   mayKeep: boolean
 }>()
@@ -67,7 +61,7 @@ function put(run: unknown) {
   trouble.value = ''
   emit('keep', read.data)
 }
-const start = (id: string) => {
+const begin = (id: string) => {
   const t = offered.value.find(o => o.id === id)
   if (t) put(t.of())
 }
@@ -96,6 +90,9 @@ function drop() {
     emit('choose', null)
   }
 }
+const need = computed(() => (props.run ? innerNeededMm(props.run, props.at) : 0))
+const take = computed(() => (props.run ? innerToTake(props.run, props.at) : null))
+const small = computed(() => (props.run ? smallParts(props.run, props.at) : null))
 const template = useEntryForm({
   initial: { name: '' },
   schema: NewTemplate.pick({ name: true }),
@@ -115,7 +112,7 @@ const templateName = template.form.useStore(s => s.values.name)
           type="button"
           class="also"
           :data-test="`template-${o.id}`"
-          @click="start(o.id)"
+          @click="begin(o.id)"
         >
           {{ o.name }}
         </button>
@@ -138,7 +135,7 @@ const templateName = template.form.useStore(s => s.values.name)
         @update:model-value="c => run && put({ ...run, condition: c })"
       />
       <!-- by what it says, not by which object says it: an entry that comes back from the server must not wipe what is typed -->
-      <PieceForm v-if="piece" :key="JSON.stringify(piece)" :run="run" :piece="piece" @keep="kept" @drop="drop" />
+      <LazyPieceForm v-if="piece" :key="JSON.stringify(piece)" :run="run" :piece="piece" @keep="kept" @drop="drop" />
       <p v-else class="text-soft">Touch a piece in the picture to measure it.</p>
       <p v-if="trouble" class="stopped" role="alert" data-test="piece-trouble">{{ trouble }}</p>
       <div class="grid grid-cols-3 gap-1">
@@ -158,12 +155,15 @@ const templateName = template.form.useStore(s => s.values.name)
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 border-t border-rule pt-2">
         <dt class="text-soft">Inner</dt>
         <dd class="figure text-right" data-test="inner-needed">
-          {{ innerNeededMm(run) }} mm with its tail{{ innerToTake(run) === null ? '' : `, take ${innerToTake(run)}` }}
+          {{ need }} mm with its tail{{ take === null ? '' : `, take ${take}` }}
         </dd>
         <dt class="text-soft">Small parts</dt>
-        <dd class="figure text-right">{{ smallParts(run).ferrules }} ferrules, 1 end cap</dd>
+        <dd v-if="small" class="figure text-right" data-test="small-parts">
+          {{ small.ferrules }} ferrules{{ small.caps ? ', 1 end cap' : '' }}{{ small.noodles ? ', 1 noodle' : '' }}
+        </dd>
       </dl>
-      <p v-if="innerToTake(run) === null" class="stopped">
+      <LazyInnerEnds :key="at ?? ''" :run="run" :at="at" @keep="emit('keep', $event)" />
+      <p v-if="take === null" class="stopped">
         No inner sold is that long: order one made to length. Never a joiner in a brake’s inner.
       </p>
       <details v-if="mayKeep" class="border-t border-rule pt-1">

@@ -1,12 +1,21 @@
 <!-- The job itself, one touch a step. -->
 <script setup lang="ts">
 import { L_FIRST } from '#core/rear/gates'
-import { CABLE_STEPS_OF, stepsLeft, type CableStep } from '#core/cable/steps'
+import type { RunName } from '#core/cable/housing'
+import type { CableStep } from '#core/cable/stepNames'
+import { nextStep, stepsOf, type Fitting } from '#core/cable/steps'
 
-const props = defineProps<{ done: readonly CableStep[]; mayLargest: boolean; rear: boolean }>()
+const props = defineProps<{
+  run: RunName
+  /** What hangs on it, and the school of the inner. */
+  fitting: Fitting
+  done: readonly CableStep[]
+  mayLargest: boolean
+  rear: boolean
+}>()
 const emit = defineEmits<{ step: [step: CableStep] }>()
-const left = computed(() => stepsLeft(props.done))
-const shown = computed(() => CABLE_STEPS_OF.filter(s => !(s.instead && props.done.includes(s.instead))))
+const shown = computed(() => stepsOf(props.run, props.fitting, props.done))
+const next = computed(() => nextStep(props.run, props.done, props.fitting))
 const barred = (step: CableStep) => step === 'bedded' && props.rear && !props.mayLargest
 </script>
 
@@ -29,12 +38,12 @@ const barred = (step: CableStep) => step === 'bedded' && props.rear && !props.ma
         <span
           :class="{
             'text-soft': done.includes(s.step),
-            'font-bold': left[0] === s.step || (s.instead && left[0] === s.instead),
+            'font-bold': next === s.step,
           }"
           >{{ s.what }}<span class="sr-only">{{ done.includes(s.step) ? ', done' : '' }}</span></span
         >
-        <span v-if="left[0] === s.step" class="small col-start-2">{{ s.how }}</span>
-        <span v-if="s.caution && left[0] === s.step" class="col-start-2 text-sm font-semibold text-stop">{{
+        <span v-if="next === s.step" class="small col-start-2">{{ s.how }}</span>
+        <span v-if="s.caution && next === s.step" class="col-start-2 text-sm font-semibold text-stop">{{
           s.caution
         }}</span>
         <span v-if="barred(s.step)" class="small col-start-2">{{ L_FIRST }}.</span>

@@ -1,19 +1,39 @@
 <!-- The one best next move at the front, its answer one touch where it can be. -->
 <script setup lang="ts">
 import { FRONT_CAUSES, FRONT_CAUSE_WORDS } from '#core/front/causes'
-import type { FrontAdvice } from '#core/front/advise'
-import { HAND_REACH, type FrontSight } from '#core/front/events'
+import type { FrontAdvice } from '#core/front/contract'
+import type { FrontSight } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
-import { explainFront, frontWay, HAND_WORDS, sayFrontMove } from '#core/front/words'
+import { atAGlance } from '#core/front/glance'
+import { explainFront, sayFrontMove, screwTurn } from '#core/front/words'
+import type { END_GAPS, HEIGHTS } from '#core/procedure/schools'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurnsOf } from '#core/quantity/turns'
 
-const props = defineProps<{ advice: FrontAdvice; parts: FrontParts; stale: boolean }>()
-const emit = defineEmits<{ put: [event: FrontSight]; look: [panel: 'position' | 'gaps']; leave: [] }>()
+const props = defineProps<{
+  advice: FrontAdvice
+  parts: FrontParts
+  teeth: readonly number[]
+  /** The school of the cage's height. */
+  height: (typeof HEIGHTS)[number]
+  /** The school of the gaps at the stops. */
+  endGap: (typeof END_GAPS)[number]
+  /** Neither stop was seen by itself yet: both may be told in one touch. */
+  neitherStop: boolean
+  /** Nothing is answered yet that was only just asked. */
+  live: boolean
+  stale: boolean
+}>()
+const emit = defineEmits<{
+  put: [events: FrontSight[]]
+  look: [panel: 'position' | 'gaps']
+  leave: []
+}>()
 const move = computed(() => props.advice.move)
-const turn = computed(() => (move.value.do === 'turn' ? { ...move.value, way: frontWay(move.value) } : null))
-const screw = (s: string) => (s === 'barrel' ? 'Barrel' : `${s} screw`)
-const head = computed(() => sayFrontMove(move.value, props.parts))
+const turn = computed(() =>
+  move.value.do === 'turn' ? { ...move.value, ...screwTurn(move.value, props.parts) } : null,
+)
+const head = computed(() => sayFrontMove(move.value, props.parts, props.teeth))
 const CAUTION: Partial<Record<FrontAdvice['move']['do'], string>> = {
   shift: 'Fingers clear of chain and rings.',
   gap: 'Cranks by hand, no finger near a moving chain.',
@@ -25,7 +45,9 @@ const SET_DONE = {
   clamp: 'Clamped again',
   cable: 'Cable and housing are new',
   lever: 'The lever is another',
+  stops: 'Both stops are set anew',
 } as const
+const glance = computed(() => atAGlance(move.value, props, props.neitherStop))
 const causes = computed(() =>
   FRONT_CAUSES.map(c => ({ name: FRONT_CAUSE_WORDS[c], id: c, chance: props.advice.causes[c] })).filter(
     c => c.id !== 'pull' || c.chance >= 0.05,
@@ -38,20 +60,21 @@ const causes = computed(() =>
     <div class="flex items-center gap-3" aria-live="polite" data-test="front-move">
       <ClockFace v-if="turn" :turns="turn.sixteenths / 16" :way="turn.way" class="shrink-0" />
       <p v-if="turn" :class="turn.way === 'out' ? 'text-out' : 'text-in'">
-        <span class="block text-lg font-bold">{{ screw(turn.screw) }} {{ turn.way }}</span
+        <span class="block text-lg font-bold">{{ turn.name }} {{ turn.way }}</span
         ><span class="block text-4xl leading-none font-bold">{{ sayTurnsOf(turn.sixteenths / 16) }}</span>
       </p>
       <p v-else class="text-2xl leading-tight font-bold">{{ head }}</p>
     </div>
-    <p class="text-[0.9375rem] leading-snug" data-test="front-why">{{ explainFront(advice, parts) }}</p>
+    <p class="text-[0.9375rem] leading-snug" data-test="front-why">{{ explainFront(advice, parts, height.name) }}</p>
     <p v-if="CAUTION[move.do]" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ CAUTION[move.do] }}</p>
     <button
       v-if="turn"
       type="button"
       class="act"
       :disabled="stale"
+      :aria-disabled="!live"
       data-test="front-done"
-      @click="emit('put', { kind: 'frontTurn', screw: turn.screw, sixteenths: turn.sixteenths })"
+      @click="emit('put', [{ kind: 'frontTurn', screw: turn.screw, sixteenths: turn.sixteenths }])"
     >
       Turned {{ sayTurnsOf(turn.sixteenths / 16) }} {{ turn.way }} <kbd class="key">Enter</kbd>
     </button>
@@ -64,19 +87,6 @@ const causes = computed(() =>
     >
       {{ move.do === 'gap' ? 'Note the gap' : 'Note what it is' }} <kbd class="key">Enter</kbd>
     </button>
-    <div v-else-if="move.do === 'hand'" class="grid gap-1">
-      <button
-        v-for="r in HAND_REACH"
-        :key="r"
-        type="button"
-        class="also"
-        :disabled="stale"
-        :data-test="`hand-${r}`"
-        @click="emit('put', { kind: 'frontHand', reach: r })"
-      >
-        {{ HAND_WORDS[r] }}
-      </button>
-    </div>
     <div v-else-if="move.do === 'undone'" class="grid gap-1">
       <button
         v-for="d in [true, false]"
@@ -84,8 +94,9 @@ const causes = computed(() =>
         type="button"
         class="also"
         :disabled="stale"
+        :aria-disabled="!live"
         :data-test="`undone-${d}`"
-        @click="emit('put', { kind: 'frontUndone', drops: d })"
+        @click="emit('put', [{ kind: 'frontUndone', drops: d }])"
       >
         {{ d ? 'Drops by itself' : 'Does not drop' }}, clamped again
       </button>
@@ -95,13 +106,25 @@ const causes = computed(() =>
       type="button"
       class="act"
       :disabled="stale"
+      :aria-disabled="!live"
       data-test="front-done"
-      @click="emit('put', { kind: 'frontSet', what: move.what })"
+      @click="emit('put', [{ kind: 'frontSet', what: move.what }])"
     >
       {{ SET_DONE[move.what] }} <kbd class="key">Enter</kbd>
     </button>
     <button v-else-if="move.do === 'done'" type="button" class="act" data-test="front-done" @click="emit('leave')">
       Back to the job <kbd class="key">Enter</kbd>
+    </button>
+    <button
+      v-if="glance"
+      type="button"
+      class="also"
+      :disabled="stale"
+      :aria-disabled="!live"
+      data-test="front-good"
+      @click="emit('put', glance.entries)"
+    >
+      {{ glance.words }}
     </button>
     <dl class="grid grid-cols-2 gap-3 border-t border-rule pt-1">
       <div>
@@ -132,7 +155,7 @@ const causes = computed(() =>
       </li>
     </ul>
     <p v-if="advice.nextCheck && (move.do === 'turn' || move.do === 'set')" class="small" data-test="next-check">
-      Check after: {{ sayFrontMove(advice.nextCheck.move, parts).toLowerCase() }}.
+      <b>Check after</b> {{ sayFrontMove(advice.nextCheck.move, parts) }}.
     </p>
   </section>
 </template>

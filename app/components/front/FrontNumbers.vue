@@ -1,7 +1,7 @@
 <!-- The front by its numbers, from a usual double or triple; each figure measured on its own. -->
 <script setup lang="ts">
 import { typedNumber, typedNumbers } from '#core/quantity/typed'
-import { CAGES, FRONT_MOUNTS, FrontParts, PULL_WAYS, SWINGS, USUAL_FRONT } from '#core/front/parts'
+import { CAGES, FRONT_MOUNTS, FrontParts, PULL_WAYS, SWINGS, TENSION_BY, USUAL_FRONT } from '#core/front/parts'
 
 const props = defineProps<{ parts: FrontParts | null }>()
 const emit = defineEmits<{ keep: [parts: FrontParts] }>()
@@ -24,6 +24,7 @@ const PICKS = [
   ['mount', 'Mount', FRONT_MOUNTS],
   ['pullWay', 'Wire comes', PULL_WAYS],
   ['swing', 'Swings', SWINGS],
+  ['tensionBy', 'Tension by', TENSION_BY],
 ] as const
 type Typed = Record<string, string>
 const text = (p: FrontParts): Typed => ({

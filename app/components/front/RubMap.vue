@@ -2,19 +2,36 @@
 <script setup lang="ts">
 import type { Pair } from '#core/front/rub'
 
-defineProps<{
+const props = defineProps<{
   map: readonly (readonly Pair[])[]
   rings: readonly number[]
   teeth: readonly number[]
   chosen: Pair | null
+  /** Whether clearances are worked out; else a pair is only chosen. */
+  modelled: boolean
+  /** What was seen of a pair, by ring and sprocket: which plate rubs, null when neither does; undefined where nobody looked. */
+  seen: (ring: number, sprocket: number) => 'inner' | 'outer' | null | undefined
 }>()
 const emit = defineEmits<{ choose: [pair: Pair] }>()
-const say = (p: Pair) =>
-  `${p.clearMm.toFixed(1)} mm ${p.rubs ? `short on the ${p.rubs} plate` : `clear on the ${p.innerMm < p.outerMm ? 'inner' : 'outer'} plate`}, ${p.click}`
+const MARK = { inner: '▼', outer: '▲' } as const
+/** Seen beats worked out. */
+function cell(p: Pair): { text: string; words: string; tone: string } {
+  const told = props.seen(p.ring, p.sprocket)
+  if (told !== undefined)
+    return told === null
+      ? { text: '✓', words: 'seen: quiet', tone: 'border-ink text-clean' }
+      : { text: MARK[told], words: `seen: rubs the ${told} plate`, tone: 'border-stop font-bold text-stop' }
+  if (!props.modelled) return { text: '?', words: 'look whether it rubs', tone: 'border-rule' }
+  return {
+    text: `${p.rubs ? MARK[p.rubs] : ''}${Math.abs(p.clearMm).toFixed(1)}`,
+    words: `${p.clearMm.toFixed(1)} mm ${p.rubs ? `short on the ${p.rubs} plate` : `clear on the ${p.innerMm < p.outerMm ? 'inner' : 'outer'} plate`}, ${p.click}`,
+    tone: p.rubs ? 'border-stop font-bold text-stop' : p.near ? 'border-ink' : 'border-rule text-clean',
+  }
+}
 </script>
 
 <template>
-  <div class="overflow-x-auto" data-test="rub-map">
+  <div class="shrink-0 overflow-x-auto pb-1" data-test="rub-map">
     <table class="w-full border-collapse text-center">
       <thead>
         <tr>
@@ -29,22 +46,19 @@ const say = (p: Pair) =>
             <button
               type="button"
               class="figure min-h-12 w-full min-w-12 rounded border-2 text-[0.9375rem]"
-              :class="[
-                p.rubs ? 'border-stop font-bold text-stop' : p.near ? 'border-ink' : 'border-rule text-clean',
-                chosen?.ring === p.ring && chosen?.sprocket === p.sprocket ? 'bg-panel' : '',
-              ]"
+              :class="[cell(p).tone, chosen?.ring === p.ring && chosen?.sprocket === p.sprocket ? 'bg-panel' : '']"
               :aria-pressed="chosen?.ring === p.ring && chosen?.sprocket === p.sprocket"
-              :aria-label="`${rings[r]} with ${teeth[p.sprocket]}: ${say(p)}`"
+              :aria-label="`${rings[r]} with ${teeth[p.sprocket]}: ${cell(p).words}`"
               :data-test="`pair-${r}-${p.sprocket}`"
               @click="emit('choose', p)"
             >
-              {{ p.rubs ? (p.rubs === 'inner' ? '▼' : '▲') : '' }}{{ Math.abs(p.clearMm).toFixed(1) }}
+              {{ cell(p).text }}
             </button>
           </td>
         </tr>
       </tbody>
     </table>
-    <p class="small mt-1">
+    <p v-if="modelled" class="small mt-1">
       mm clear, trims used; ▲ rubs the outer plate, ▼ the inner, by so much. From the end gaps, chain line and cage as
       typed: measure what is not measured.
     </p>

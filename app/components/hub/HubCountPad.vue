@@ -6,8 +6,8 @@ import { sayCount } from '#core/hub/words'
 import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
 
-const props = defineProps<{ parts: HubParts; gear: number }>()
-const emit = defineEmits<{ count: [gear: number, crankTurns: number, wheelTurns: number | null] }>()
+const props = defineProps<{ parts: HubParts; gear: number; live: boolean }>()
+const emit = defineEmits<{ count: [gear: number, crankTurns: number, wheelTurns: number | null, neutral?: boolean] }>()
 const settles = computed(() => turnsToSettle(props.parts, props.gear))
 /** Cranks turned at least, so that a tenth of the wheel tells. `practice` */
 const LEAST_TURNS = 5
@@ -41,9 +41,13 @@ useFigureTyped(text => {
   count.form.setFieldValue('wheelTurns', text)
   void count.form.handleSubmit()
 })
-const slips = () => {
-  if (slip.value.success) emit('count', props.gear, slip.value.data.crankTurns, null)
+const slips = (neutral: boolean) => {
+  if (slip.value.success) emit('count', props.gear, slip.value.data.crankTurns, null, neutral)
 }
+const NO_GEAR = [
+  ['slips', 'Slips', false],
+  ['neutral', 'Neutral', true],
+] as const
 </script>
 
 <template>
@@ -65,17 +69,21 @@ const slips = () => {
           : '')
       }}
     </p>
-    <div class="grid grid-cols-2 gap-2">
+    <div class="grid grid-cols-3 gap-2">
       <button class="also min-h-13! justify-center" data-test="count-note">Note it</button
       ><button
+        v-for="[id, words, neutral] in NO_GEAR"
+        :key="id"
         type="button"
         class="also min-h-13! justify-center border-stop! text-stop!"
         :disabled="!slip.success"
-        data-test="count-slips"
-        @click="slips"
+        :aria-disabled="!live"
+        :data-test="`count-${id}`"
+        @click="slips(neutral)"
       >
-        Slips, no gear
+        {{ words }}
       </button>
     </div>
+    <p class="small">Slips: it gives way under load. Neutral: the cranks turn free.</p>
   </form>
 </template>

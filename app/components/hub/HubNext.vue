@@ -1,7 +1,8 @@
 <!-- What is wrong with the hub's setting: the thing to look at next, its answer one touch or one figure; the move that cures it. -->
 <script setup lang="ts">
+import { UNKNOWN } from '#core/chapter/looks'
 import { hubChecksFor, type HubCheck } from '#core/hub/checks'
-import { hubCure, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
+import { A_NUMBER_APART, hubCure, isGearOff, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
 import type { Standards } from '#core/standards/inForce'
 import { toSixteenths } from '#core/quantity/turns'
@@ -17,7 +18,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   saw: [check: string, outcome: string]
   read: [mm: number]
-  count: [gear: number, crankTurns: number, wheelTurns: number | null]
+  count: [gear: number, crankTurns: number, wheelTurns: number | null, neutral?: boolean]
   turned: [sixteenths: number]
   cured: [fault: string]
 }>()
@@ -56,7 +57,9 @@ const others = computed<HubCheck[]>(() =>
             {{ diagnosis.offClicks > 0 ? 'slack' : 'tight' }}</span
           >
         </p>
-        <p class="leading-snug" data-test="hub-cure">{{ found.cure }}</p>
+        <p class="leading-snug" data-test="hub-cure">
+          {{ found.cure }}{{ isGearOff(diagnosis) ? ` ${A_NUMBER_APART}` : '' }}
+        </p>
         <p v-if="found.caution" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ found.caution }}</p>
         <template v-if="found.id !== 'none'">
           <button
@@ -88,6 +91,15 @@ const others = computed<HubCheck[]>(() =>
           >
             {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
           </button>
+          <button
+            type="button"
+            class="quiet justify-self-start"
+            :aria-disabled="!live"
+            data-test="hub-saw-unknown"
+            @click="emit('saw', next.check.id, UNKNOWN)"
+          >
+            Don’t know
+          </button>
         </div>
       </template>
       <template v-else-if="next?.do === 'read'">
@@ -100,7 +112,8 @@ const others = computed<HubCheck[]>(() =>
           :key="next.gear"
           :parts="parts"
           :gear="next.gear"
-          @count="(g, c, w) => emit('count', g, c, w)"
+          :live="live"
+          @count="(...told) => emit('count', ...told)"
         />
       </template>
       <p v-else class="text-xl font-bold" data-test="hub-found">

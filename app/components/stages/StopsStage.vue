@@ -9,7 +9,7 @@ import { sayTurns, sayTurnsOf, toSixteenths } from '#core/quantity/turns'
 import { stopsSeen } from '#core/rear/gates'
 import { ringCountOf } from '#core/ledger/ringCount'
 import { sayRing } from '#core/rear/rings'
-import { L_FELT, L_FELT_MM, L_FELT_WORDS } from '#core/rear/stopFelt'
+import { L_FELT, L_FELT_WORDS, type LFelt } from '#core/rear/stopFelt'
 import { stopNext } from '#core/rear/stopNext'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
@@ -26,6 +26,7 @@ const sight = (mm: number) => emit('record', { kind: 'sight', at: at.value, offs
 const ring = computed(() => sayRing(at.value, ringCountOf(props.state)))
 /** By the bare-derailleur order there is no chain and no cable yet: what is said and pushed is without them. */
 const bare = computed(() => props.schools.order.id === 'bare-derailleur' && props.state.rear.sinceClamp === null)
+const felt = (what: LFelt) => emit('record', { kind: 'felt', what }, L_FELT_WORDS[what])
 const turn = (turns: number) =>
   emit('record', { kind: 'turn', screw: at.value, sixteenths: toSixteenths(turns) }, `Logged ${sayTurns(turns)}`)
 /** L in two turns at once, and it is to be seen again. `practice` */
@@ -107,7 +108,7 @@ const TROUBLES = [
           locked for this.
         </p>
         <OffsetPad of="stop" @figure="sight" />
-        <details v-if="at === 'L' && !bare" class="border-t border-rule pt-1">
+        <details v-if="at === 'L' && seen.L && !bare" class="border-t border-rule pt-1">
           <summary class="min-h-11 cursor-pointer font-semibold">By thumb and ear, cranks turned by hand</summary>
           <p class="text-[0.9375rem] leading-snug">
             Chain in the gear before the largest; push with the thumb, fingers clear of chain and spokes.
@@ -119,7 +120,7 @@ const TROUBLES = [
               type="button"
               class="also min-h-12!"
               :data-test="`felt-${f}`"
-              @click="sight(L_FELT_MM[f])"
+              @click="felt(f)"
             >
               {{ L_FELT_WORDS[f] }}
             </button>
@@ -135,6 +136,9 @@ const TROUBLES = [
         <button v-if="here.turns !== 0" type="button" class="act" data-test="stop-turned" @click="turn(here.turns)">
           Turned {{ sayTurns(here.turns) }} {{ way }}
         </button>
+        <p v-else-if="here.felt && here.felt !== 'quiet'" class="font-semibold" data-test="stop-again">
+          {{ L_FELT_WORDS[here.felt] }}, but last seen in line: look at it again before it goes towards the spokes.
+        </p>
         <p v-else-if="here.offsetMm !== null" class="font-semibold text-clean" data-test="stop-good">
           {{ at }} stands where it should ({{ at === 'H' ? schools.placing.name.toLowerCase() : 'centred' }}).
         </p>

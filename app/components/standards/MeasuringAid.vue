@@ -102,8 +102,10 @@ const say = (c: Candidate) => c.names.join(' or ')
 function verdict(of: Of): string {
   const a = found.value[of]
   if (a.is === 'nothing') return 'not measured'
-  if (a.is === 'none') return `None of these: ${sayChance(a.none)} sure`
+  if (a.is === 'none') return `None of these${a.nearest ? `; nearest ${say(a.nearest)}` : ''}`
   if (a.is === 'named') return `${say(a.apart[0])}, ${sayChance(a.apart[0].chance)} sure`
+  if (a.apart.length === 1)
+    return `Likely ${say(a.apart[0]!)}, ${sayChance(a.apart[0]!.chance)}: measure finer, or once more`
   return `Cannot tell apart: ${a.apart.slice(0, 4).map(say).join(', ')}${a.apart.length > 4 ? ` and ${a.apart.length - 4} more` : ''}`
 }
 

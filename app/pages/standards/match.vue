@@ -202,12 +202,9 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
             <MatchStrip :labels="fit.errorMm.map((_, k) => k + 1)" :error-mm="fit.errorMm" :clean-mm="fit.cleanMm" />
           </div>
           <p v-if="perClick" class="figure" data-test="per-click">{{ perClick }}</p>
-          <p v-if="shifter!.pullMm.length !== cassette!.pitchMm.length" class="font-semibold text-stop">
-            {{
-              shifter!.pullMm.length > cassette!.pitchMm.length
-                ? `${shifter!.pullMm.length - cassette!.pitchMm.length} of the shifter's clicks find no sprocket`
-                : `The largest ${cassette!.pitchMm.length - shifter!.pullMm.length} of the sprockets cannot be reached`
-            }}: the {{ fit.gears }} gears both have are judged.
+          <p v-if="shifter!.pullMm.length > cassette!.pitchMm.length" class="font-semibold text-stop">
+            {{ shifter!.pullMm.length - cassette!.pitchMm.length }} of the shifter's clicks find no sprocket: the
+            {{ fit.gears }} gears both have are judged.
           </p>
           <p v-if="whole && fixing.is === 'failed'" class="stopped" role="alert">{{ fixing.message }}</p>
           <p v-else-if="whole && fixes === null" class="text-soft" role="status">Looking for what would fix it</p>

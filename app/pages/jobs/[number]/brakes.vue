@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BRAKE_WORDS } from '#core/brake/chapter'
-import { checkOf, HYDRAULIC_CHECKS, looksRight } from '#core/brake/checks'
-import { faultOf } from '#core/brake/faults'
+import { checkOf, HYDRAULIC_CHECKS, looksRight, outcomeWords } from '#core/brake/checks'
+import { faultWords } from '#core/brake/faultWords'
 import { BRAKE_KIND_WORDS, BRAKES, isDiagnosed, isHydraulic, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import type { ProofTest } from '#core/brake/proof'
 import { diagnosisOf } from '#core/brake/diagnose'
@@ -58,7 +58,7 @@ const seenWords = computed(() =>
       ? [
           {
             ask: c.ask,
-            words: c.outcomes.find(o => o[0] === s.outcome)?.[1] ?? s.outcome,
+            words: outcomeWords(s.check, s.outcome),
             fine: looksRight(s.check, s.outcome),
           },
         ]
@@ -141,6 +141,7 @@ const keys = (): BenchKeys => ({
           :bite-share="gap.value.bite"
           :kind-words="BRAKE_KIND_WORDS[rim.kind]"
           :nearer="nearer"
+          :assumed="here.close === null && panel !== 'sums'"
           :worn="panel === 'sums' && gap.value.wornMm > 0 ? { mm: gap.value.wornMm, share: gap.value.wornBite } : null"
         />
       </div>
@@ -188,7 +189,7 @@ const keys = (): BenchKeys => ({
         <h2 class="small">Put right</h2>
         <ul>
           <li v-for="(id, i) in here.cured" :key="i" class="font-semibold">
-            {{ faultOf(parts?.kind, id)?.words ?? id }}
+            {{ faultWords(parts?.kind, id) ?? id }}
           </li>
         </ul>
       </section>
@@ -240,8 +241,9 @@ const keys = (): BenchKeys => ({
         :kind="kind"
         :state="here"
         :pads="schools.pads"
+        :pad-gap="schools.padGap"
         @put="put"
-        @pads="put({ kind: 'schools', choice: { ...state.job.schools, pads: $event } })"
+        @school="put({ kind: 'schools', choice: { ...state.job.schools, ...$event } })"
       />
       <p v-else class="text-soft">{{ notHere }}</p>
     </template>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 import { placeOfPiece } from '#core/cable/places'
+import type { Fitting } from '#core/cable/steps'
+import type { FarEnd } from '#core/cable/wire'
+import { farEndOf, leverSide } from '#core/ledger/farEnd'
 import { isBrake, leastRadiusMm, RUN_WORDS, RUNS, type RunName } from '#core/cable/housing'
 import { lossAlong, sayRead, type Run } from '#core/cable/run'
 import { TemplateView } from '#core/http/cables'
@@ -27,6 +30,14 @@ const PANELS = [
 const panel = ref<(typeof PANELS)[number][0]>('pieces')
 const run = computed(() => state.value.cable.runs.find(r => r.run === name.value) ?? null)
 const done = computed(() => state.value.cable.cabled[name.value] ?? [])
+/** The brake at the end of this run, where it was said; a hub with two cables ends in couplings. */
+const at = computed<FarEnd>(() => farEndOf(state.value, name.value))
+const schools = useSchools()
+const fitting = computed<Fitting>(() => ({
+  brake: at.value,
+  twin: state.value.hub.parts?.way === 'twin',
+  film: schools.value.film.id,
+}))
 const chosen = ref<string | null>(null)
 watch(name, () => {
   chosen.value = null
@@ -60,6 +71,7 @@ function keep(next: Run, sure = false) {
 const cables = useCables()
 const loop = useLoopBench(
   name,
+  computed(() => leverSide(state.value, name.value)),
   computed(() => panel.value === 'loop'),
   cables.useLoop,
 )
@@ -204,6 +216,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
         :run="run"
         :own="own"
         :last="record?.known?.runs.find(r => r.run === name) ?? null"
+        :at="at"
         :chosen="chosen"
         :may-keep="mayKeep"
         @keep="keep"
@@ -231,6 +244,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
       <LazyFrictionPanel
         v-if="run"
         :run="run"
+        :at="at"
         :setup="state.rear.setup"
         :ratio="state.rear.parts ? ratioForSums(state.rear.parts) : null"
         :heard="heard"
@@ -245,6 +259,8 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
         :of="name"
         :closed="bench.closed.value"
       /><LazyStepsPanel
+        :run="name"
+        :fitting="fitting"
         :done="done"
         :may-largest="mayReachLargest(state.rear.trace)"
         :rear="name === 'rear' && state.rear.setup !== null"

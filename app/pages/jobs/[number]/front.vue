@@ -2,11 +2,16 @@
 import { sayNet, SCREW_WORDS } from '#core/chapter/screws'
 import { CROSSED_DEG, ringLines, sprocketLines } from '#core/front/chainLine'
 import { FRONT_SCREWS, FRONT_SEEN } from '#core/front/moves'
-import { FRONT_STEPS, nextFrontStep, type FrontOrder } from '#core/front/orders'
+import type { FrontSight } from '#core/front/events'
+import type { FrontOrder } from '#core/procedure/frontOrders'
+import { FRONT_STEPS, nextFrontStep } from '#core/front/orders'
 import { ringName } from '#core/front/parts'
-import { cageSpan, frontTroubles, rubMap, sayPair, type Pair } from '#core/front/rub'
+import { cageSpan, frontTroubles, rubIsModelled, rubMap, sayPair, type Pair } from '#core/front/rub'
 import { frontGeometry, usualSpans } from '#core/front/response'
 import { frontSetupOf } from '#core/front/setup'
+import { rubSeen, unguarded } from '#core/front/looks'
+import { frontStepsDone } from '#core/front/state'
+import { throwsChain } from '#core/procedure/otherSays'
 import { mayReachLargest } from '#core/rear/gates'
 import { sayTurnsOf, fromSixteenths } from '#core/quantity/turns'
 import type FrontShiftPanel from '~/components/front/FrontShiftPanel.vue'
@@ -31,29 +36,64 @@ const setup = computed(() =>
 const map = computed(() =>
   setup.value ? rubMap(setup.value.parts, setup.value.pitchMm, setup.value.chainWidthMm, front.value.gaps) : null,
 )
+const geometry = computed(() => (setup.value ? frontGeometry(setup.value) : null))
+const looked = ref<{ from: number; to: number }>()
+/** A pair that was tapped stays in the picture until a shift is, or something was done: not when the advice arrives. */
 const chosenAt = ref<{ ring: number; sprocket: number } | null>(null)
+const doneSoFar = computed(() => front.value.log.filter(e => e.kind !== 'frontRub').length)
+watch(doneSoFar, () => (chosenAt.value = null))
 const pair = computed<Pair | null>(() => {
   if (!map.value) return null
-  const at = chosenAt.value
+  // the picture follows the shift that is looked at
+  const at =
+    chosenAt.value ??
+    (looked.value && geometry.value
+      ? { ring: looked.value.to, sprocket: geometry.value.judgedOn(looked.value.to) }
+      : null)
   return (at && map.value[at.ring]?.[at.sprocket]) ?? map.value[0]!.at(-1)!
 })
 const cage = computed(() => (setup.value && pair.value ? cageSpan(setup.value, front.value.gaps, pair.value) : null))
-const rubbing = computed(() => map.value?.flat().filter(p => p.rubs).length ?? 0)
+const modelled = computed(() => parts.value !== null && rubIsModelled(parts.value))
+const rubbing = computed(() => (modelled.value ? (map.value?.flat().filter(p => p.rubs).length ?? 0) : 0))
+/** What was last seen of a pair since anything was turned or set: that may have moved the cage. */
+const seenOf = (ring: number, sprocket: number) => rubSeen(front.value.log, ring, sprocket)
+const RUBS = [
+  ['inner', 'Rubs inner plate'],
+  ['outer', 'Rubs outer plate'],
+  [null, 'Quiet here'],
+] as const
 
-const question = computed(() => (setup.value ? { setup: setup.value, log: front.value.log } : null))
+const throws = computed(() => throwsChain(state.value.rear.said))
+/** Ends the customer saw the chain thrown over, whose stop was not seen yet. */
+const open = computed(() => unguarded(front.value.log, throws.value))
+const question = computed(() =>
+  setup.value
+    ? {
+        setup: setup.value,
+        log: front.value.log,
+        wishes: {
+          order: schools.value.front.id,
+          endGapMm: schools.value.endGap.targetMm,
+          throws: throws.value,
+        },
+      }
+    : null,
+)
 const answer = useFront(question)
 const advice = computed(() => answer.value.value)
 const opinions = computed(() => (advice.value ? { front: { right: advice.value.right } } : {}))
+/** The rings and where each wants its cage are drawn at once; where it rests once that is worked out: nothing moves below. */
 const rows = computed(() => {
-  const now = advice.value
-  if (!setup.value || !now || now.clicks.length !== setup.value.parts.rings.length) return null
-  const spans = usualSpans(frontGeometry(setup.value))
-  const last = now.clicks.length - 1
-  return now.clicks.map(c => ({
-    name: ringName(setup.value!.parts, c.ring),
-    outward: c.ring > 0 ? c.outward : null,
-    inward: c.ring < last ? c.inward : null,
-    clean: spans[c.ring]!,
+  if (!setup.value) return null
+  const { parts: of } = setup.value
+  const spans = usualSpans(geometry.value!)
+  const last = of.rings.length - 1
+  const clicks = advice.value?.clicks.length === of.rings.length ? advice.value.clicks : []
+  return of.rings.map((_, ring) => ({
+    name: ringName(of, ring),
+    outward: (ring > 0 && clicks[ring]?.outward) || null,
+    inward: (ring < last && clicks[ring]?.inward) || null,
+    clean: spans[ring]!,
   }))
 })
 
@@ -72,15 +112,11 @@ watch(
   },
   { immediate: true },
 )
-const order = ref<FrontOrder>('conventional')
-watch(
-  () => parts.value?.cage,
-  c => {
-    if (c) order.value = c
-  },
-  { immediate: true },
-)
-const done = computed(() => front.value.steps[order.value] ?? [])
+const order = computed<FrontOrder>({
+  get: () => schools.value.front.id,
+  set: id => void put({ kind: 'schools', choice: { ...state.value.job.schools, front: id } }),
+})
+const done = computed(() => frontStepsDone(front.value, order.value))
 const next = computed(() => nextFrontStep(order.value, done.value))
 
 /** Noted because the next move asked for it: back to the next move. */
@@ -89,13 +125,28 @@ function back() {
   if (asked) panel.value = 'shift'
   asked = false
 }
-const plate = ref<'inner' | 'outer'>('inner')
-function look(at: 'position' | 'gaps') {
+/** A step of the order that asks a figure: where it is read. */
+const stepGap = ref<{ plate: 'inner' | 'outer'; byStop: boolean } | null>(null)
+function figureOf(step: string) {
+  stepGap.value = step === 'L' || step === 'H' ? { plate: step === 'L' ? 'inner' : 'outer', byStop: true } : null
+  panel.value = step === 'height' ? 'position' : 'gaps'
+}
+watch(panel, p => {
+  if (p !== 'gaps') stepGap.value = null
+})
+const gapAsked = computed(() => {
+  if (stepGap.value) return stepGap.value
   const move = advice.value?.move
-  if (move?.do === 'gap') plate.value = move.plate
+  return move?.do === 'gap' ? { plate: move.plate, byStop: move.byStop === true } : null
+})
+function look(at: 'position' | 'gaps') {
   asked = true
   panel.value = at
 }
+/** What the next move asks is answered once: a tap that bounces answers nothing else. */
+const { live, once: answered } = useOneAnswer(async (events: readonly FrontSight[], words?: string) => {
+  for (const e of events) await put(e, words)
+})
 const FIRST = 'Say first, under Parts, what is in front.'
 const leave = () => navigateTo(`/jobs/${number}`)
 /** The advice's own answer when it is one touch. */
@@ -103,11 +154,11 @@ function accept() {
   const move = advice.value?.move
   if (!move || answer.value.is !== 'ready' || panel.value !== 'shift') return
   if (move.do === 'turn')
-    void put(
-      { kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths },
+    answered(
+      [{ kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths }],
       `Logged ${sayTurnsOf(fromSixteenths(move.sixteenths))}`,
     )
-  else if (move.do === 'set') void put({ kind: 'frontSet', what: move.what })
+  else if (move.do === 'set') answered([{ kind: 'frontSet', what: move.what }])
   else if (move.do === 'position' || move.do === 'gap') look(move.do === 'gap' ? 'gaps' : 'position')
   else if (move.do === 'done') void leave()
 }
@@ -174,16 +225,40 @@ const keys = (): BenchKeys => ({
             :pair="pair"
           />
         </div>
-        <div v-if="rows && advice" class="mat p-1" data-test="cage-strip">
-          <CageStrip :rows="rows" :stops="advice.stops" />
+        <div v-if="rows" class="mat p-1" data-test="cage-strip">
+          <CageStrip :rows="rows" :stops="advice?.stops ?? null" />
         </div>
         <p class="text-lg" data-test="pair-words">
           <b class="figure">{{ parts.rings[pair.ring] }} × {{ cassette.teeth[pair.sprocket] }}</b
-          >: {{ sayPair(pair) }}, chain at {{ Math.abs(pair.angleDeg).toFixed(1) }}°{{
+          >{{ modelled ? `: ${sayPair(pair)},` : ':' }} chain at {{ Math.abs(pair.angleDeg).toFixed(1) }}°{{
             Math.abs(pair.angleDeg) > CROSSED_DEG ? ', crossed' : ''
           }}.
         </p>
-        <RubMap :map="map" :rings="parts.rings" :teeth="cassette.teeth" :chosen="pair" @choose="chosenAt = $event" />
+        <p v-if="!modelled" data-test="rub-not-modelled">
+          A rotating cage needs no trim: its nose swings farther than its tail, and which plate is near in a pair is not
+          modelled. Ride every pair and look; tap the one that rubs.
+        </p>
+        <RubMap
+          :map="map"
+          :rings="parts.rings"
+          :teeth="cassette.teeth"
+          :chosen="pair"
+          :modelled="modelled"
+          :seen="seenOf"
+          @choose="chosenAt = $event"
+        />
+        <div class="grid grid-cols-3 gap-1" role="group" aria-label="What this pair does">
+          <button
+            v-for="[plate, words] in RUBS"
+            :key="words"
+            type="button"
+            class="also min-h-11! justify-center px-1! leading-tight"
+            :data-test="`rub-${plate ?? 'quiet'}`"
+            @click="put({ kind: 'frontRub', ring: pair.ring, sprocket: pair.sprocket, plate })"
+          >
+            {{ words }}
+          </button>
+        </div>
         <p v-for="w in frontTroubles(parts)" :key="w" class="stopped" data-test="front-trouble">{{ w }}.</p>
       </template>
       <div v-else class="mat p-8 text-mat-soft">
@@ -196,23 +271,36 @@ const keys = (): BenchKeys => ({
           v-if="advice"
           :advice="advice"
           :parts="parts"
+          :teeth="cassette?.teeth ?? []"
+          :height="schools.height"
+          :end-gap="schools.endGap"
+          :neither-stop="front.byStop.inner === null && front.byStop.outer === null"
+          :live="live"
           :stale="answer.is !== 'ready'"
-          @put="put"
+          @put="es => answered(es)"
           @look="look"
           @leave="leave"
         />
         <p v-else-if="answer.is === 'failed'" class="stopped" role="alert">
           No advice: {{ answer.message }}. The order and the map of rub still hold.
         </p>
-        <p v-else class="small" aria-busy="true">Working out what is likely</p>
+        <p v-else class="small min-h-72" aria-busy="true">Working out what is likely</p>
         <FrontShiftPanel
+          v-if="geometry && cassette"
           ref="shifting"
+          v-model:looked="looked"
           :state="front"
+          :teeth="cassette.teeth"
+          :judged-on="geometry.judgedOn"
+          :unguarded="open"
           :parts="parts"
           :advised="advice?.move.do === 'shift' ? advice.move : null"
           :rubbing="rubbing"
           :pairs="map?.flat().length ?? 0"
+          :live="live"
           @put="put"
+          @picked="chosenAt = null"
+          @answer="(e: FrontSight) => answered([e])"
         />
       </template>
       <p v-else class="text-soft">{{ FIRST }}</p>
@@ -234,8 +322,9 @@ const keys = (): BenchKeys => ({
     <template #gaps>
       <LazyFrontGapPanel
         v-if="parts"
-        v-model:plate="plate"
         :state="front"
+        :school="schools.endGap"
+        :asked="gapAsked"
         :may-largest="mayLargest"
         :job="number"
         @put="put"
@@ -248,6 +337,7 @@ const keys = (): BenchKeys => ({
         v-model:order="order"
         :state="front"
         @step="(o, step) => put({ kind: 'frontStep', order: o, step })"
+        @figure="figureOf"
       />
     </template>
     <template #numbers>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { diagnoseHub, hubCure, turnsFromReading } from '#core/hub/diagnose'
-import { targetMm } from '#core/hub/kinds'
+import { FIGURE_STEP, targetMm } from '#core/hub/kinds'
 import { hubRatio, isAsked } from '#core/hub/ratio'
 import { hubStays } from '#core/hub/state'
-import { HUB_STEPS } from '#core/hub/steps'
+import { hubSteps } from '#core/hub/steps'
 import { adjusterOf, hubAmountWords, hubTurnWords, READING_WORDS, sayCount, sayMm, sayTarget } from '#core/hub/words'
 import { toSixteenths } from '#core/quantity/turns'
 import { capital } from '#core/quantity/words'
@@ -66,8 +66,11 @@ const ladder = computed(() =>
 )
 /** What is found wrong with it, or only still to come. */
 const stays = computed(() => hubStays(hub.value))
-const steps = computed(() => (parts.value ? HUB_STEPS[parts.value.way] : []))
+const steps = computed(() => (parts.value ? hubSteps(parts.value.way) : []))
 const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
+/** The step that is done by its figure: a touch leads to where it is typed. */
+const figureStep = computed(() => (parts.value ? FIGURE_STEP[parts.value.way] : null))
+const toFigure = () => document.querySelector<HTMLElement>('[data-test=figure-typed]')?.focus()
 /** A step of the two-cable procedure that has a picture of its own. */
 const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' }> = {
   lower: { step: 'heads', which: 'lower' },
@@ -78,10 +81,14 @@ const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | '
   'front-coupled': { step: 'grubs', which: 'front' },
 }
 const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[nextStep.value.id] ?? null) : null))
-const { live, once: saw } = useOneAnswer((check: string, outcome: string) => put({ kind: 'hubSeen', check, outcome }))
+/** A look and a slip are one touch each: a tap that bounces answers nothing else. */
+const { live, once } = useOneAnswer((answer: () => unknown) => answer())
+const saw = (check: string, outcome: string) => once(() => put({ kind: 'hubSeen', check, outcome }))
+const counted = (...told: Parameters<typeof count>) =>
+  told[2] === null ? once(() => count(...told)) : void count(...told)
 const read = (mm: number) => put({ kind: 'hubRead', mm })
-function count(g: number, crankTurns: number, wheelTurns: number | null) {
-  void put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns })
+function count(g: number, crankTurns: number, wheelTurns: number | null, neutral = false) {
+  void put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns, ...(neutral ? { neutral } : {}) })
   const n = parts.value!.ratios.length
   if (panel.value === 'gears') gear.value = g < n ? g + 1 : g
 }
@@ -259,7 +266,7 @@ const keys = (): BenchKeys => ({
         :live="live"
         @saw="saw"
         @read="read"
-        @count="count"
+        @count="counted"
         @turned="turned"
         @cured="cured"
       />
@@ -275,7 +282,7 @@ const keys = (): BenchKeys => ({
           :columns="Math.min(7, parts.ratios.length)"
           test="gear"
         />
-        <LazyHubCountPad :key="gear" :parts="parts" :gear="gear" @count="count" />
+        <LazyHubCountPad :key="gear" :parts="parts" :gear="gear" :live="live" @count="counted" />
         <p class="small">
           Chalk the tyre at the floor. Cranks slowly, whole turns, shifted in from the slacker side; the wheel to a
           tenth.
@@ -312,11 +319,12 @@ const keys = (): BenchKeys => ({
               type="button"
               class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left"
               :data-test="`hub-step-${s.id}`"
-              @click="put({ kind: 'hubStep', step: s.id })"
+              @click="s.id === figureStep ? toFigure() : put({ kind: 'hubStep', step: s.id })"
             >
               <span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'"
                 >{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span
-              ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug">{{ s.how }}</span
+              ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug"
+                >{{ s.how }}{{ s.id === figureStep ? ' What you read, typed above, does this step.' : '' }}</span
               ><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{
                 s.caution
               }}</span>

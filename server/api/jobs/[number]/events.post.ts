@@ -2,7 +2,7 @@ import { PersonId, type Role } from '#core/chapter/ids'
 import { defineEventHandler } from 'h3'
 import { JobNumber } from '#core/http/job'
 import { AppendRequest, Entry, type EntryAnswer } from '#core/ledger/events'
-import { needsJudging } from '#core/ledger/gates'
+import { needsJudging, takesHand } from '#core/ledger/gates'
 import { issuesOf } from '#core/http/words'
 import { isFresh, requirePerson, tapped, type Actor } from '../../../auth/actor'
 import { answering } from '../../../auth/answering'
@@ -89,7 +89,7 @@ function readEntry(raw: unknown, actor: Working, signer: Signer | null): Signed 
   const verified = own || isFresh(actor.unlocked.get(entry.by))
   const by = verified ? entry.by : PersonId.parse(actor.person.id)
   // who signed by PIN answers for the gate; tapping it oneself needs no second name
-  const signedBy = signer && signer.id !== by && needsJudging(entry.event) ? signer.id : null
+  const signedBy = signer && signer.id !== by && takesHand(entry.event) ? signer.id : null
   return { ...entry, by, verified, signedBy }
 }
 

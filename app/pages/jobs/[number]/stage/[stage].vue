@@ -63,6 +63,7 @@ const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
           :schools="schools"
           @record="bench.put"
           @go="go"
+          @bench="(b: string) => navigateTo(`/jobs/${number}/${b}`)"
         >
           <p v-if="stage && STAGE_TOOLS[stage]" class="small" data-test="tools">Tools: {{ STAGE_TOOLS[stage] }}</p>
           <NuxtLink v-if="stage === 'cable'" :to="`/jobs/${number}/cables`" class="also" data-test="to-cables"

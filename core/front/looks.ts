@@ -1,0 +1,95 @@
+import type { FrontMoveTo, ThrownTo } from './contract'
+import type { FrontSet, FrontSight } from './events'
+
+/** What each step costs, in units of a shift looked at. `model` */
+const FRONT_COST = { turn: 1, shift: 1, gap: 2, position: 2, hand: 2, undone: 4, done: 0 } as const
+const FRONT_SET_COST: Record<FrontSet, number> = { clamp: 3, position: 4, cable: 10, lever: 15, stops: 4 }
+export const frontCost = (m: FrontMoveTo): number => (m.do === 'set' ? FRONT_SET_COST[m.what] : FRONT_COST[m.do])
+
+/** What was last read of the cage's height, null where it was set since; null as a whole where nobody looked or set. */
+export function lastPlace(log: readonly FrontSight[]): { heightMm: number | null } | null {
+  return log.reduce<{ heightMm: number | null } | null>((at, e) => {
+    if (e.kind === 'frontPosition') return { heightMm: e.heightMm ?? at?.heightMm ?? null }
+    return e.kind === 'frontSet' && e.what === 'position' ? { heightMm: null } : at
+  }, null)
+}
+
+/** Was a stop's own place seen since it was last turned or moved? */
+export function stopSeen(log: readonly FrontSight[], screw: 'L' | 'H'): boolean {
+  const plate = screw === 'L' ? 'inner' : 'outer'
+  for (let i = log.length - 1; i >= 0; i--) {
+    const e = log[i]
+    if (e.kind === 'frontGap' && e.plate === plate && e.byStop) return true
+    if (e.kind === 'frontTurn' && e.screw === screw) return false
+    if (e.kind === 'frontSet' && (e.what === 'position' || e.what === 'stops')) return false
+  }
+  return false
+}
+
+/** The same look, in the log. */
+function isSame(m: FrontMoveTo, e: FrontSight): boolean {
+  switch (m.do) {
+    case 'shift':
+      return e.kind === 'frontShift' && e.from === m.from && e.to === m.to
+    case 'gap':
+      return e.kind === 'frontGap' && e.plate === m.plate && !e.byStop === !m.byStop
+    case 'position':
+      return e.kind === 'frontPosition'
+    case 'undone':
+      return e.kind === 'frontUndone'
+    default:
+      return false
+  }
+}
+/** No look is asked for a third time while nothing was turned or set. */
+const MOST_LOOKS = 2
+export function mayAsk(log: readonly FrontSight[], m: FrontMoveTo): boolean {
+  let times = 0
+  for (let i = log.length - 1; i >= 0; i--) {
+    const e = log[i]
+    if (e.kind === 'frontTurn' || e.kind === 'frontSet') return true
+    if (isSame(m, e) && ++times >= MOST_LOOKS) return false
+  }
+  return true
+}
+
+export const setAlready = (log: readonly FrontSight[], what: FrontSet) =>
+  log.some(e => e.kind === 'frontSet' && e.what === what)
+export const costOfSight = (e: FrontSight): number => {
+  switch (e.kind) {
+    case 'frontTurn':
+      return FRONT_COST.turn
+    case 'frontShift':
+      return FRONT_COST.shift
+    case 'frontGap':
+      return FRONT_COST.gap
+    case 'frontPosition':
+      return FRONT_COST.position
+    case 'frontHand':
+      return FRONT_COST.hand
+    case 'frontUndone':
+      return FRONT_COST.undone
+    case 'frontRub':
+      return FRONT_COST.shift
+    case 'frontSet':
+      return FRONT_SET_COST[e.what]
+  }
+}
+
+/** What was last seen of a pair since anything was turned or set: which plate rubs, null for neither; undefined where nobody looked. */
+export function rubSeen(
+  log: readonly FrontSight[],
+  ring: number,
+  sprocket: number,
+): 'inner' | 'outer' | null | undefined {
+  for (let i = log.length - 1; i >= 0; i--) {
+    const e = log[i]
+    if (e.kind === 'frontTurn' || e.kind === 'frontSet') return undefined
+    if (e.kind === 'frontRub' && e.ring === ring && e.sprocket === sprocket) return e.plate
+  }
+  return undefined
+}
+
+/** Over which ends the customer saw the chain thrown and the stop that guards it was not seen since: nobody shifts that way yet. */
+export const unguarded = (log: readonly FrontSight[], throws: readonly ThrownTo[] = []): ThrownTo[] =>
+  throws.filter(to => !stopSeen(log, to === 'inboard' ? 'L' : 'H'))
