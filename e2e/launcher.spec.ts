@@ -3,7 +3,7 @@ import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:f
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { freePort } from '../ops/cluster'
+import { freePort } from '../ops/ports'
 import { ROOT } from '../ops/server'
 import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 

@@ -1,6 +1,6 @@
 import { DEMO_ENV } from '../demo/people'
 import { randomUUID } from 'node:crypto'
-import { freePort } from '../ops/cluster'
+import { freePort } from '../ops/ports'
 import { startServer } from '../ops/server'
 import {
   caliper,

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { DEMO_ENV } from '../demo/people'
-import { freePort } from '../ops/cluster'
+import { freePort } from '../ops/ports'
 import { startServer } from '../ops/server'
 import {
   expect,
@@ -21,6 +21,22 @@ import {
 
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 
+/** How many Floors this browser keeps: asked without making the database before the page does. */
+const floors = (page: Page) =>
+  page.evaluate(async () => {
+    if (!(await indexedDB.databases()).some(d => d.name === 'ocho')) return 0
+    return new Promise<number>(resolve => {
+      const asked = indexedDB.open('ocho')
+      asked.onsuccess = () => {
+        const count = asked.result.transaction('floor').objectStore('floor').count()
+        count.onsuccess = () => {
+          asked.result.close()
+          resolve(count.result)
+        }
+      }
+    })
+  })
+
 test('with the server away every bench and stage of an open job is gone to and reloaded, and nothing is lost', async ({
   page,
   shop,
@@ -33,6 +49,7 @@ test('with the server away every bench and stage of an open job is gone to and r
     await signIn(page, shop, { url })
     await page.goto(`${url}/`)
     await ready(page)
+    await expect.poll(() => floors(page)).toBe(1)
     await openBench(page, number, url)
     await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
     await page.reload()
@@ -78,25 +95,11 @@ test('after sign-out nothing of the Floor is left on the tablet', async ({ bench
   await shop.takeIn('24')
   await bench.goto(`${process.env.OCHO_E2E_URL}/`)
   await ready(bench)
-  const floors = () =>
-    bench.evaluate(
-      () =>
-        new Promise<number>(resolve => {
-          const asked = indexedDB.open('ocho')
-          asked.onsuccess = () => {
-            const count = asked.result.transaction('floor').objectStore('floor').count()
-            count.onsuccess = () => {
-              asked.result.close()
-              resolve(count.result)
-            }
-          }
-        }),
-    )
-  await expect.poll(floors).toBe(1)
+  await expect.poll(() => floors(bench)).toBe(1)
   await t(bench, 'person').click()
   await bench.getByRole('button', { name: 'Sign this device out' }).click()
   await expect(bench).toHaveURL(/sign-in/)
-  expect(await floors()).toBe(0)
+  expect(await floors(bench)).toBe(0)
 })
 
 test('taps made offline in one shop are never sent to another that signs in on the tablet, nor shown; the first gets them', async ({

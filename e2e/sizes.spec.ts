@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { axeFinds } from './axe'
-import { expect, openBench, ready, SERVER, still, test } from './shop'
+import { expect, ready, SERVER, settled, still, test } from './shop'
 
 /* Every main page at five sizes: targets a knuckle can hit, nothing out sideways, nothing that axe finds. */
 
@@ -38,53 +38,49 @@ const small = (page: Page) =>
     return [...new Set(out)]
   })
 
-const pagesOf = (number: number) => [
-  '/',
-  '/take-in',
-  '/shop',
-  '/day',
-  '/standards',
-  '/standards/match',
-  '/standards/measure',
-  '/standards/records',
-  `/jobs/${number}`,
-  `/jobs/${number}/front`,
-  `/jobs/${number}/cables`,
-  `/jobs/${number}/brakes`,
-  `/jobs/${number}/hub`,
-  `/jobs/${number}/sheet`,
-  ...['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove'].map(s => `/jobs/${number}/stage/${s}`),
-]
+/** In four parts, so that two can be looked at at once. */
+const PARTS: Record<string, (job: string) => string[]> = {
+  'the shop’s pages': () => ['/', '/take-in', '/shop', '/day'],
+  'what is known': () => ['/standards', '/standards/match', '/standards/measure', '/standards/records'],
+  'a job and its benches': job => [
+    job,
+    ...['rear', 'front', 'cables', 'brakes', 'hub', 'sheet'].map(b => `${job}/${b}`),
+  ],
+  'its stages': job => ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove'].map(s => `${job}/stage/${s}`),
+}
 
-for (const [width, height] of SIZES)
-  test(`at ${width}×${height} every target is 44 px, nothing runs out sideways, axe finds nothing, light and dim`, async ({
+for (const [what, pagesOf] of Object.entries(PARTS))
+  test(`${what} at five sizes: every target is 44 px, nothing runs out sideways, axe finds nothing, light and dim`, async ({
     bench,
     shop,
   }) => {
     test.setTimeout(240_000)
-    await bench.setViewportSize({ width, height })
     const number = await shop.takeIn('51')
     const found: string[] = []
-    const look = async (path: string) => {
-      for (const s of await small(bench)) found.push(`${path}: ${s}`)
+    const look = async (path: string, width: number, height: number) => {
+      const where = `${path} at ${width}×${height}`
+      for (const s of await small(bench)) found.push(`${where}: ${s}`)
       const wide = await bench.evaluate(() => document.documentElement.scrollWidth)
-      if (wide > width) found.push(`${path}: ${wide} px wide`)
+      if (wide > width) found.push(`${where}: ${wide} px wide`)
       // a low screen shows what a high one does; colours change with the theme and not with the size
       const coloured = width === 390 || height === 800
       const themes = height === 620 ? [] : coloured ? (['light', 'dim'] as const) : (['light'] as const)
       for (const theme of themes) {
         await bench.evaluate(t => document.documentElement.setAttribute('data-theme', t), theme)
         const only = theme === 'dim' ? 'colours' : coloured ? 'all' : 'all but colours'
-        for (const f of await axeFinds(bench, only)) found.push(`${path}, ${theme}: ${f}`)
+        for (const f of await axeFinds(bench, only)) found.push(`${where}, ${theme}: ${f}`)
       }
     }
-    await openBench(bench, number)
-    await look('rear')
-    for (const path of pagesOf(number)) {
+    for (const path of pagesOf(`/jobs/${number}`)) {
+      await bench.setViewportSize({ width: SIZES[0][0], height: SIZES[0][1] })
       await bench.goto(`${SERVER()}${path}`)
       await (path.startsWith('/jobs/') ? bench.waitForSelector('main') : ready(bench))
-      await still(bench)
-      await look(path)
+      if (path.endsWith('/rear')) await settled(bench)
+      for (const [width, height] of SIZES) {
+        await bench.setViewportSize({ width, height })
+        await still(bench)
+        await look(path, width, height)
+      }
     }
     expect(found).toEqual([])
   })

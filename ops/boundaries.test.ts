@@ -63,6 +63,7 @@ const CORE_LAYERS = [
   'bench',
   'ledger',
   'records',
+  'shop',
   'http',
   'exchange',
 ]

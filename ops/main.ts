@@ -1,15 +1,22 @@
-import { execFileSync, spawn } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { spawn } from 'node:child_process'
+import { existsSync, rmSync, statSync } from 'node:fs'
 import { homedir } from 'node:os'
-import { dirname, join, resolve } from 'node:path'
+import { join, resolve } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
-import { shopOfCode } from '../server/db/people'
-import { ClusterTrouble, postgresPrograms, startCluster, until, type Cluster } from './cluster'
-import { bringUpToDate, countShops, oneTimeCode } from './database'
+import { backUp, backupPassphrase } from './backup'
+import { addressesOf, answers, startCluster, until, type Addresses, type Cluster } from './cluster'
+import { countShops, oneTimeCode, openDatabase } from './database'
+import { lastPort, ownProcess, readSecrets, takeFolder, takeFolderForStart, writeWhole } from './folder'
+import { backUpNight, isDue, readStatus } from './nightly'
+import { ClusterTrouble } from './postgres'
+import { restore } from './restore'
 import { say } from './say'
-import { ROOT, startServer } from './server'
+import { ENTRY, ROOT, startServer, type RunningServer } from './server'
+import { keepRunning } from './supervise'
+import { verifyLedger } from './verify'
 
 const DEFAULT_PORT = 8188
 const DEV_PORT = 8189
@@ -23,11 +30,24 @@ function dataFolder(kind: Kind): string {
   return join(resolve(base), kind)
 }
 
+/** A port that was asked for, or the usual one. @throws ClusterTrouble */
+function portAsked(): number {
+  const asked = process.env.OCHO_PORT
+  const port = Number(asked ?? DEFAULT_PORT)
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new ClusterTrouble(`OCHO_PORT is ${asked}: a port is a number from 1 to 65535`)
+  return port
+}
+
 async function run(kind: 'demo' | 'shop'): Promise<void> {
-  await stopLeftOverServer(kind)
-  const cluster = await startCluster(dataFolder(kind), say)
+  const port = portAsked()
+  const folder = dataFolder(kind)
+  const release = await takeFolderForStart(folder)
+  await stopLeftOverServer(folder)
+  const passphrase = backupPassphrase()
+  const cluster = await startCluster(folder, say)
   say(`database runs on port ${cluster.port}, data in ${cluster.folder}`)
-  let server: Awaited<ReturnType<typeof startServer>> | undefined
+  let server: RunningServer | undefined
   let stopping = false
   const stop = async (code: number) => {
     if (stopping) return
@@ -35,66 +55,99 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     say('stopping')
     await server?.stop()
     await cluster.stop()
-    rmSync(serverPidFile(kind), { force: true })
+    const left = ownProcess(serverPidFile(folder), isServer)
+    if (left !== null) process.kill(left, 'SIGTERM') // one that was just being started
+    rmSync(serverPidFile(folder), { force: true })
+    release()
     say('stopped')
     process.exit(code)
   }
   process.on('SIGINT', () => void stop(0))
   process.on('SIGTERM', () => void stop(0))
-  try {
-    const done = await bringUpToDate(cluster)
-    if (done.length) say(`migrated: ${done.join(', ')}`)
-    if (kind === 'demo') await loadDemo(cluster)
-    const firstRunCode = (await countShops(cluster)) === 0 ? oneTimeCode() : undefined
+  const serve = async () => {
+    const firstRunCode = (await countShops(cluster.ownerUrl)) === 0 ? oneTimeCode() : undefined
     server = await startServer({
       appUrl: cluster.appUrl,
-      port: Number(process.env.OCHO_PORT ?? DEFAULT_PORT),
+      port,
       firstRunCode,
-      ...(kind === 'demo' ? { env: DEMO_ENV } : {}),
+      started: pid => writeWhole(serverPidFile(folder), String(pid)),
+      env: { OCHO_DATA_FOLDER: folder, ...(kind === 'demo' ? DEMO_ENV : {}) },
     })
-    writeFileSync(serverPidFile(kind), String(server.pid))
-    say(`Ocho is at ${server.url}`)
     if (firstRunCode) say(`first run: open it and type the code ${firstRunCode}`)
+  }
+  try {
+    const done = await openDatabase(cluster, {
+      ...(kind === 'demo' && { fill: fillDemo }),
+      beforeMigrating: async pending => {
+        const file = join(folder, 'backups', `before-${pending.at(-1)}.backup`)
+        say(`a backup before the upgrade: ${file}`)
+        await backUp(cluster, file, passphrase)
+      },
+    })
+    if (done.length) say(`migrated: ${done.join(', ')}`)
+    await serve()
+    say(`Ocho is at ${server!.url}`)
     if (kind === 'demo')
       say(
         `demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`,
       )
     say('Ctrl-C stops it')
-    const code = await server.ended
-    if (!stopping) {
-      console.error('Ocho ended by itself: see the message above, then start it again')
-      await stop(code ?? 1)
-    }
   } catch (error) {
+    if (stopping) return
     await server?.stop()
     await cluster.stop()
     throw error
   }
+  const how = { say, stopping: () => stopping, sleep }
+  const serverPart = {
+    name: 'the server',
+    ended: async () => `code ${(await server!.ended) ?? 'none: it was killed'}`,
+    again: serve,
+  }
+  const databasePart = { name: 'the database', ended: () => cluster.ended(), again: () => cluster.again() }
+  void nights(kind, cluster, folder, passphrase, () => stopping)
+  const gaveUp = await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
+  if (gaveUp === null) return
+  console.error(`ocho: ${gaveUp}. Nothing that was kept is lost: mend that, then start Ocho again`)
+  await stop(1)
 }
 
-const serverPidFile = (kind: 'demo' | 'shop'): string => join(dataFolder(kind), 'server.pid')
+/** Written by the server when an owner asks for a backup. */
+const backupAsked = (folder: string): string => join(folder, 'backup.asked')
+
+/** Makes the night's backup whenever one is due, or asked for, as long as the launcher runs. */
+async function nights(kind: Kind, cluster: Cluster, folder: string, passphrase: string | null, ended: () => boolean) {
+  const since = statSync(join(folder, 'secrets.json')).birthtime
+  while (!ended()) {
+    const { triedAt } = readStatus(folder)
+    const asked = existsSync(backupAsked(folder))
+    // nobody needs a demo's nights
+    const due = kind === 'shop' && isDue(new Date(), triedAt ? new Date(triedAt) : since)
+    if (asked || due) await backUpNight(cluster, folder, { passphrase, second: process.env.OCHO_BACKUP_FOLDER, say })
+    if (asked) rmSync(backupAsked(folder), { force: true })
+    await sleep(2_000, undefined, { ref: false })
+  }
+}
+
+const isServer = (command: readonly string[]): boolean => command.includes(ENTRY)
+const serverPidFile = (folder: string): string => join(folder, 'server.pid')
 
 /** A launcher that was killed leaves its server behind, holding the port: it is stopped first. */
-async function stopLeftOverServer(kind: 'demo' | 'shop'): Promise<void> {
-  const file = serverPidFile(kind)
-  if (!existsSync(file)) return
-  const command = join('/proc', readFileSync(file, 'utf8').trim(), 'cmdline')
-  const runs = () =>
-    existsSync(command) && readFileSync(command, 'utf8').includes(join('.output', 'server', 'index.mjs'))
-  if (runs()) {
-    say('stopping a server left over from before')
-    process.kill(Number(readFileSync(file, 'utf8')), 'SIGTERM')
-    await until(async () => !runs(), 10_000, 'A server left over from before did not stop: end it by hand')
-  }
-  rmSync(file, { force: true })
+async function stopLeftOverServer(folder: string): Promise<void> {
+  const running = () => ownProcess(serverPidFile(folder), isServer)
+  const pid = running()
+  if (pid === null) return
+  say('stopping a server left over from before')
+  process.kill(pid, 'SIGTERM')
+  await until(async () => running() === null, 10_000, 'A server left over from before did not stop: end it by hand')
 }
 
 /** Database with demo data and a server that reloads as the code changes; Ctrl-C stops both. */
 async function dev(): Promise<void> {
+  await takeFolderForStart(dataFolder('dev'))
   const cluster = await startCluster(dataFolder('dev'), say)
   try {
-    await bringUpToDate(cluster)
-    await loadDemo(cluster)
+    await openDatabase(cluster, { fill: fillDemo })
     say(`Ocho will be at http://127.0.0.1:${DEV_PORT}, and reloads as you type. Ctrl-C stops it`)
     const child = spawn(
       join(ROOT, 'node_modules', '.bin', 'nuxt'),
@@ -109,10 +162,9 @@ async function dev(): Promise<void> {
   }
 }
 
-async function loadDemo(cluster: Cluster): Promise<void> {
-  const db = connect(cluster.appUrl, 4)
+async function fillDemo(appUrl: string): Promise<void> {
+  const db = connect(appUrl, 4)
   try {
-    if (await shopOfCode(db, DEMO_SHOP.code)) return
     say('loading the demo shop')
     await buildDemo(db, { say })
   } finally {
@@ -120,43 +172,89 @@ async function loadDemo(cluster: Cluster): Promise<void> {
   }
 }
 
-/** Which data a backup means: the shop's, or the demo's with --demo. */
-async function withCluster(args: string[], work: (cluster: Cluster, file: string) => Promise<void>): Promise<void> {
-  const kind = args.includes('--demo') ? 'demo' : 'shop'
-  const file = args.find(a => !a.startsWith('--'))
-  if (!file)
-    throw new ClusterTrouble("name the file: ./ocho backup FILE or ./ocho restore FILE (--demo for the demo's data)")
-  const cluster = await startCluster(dataFolder(kind), say)
+/** The database of a kind: the one that runs, untouched, or one that is started for this and stopped after it. */
+async function withDatabase<T>(kind: Kind, work: (cluster: Addresses) => Promise<T>): Promise<T> {
+  const folder = dataFolder(kind)
+  const release = await takeFolder(folder)
+  if (!release) {
+    const secrets = readSecrets(folder)
+    const port = lastPort(folder)
+    if (!secrets || !port || !(await answers(addressesOf(port, secrets).of('postgres'))))
+      throw new ClusterTrouble('Ocho is starting or its database is down: try again in a minute')
+    return work(addressesOf(port, secrets))
+  }
+  const cluster = await startCluster(folder, say)
   try {
-    await work(cluster, resolve(file))
+    return await work(cluster)
   } finally {
     await cluster.stop()
+    release()
   }
 }
 
-async function backup(args: string[]): Promise<void> {
-  await withCluster(args, async (cluster, file) => {
-    mkdirSync(dirname(file), { recursive: true })
-    execFileSync(
-      join(postgresPrograms(), 'pg_dump'),
-      ['--format=custom', `--file=${file}`, '--no-owner', cluster.ownerUrl],
-      { stdio: ['ignore', 'inherit', 'inherit'] },
-    )
-    say(`backup written: ${file}, ${(statSync(file).size / 1024).toFixed(0)} kB`)
+/** What follows a command: a file, and switches with or without a value. */
+function readArguments(args: readonly string[]): { file?: string; demo: boolean; shop?: string } {
+  const shopAt = args.indexOf('--shop')
+  const rest = args.filter((a, i) => a !== '--demo' && (shopAt < 0 || (i !== shopAt && i !== shopAt + 1)))
+  const strange = rest.find(a => a.startsWith('--'))
+  if (strange) throw new ClusterTrouble(`${strange} means nothing here: there are --demo and, for restore, --shop CODE`)
+  if (shopAt >= 0 && !args[shopAt + 1]) throw new ClusterTrouble('--shop needs the code of a shop')
+  return { file: rest[0], demo: args.includes('--demo'), shop: shopAt < 0 ? undefined : args[shopAt + 1] }
+}
+
+function fileAsked(file: string | undefined): string {
+  if (!file)
+    throw new ClusterTrouble("name the file: ./ocho backup FILE or ./ocho restore FILE (--demo for the demo's data)")
+  return resolve(file)
+}
+
+async function backupCommand(args: string[]): Promise<void> {
+  const { file, demo } = readArguments(args)
+  const to = fileAsked(file)
+  const passphrase = backupPassphrase()
+  await withDatabase(demo ? 'demo' : 'shop', async cluster => {
+    await openIfThere(cluster)
+    const bytes = await backUp(cluster, to, passphrase)
+    say(`backup written: ${to}, ${(bytes / 1024).toFixed(0)} kB${passphrase ? ', under the passphrase' : ''}`)
   })
 }
 
-async function restore(args: string[]): Promise<void> {
-  await withCluster(args, async (cluster, file) => {
-    if (!existsSync(file)) throw new ClusterTrouble(`there is no file ${file}`)
-    // one transaction: either all of the backup is there afterwards, or what was there before
-    execFileSync(
-      join(postgresPrograms(), 'pg_restore'),
-      ['--clean', '--if-exists', '--no-owner', '--single-transaction', `--dbname=${cluster.ownerUrl}`, file],
-      { stdio: ['ignore', 'inherit', 'inherit'] },
+/** A backup of nothing would look like one of something. */
+async function openIfThere(cluster: Addresses): Promise<void> {
+  if (!(await answers(cluster.ownerUrl))) throw new ClusterTrouble('There is no data here yet: start Ocho first')
+}
+
+async function restoreCommand(args: string[]): Promise<void> {
+  const { file, demo, shop } = readArguments(args)
+  const from = fileAsked(file)
+  if (!existsSync(from)) throw new ClusterTrouble(`there is no file ${from}`)
+  const passphrase = backupPassphrase()
+  await withDatabase(demo ? 'demo' : 'shop', async cluster => {
+    if (shop !== undefined) {
+      await openIfThere(cluster)
+      const aside = join(dataFolder(demo ? 'demo' : 'shop'), 'backups', `before-restore-${Date.now()}.backup`)
+      await backUp(cluster, aside, passphrase)
+      say(`what is here now is kept in ${aside}`)
+    }
+    const held = await restore(cluster, { file: from, passphrase, demo, shop })
+    say(
+      shop === undefined
+        ? `restored from ${from}: ${held.shops} shop(s), ${held.jobs} jobs, ${held.events} entries, the last of ${held.latest ?? 'never'}. Devices signed out since then sign in again`
+        : `restored the shop ${shop} from ${from}; other shops were not touched`,
     )
-    await bringUpToDate(cluster)
-    say(`restored from ${file}: ${await countShops(cluster)} shop(s)`)
+  })
+}
+
+async function verifyCommand(args: string[]): Promise<void> {
+  const { demo } = readArguments(args)
+  await withDatabase(demo ? 'demo' : 'shop', async cluster => {
+    await openIfThere(cluster)
+    const told = await verifyLedger(cluster.ownerUrl)
+    for (const line of told.broken) console.error(line)
+    say(
+      `${told.entries} entries of ${told.jobs} jobs: ${told.broken.length ? `${told.broken.length} are not as they were written` : 'each follows from the one before'}`,
+    )
+    if (told.broken.length) process.exitCode = 1
   })
 }
 
@@ -165,12 +263,15 @@ const commands: Record<string, () => Promise<void>> = {
   demo: () => run('demo'),
   start: () => run('shop'),
   dev,
-  backup: () => backup(args),
-  restore: () => restore(args),
+  backup: () => backupCommand(args),
+  restore: () => restoreCommand(args),
+  verify: () => verifyCommand(args),
 }
 const chosen = commands[command]
 if (!chosen) {
-  console.error('usage: ./ocho demo | start | dev | test | backup FILE [--demo] | restore FILE [--demo]')
+  console.error(
+    'usage: ./ocho demo | start | dev | test | backup FILE [--demo] | restore FILE [--demo] [--shop CODE] | verify [--demo]',
+  )
   process.exit(2)
 }
 chosen().catch((error: Error) => {

@@ -17,7 +17,7 @@ await buildDemo(db)
 await db.destroy()
 const server = await startServer({ appUrl: cluster.appUrl, port: 0, env: DEMO_ENV })
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',

@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
-import { freePort, isFree, until } from './cluster'
+import { until } from './cluster'
+import { freePort, isFree } from './ports'
 
 export type RunningServer = {
   url: string
@@ -15,16 +16,22 @@ export type RunningServer = {
 export const ROOT = join(import.meta.dirname, '..')
 export const ENTRY = join(ROOT, '.output', 'server', 'index.mjs')
 
-/** Starts the built server on loopback and waits until it answers. `port` 0 takes a free one. */
+/** Starts the built server on loopback and waits until it answers. `port` 0 takes a free one; one that is taken is an error. */
 export async function startServer(options: {
   appUrl: string
   port: number
   firstRunCode?: string
   host?: string
   env?: Record<string, string>
+  /** Told its process before it answers, so that a kill in between leaves nothing nobody knows of. */
+  started?(pid: number): void
 }): Promise<RunningServer> {
   if (!existsSync(ENTRY)) throw new Error('Ocho is not built: run npm run build')
-  const port = options.port && (await isFree(options.port)) ? options.port : await freePort()
+  if (options.port && !(await isFree(options.port)))
+    throw new Error(
+      `port ${options.port} is taken by another program: end that one, or name another port with OCHO_PORT`,
+    )
+  const port = options.port || (await freePort())
   const host = options.host ?? '127.0.0.1'
   const child = spawn(process.execPath, [ENTRY], {
     env: {
@@ -42,26 +49,32 @@ export async function startServer(options: {
     stdio: ['ignore', 'ignore', 'inherit'],
     detached: true, // Ctrl-C reaches the launcher alone, which stops things in order
   })
+  options.started?.(child.pid!)
   const ended = new Promise<number | null>(resolve => child.once('exit', code => resolve(code)))
   let gone = false
   void ended.then(() => {
     gone = true
   })
   const url = `http://127.0.0.1:${port}`
-  await until(
-    async () => {
-      if (gone) throw new Error('The server ended while starting: see the message above')
-      return fetch(`${url}/api/health`).then(
-        r => r.ok,
-        () => false,
-      )
-    },
-    30_000,
-    'The server did not answer within 30 s',
-  )
   const end = async (signal: NodeJS.Signals) => {
     if (!gone) process.kill(child.pid!, signal)
     await ended
+  }
+  try {
+    await until(
+      async () => {
+        if (gone) throw new Error('The server ended while starting: see the message above')
+        return fetch(`${url}/api/health`).then(
+          r => r.ok,
+          () => false,
+        )
+      },
+      30_000,
+      'The server did not answer within 30 s',
+    )
+  } catch (error) {
+    await end('SIGKILL')
+    throw error
   }
   return { url, port, pid: child.pid!, ended, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') }
 }

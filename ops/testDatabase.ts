@@ -3,13 +3,13 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
 import { startCluster, type Cluster } from './cluster'
-import { bringUpToDate } from './database'
+import { openDatabase } from './database'
 
 /** A cluster of the tests' own, in a folder of its own, gone afterwards. */
 export async function throwawayCluster(): Promise<{ cluster: Cluster; remove(): Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'ocho-test-'))
   const cluster = await startCluster(folder, () => undefined)
-  await bringUpToDate(cluster)
+  await openDatabase(cluster)
   return {
     cluster,
     async remove() {

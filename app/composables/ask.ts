@@ -59,8 +59,8 @@ async function asked<S extends z.ZodType>(
     const message = 'The server answered in a way this page does not know: reload to update'
     return { is: 'refused', status: response.status, message, issues: [] }
   }
-  // the server answers for itself below 500 only; above, something stands in its way
-  if (response.status >= 502) return { is: 'offline' }
+  // 500 is our own fault, and said so; above, the database or something before the server stands in the way
+  if (response.status > 500) return { is: 'offline' }
   const said = Refusal.safeParse((body as { data?: unknown } | null)?.data)
   if (said.success) return { is: 'refused', status: response.status, ...said.data }
   const message =

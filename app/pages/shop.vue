@@ -36,7 +36,7 @@ async function choose(choice: SchoolChoice) {
   wanted.value = choice
   schoolKept.value = false
   const body = { of: whose.value, choice }
-  const asked = sent.then(() => ask(Done, '/api/shop/schools', { method: 'POST', body }))
+  const asked = sent.then(() => asOwner(() => ask(Done, '/api/shop/schools', { method: 'POST', body })))
   sent = asked
   schoolTrouble.value = sayTrouble(await asked)
   await session.load()
@@ -46,7 +46,7 @@ async function choose(choice: SchoolChoice) {
 }
 
 async function revoke(device: DeviceView) {
-  const asked = await ask(Done, `/api/shop/devices/${device.id}`, { method: 'DELETE' })
+  const asked = await asOwner(() => ask(Done, `/api/shop/devices/${device.id}`, { method: 'DELETE' }))
   trouble.value = sayTrouble(asked)
   await refresh()
 }
@@ -66,7 +66,7 @@ const initial: { name: string; role: Role; pin: string } = { name: '', role: 'me
 const adding = useContractForm({
   initial,
   schema: NewPerson,
-  send: value => ask(Made, '/api/shop/people', { method: 'POST', body: value }),
+  send: value => asOwner(() => ask(Made, '/api/shop/people', { method: 'POST', body: value })),
   done: async (_, { name, role }) => {
     form.reset()
     await told(`${name} was added as ${role}.`)
@@ -170,6 +170,8 @@ const WHOSE = computed(() => [
             </li>
           </ul>
         </section>
+        <NightsPanel v-if="owner" :zone="zone" />
+        <AuditTrail v-if="owner" :zone="zone" />
       </div>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>
@@ -181,5 +183,6 @@ const WHOSE = computed(() => [
         </p>
       </section>
     </main>
+    <ConfirmOwner />
   </div>
 </template>

@@ -159,6 +159,8 @@ const FloorRecall = z.object({
 export const FloorView = z.object({
   today: z.string(),
   stands: z.int(),
+  /** What the shop must hear of its backups and its disk. */
+  warnings: z.array(z.string()).default([]),
   jobs: z.array(FloorJob),
   recalls: z.array(FloorRecall),
 })

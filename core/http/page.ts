@@ -7,3 +7,5 @@ export const PAGE_HEADER = 'x-ocho-page'
 export const SHOP_HEADER = 'x-ocho-shop'
 /** Said with a 401 when this device was signed out by somebody else, so that it forgets what it keeps. */
 export const REVOKED = 'revoked'
+/** The field named where an owner's act asks for the password once more. */
+export const CONFIRM = 'confirm'

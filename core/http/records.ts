@@ -44,7 +44,7 @@ export const BikeView = z.object({
   name: z.string(),
   frameNumber: z.string(),
   frame: FrameKind.nullable(),
-  customer: z.string(),
+  customer: z.object({ id: z.uuid(), name: z.string(), erased: z.boolean() }),
   records: z.array(BikeRecord),
   visits: z.array(
     z.object({

@@ -28,6 +28,8 @@ export const FirstRun = z.strictObject({
   password: NewPassword,
   pin: Pin,
 })
+/** The password once more, before an owner's act; whoever has none types their PIN. */
+export const ConfirmOwner = z.strictObject({ secret: Password })
 export const SwitchPerson = z.strictObject({ person: PersonId, pin: z.string().max(12).optional() })
 export const NewPerson = z.strictObject({
   name: line('Name', 60),

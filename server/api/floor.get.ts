@@ -4,8 +4,10 @@ import { requireSession } from '../auth/actor'
 import { inShop } from '../db/connect'
 import { floor } from '../db/floor'
 import { db } from '../db/shared'
+import { nightsNow } from '../nights/status'
 
 export default defineEventHandler(async (event): Promise<FloorView> => {
   const { shop } = await requireSession(event)
-  return inShop(db(), shop, tx => floor(tx, shop))
+  const view = await inShop(db(), shop, tx => floor(tx, shop))
+  return { ...view, warnings: nightsNow()?.warnings ?? [] }
 })

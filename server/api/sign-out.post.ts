@@ -1,5 +1,6 @@
 import { defineEventHandler } from 'h3'
-import { forgetSession, requireSession, takeCookie } from '../auth/actor'
+import { forgetSession, handOf, requireSession, takeCookie } from '../auth/actor'
+import { audit } from '../db/audit'
 import { inShop } from '../db/connect'
 import { revokeSession } from '../db/sessions'
 import { db } from '../db/shared'
@@ -7,7 +8,10 @@ import { endSession } from '../live/hub'
 
 export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const actor = await requireSession(event)
-  await inShop(db(), actor.shop, tx => revokeSession(tx, actor.shop, actor.session))
+  await inShop(db(), actor.shop, async tx => {
+    await revokeSession(tx, actor.shop, actor.session)
+    await audit(tx, handOf(actor), 'signOut')
+  })
   forgetSession(actor.session)
   endSession(actor.session)
   takeCookie(event)

@@ -1,5 +1,5 @@
 import type { Role } from '#core/chapter/ids'
-import { REVOKED, SHOP_HEADER } from '#core/http/page'
+import { CONFIRM, REVOKED, SHOP_HEADER } from '#core/http/page'
 import { deleteCookie, getCookie, getHeader, setCookie, type H3Event } from 'h3'
 import { inShop } from '../db/connect'
 import { personById } from '../db/people'
@@ -22,6 +22,8 @@ export type Actor = {
   person: { id: string; name: string; role: Role } | null
   /** Who was unlocked on this device, and when each last tapped there. */
   unlocked: Map<string, Date>
+  /** When the password was last typed here by who works here now. */
+  confirmedAt: Date | null
 }
 
 const kept = new Map<string, { actor: Actor; until: number }>()
@@ -57,6 +59,7 @@ async function actorOf(event: H3Event): Promise<Actor | null> {
       session: found.session.id,
       person: person ? { id: person.id, name: person.name, role: person.role } : null,
       unlocked: new Map(found.unlocked.map(u => [u.person, u.last_tap_at])),
+      confirmedAt: found.session.confirmed_at,
     }
   })
   if (actor) kept.set(cookie, { actor, until: Date.now() + KEEP_MS })
@@ -103,10 +106,20 @@ export async function requirePerson(event: H3Event): Promise<Actor & { person: N
   return { ...actor, person: actor.person }
 }
 
-/** Throws 401 or 403 unless an owner works on this device, and did lately. */
-export async function requireOwner(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
+/** Throws 401 or 403 unless an owner works on this device: for what an owner may see. */
+export async function requireOwnerToLook(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
   const actor = await requirePerson(event)
   if (actor.person.role !== 'owner') throw refuse(403, 'Only an owner may do this: let an owner unlock this device')
+  return actor
+}
+
+/** The same for what an owner does: the password was typed on this device within a quarter of an hour, else it is asked again. */
+export async function requireOwner(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
+  const actor = await requireOwnerToLook(event)
+  if (!isFresh(actor.confirmedAt ?? undefined))
+    throw refuse(403, 'Type your password once more: this is an owner’s act', [
+      { field: CONFIRM, message: 'Type your password once more' },
+    ])
   return actor
 }
 
@@ -117,6 +130,13 @@ export async function requireMechanic(event: H3Event): Promise<Actor & { person:
     throw refuse(403, 'A mechanic or the owner may do this: let one unlock this device')
   return actor
 }
+
+/** Whose hand it is, for the audit trail. */
+export const handOf = (actor: Actor): { shop: string; session: string; person: string | null } => ({
+  shop: actor.shop,
+  session: actor.session,
+  person: actor.person?.id ?? null,
+})
 
 export const isFresh = (lastTap: Date | undefined): boolean =>
   lastTap !== undefined && Date.now() - lastTap.getTime() < FRESH_MINUTES * 60_000

@@ -1,6 +1,7 @@
 import { CannotTakeIn } from '../db/jobs'
 import { JobClosed, NoSuchJob } from '../db/ledger'
 import { TooManyPhotos } from '../db/photos'
+import { NoSuchCustomer, StillHere } from '../db/privacy'
 import { MustStay } from '../db/sheets'
 import { refuse } from './refuse'
 
@@ -13,6 +14,17 @@ export async function answering<T>(number: number, work: () => Promise<T>): Prom
     if (error instanceof JobClosed || error instanceof MustStay || error instanceof CannotTakeIn)
       throw refuse(409, error.message, [{ field: error.field, message: error.message }])
     if (error instanceof TooManyPhotos) throw refuse(409, error.message)
+    throw error
+  }
+}
+
+/** The same for a customer. Throws 404 or 409. */
+export async function answeringPrivacy<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    if (error instanceof NoSuchCustomer) throw refuse(404, error.message)
+    if (error instanceof StillHere) throw refuse(409, error.message)
     throw error
   }
 }

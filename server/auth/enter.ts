@@ -1,5 +1,6 @@
 import { getRequestHeader, type H3Event } from 'h3'
 import { inShop } from '../db/connect'
+import { audit } from '../db/audit'
 import { newId } from '../db/ids'
 import { openSession } from '../db/sessions'
 import { db } from '../db/shared'
@@ -7,17 +8,19 @@ import { giveCookie } from './actor'
 import { newToken, tokenHash } from './secrets'
 
 /** Opens a session for this device and gives it its cookie. */
-export async function enter(event: H3Event, shop: string, person: string): Promise<void> {
+export async function enter(event: H3Event, shop: string, person: string, how: 'signIn' | 'firstRun'): Promise<void> {
   const token = newToken()
-  await inShop(db(), shop, tx =>
-    openSession(tx, {
+  const session = newId()
+  await inShop(db(), shop, async tx => {
+    await openSession(tx, {
       shop,
-      id: newId(),
+      id: session,
       tokenHash: tokenHash(token),
       device: deviceName(getRequestHeader(event, 'user-agent') ?? ''),
       person,
-    }),
-  )
+    })
+    await audit(tx, { shop, session, person }, how)
+  })
   giveCookie(event, shop, token)
 }
 

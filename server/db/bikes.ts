@@ -15,6 +15,8 @@ export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<Bi
       'bike.frame_kind',
       'bike.merged_into',
       'customer.name as customer',
+      'customer.id as customer_id',
+      'customer.erased_at',
     ])
     .where('bike.shop', '=', shop)
     .where('bike.id', '=', id)
@@ -33,7 +35,7 @@ export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<Bi
     id: bike.id,
     name: bike.name,
     frameNumber: bike.frame_number,
-    customer: bike.customer,
+    customer: { id: bike.customer_id, name: bike.customer, erased: bike.erased_at !== null },
     frame: FrameKind.nullable().catch(null).parse(bike.frame_kind),
     records: await recordsOfBike(tx, shop, id),
     visits: visits.map(v => ({

@@ -13,7 +13,7 @@ import type { ShopTx } from './connect'
 const FORTNIGHT = 14
 
 /** Everything the Floor shows, from rows alone: no log is reduced here. */
-export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise<FloorView> {
+export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise<Omit<FloorView, 'warnings'>> {
   const { zone, stands } = await tx
     .selectFrom('shop')
     .select(['zone', 'stands'])

@@ -1,9 +1,13 @@
 import { MAX_PHOTOS, PhotoOf, type PhotoView } from '#core/http/photos'
+import { sql } from 'kysely'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
 
-/** A job has as many photographs as it may. */
+/** A job, or the shop, has as many photographs as it may. */
 export class TooManyPhotos extends Error {}
+
+/** All photographs of a shop together: about 20,000 as a tablet sends them. */
+export const SHOP_PHOTO_BYTES = 8 * 1024 ** 3
 
 const there = (tx: ShopTx, shop: string, job: string) =>
   tx.selectFrom('photo').where('shop', '=', shop).where('job', '=', job).where('gone_at', 'is', null)
@@ -30,6 +34,16 @@ export async function addPhoto(
     .select(eb => eb.fn.countAll<string>().as('count'))
     .executeTakeFirstOrThrow()
   if (Number(count) >= MAX_PHOTOS) throw new TooManyPhotos(`A job keeps ${MAX_PHOTOS} photographs: take one off first`)
+  const { bytes } = await tx
+    .selectFrom('photo')
+    .select(sql<string>`coalesce(sum(size), 0)`.as('bytes'))
+    .where('shop', '=', shop)
+    .where('gone_at', 'is', null)
+    .executeTakeFirstOrThrow()
+  if (Number(bytes) + photo.bytes.length > SHOP_PHOTO_BYTES)
+    throw new TooManyPhotos(
+      `The shop's photographs take ${SHOP_PHOTO_BYTES / 1024 ** 3} GB, as much as they may: take some off old jobs first`,
+    )
   const id = newId()
   await tx
     .insertInto('photo')
@@ -38,19 +52,21 @@ export async function addPhoto(
   return id
 }
 
-export const photo = (
+export async function photo(
   tx: ShopTx,
   shop: string,
   job: string,
   id: string,
-): Promise<{ mime: string; bytes: Buffer } | undefined> =>
-  there(tx, shop, job).select(['mime', 'bytes']).where('id', '=', id).executeTakeFirst()
+): Promise<{ mime: string; bytes: Buffer } | undefined> {
+  const row = await there(tx, shop, job).select(['mime', 'bytes']).where('id', '=', id).executeTakeFirst()
+  return row?.bytes ? { mime: row.mime, bytes: row.bytes } : undefined
+}
 
-/** Takes a photograph off; its row is kept. @returns false when it is not there */
+/** Takes a photograph off: its bytes are gone, who took it when is kept. @returns false when it is not there */
 export async function dropPhoto(tx: ShopTx, shop: string, job: string, id: string, at = new Date()): Promise<boolean> {
   const { numUpdatedRows } = await tx
     .updateTable('photo')
-    .set({ gone_at: at })
+    .set({ gone_at: at, bytes: null })
     .where('shop', '=', shop)
     .where('job', '=', job)
     .where('id', '=', id)

@@ -37,9 +37,18 @@ export type Database = {
     last_seen_at: Stamp
     revoked_at: ColumnType<Date | null, undefined, Date>
     opened_by: Fixed<string | null>
+    confirmed_at: ColumnType<Date | null, Date | undefined, Date | null>
   }
   unlock: { shop: Fixed<string>; session: Fixed<string>; person: Fixed<string>; last_tap_at: Stamp }
-  customer: { shop: Fixed<string>; id: Fixed<string>; name: string; contact: string; created_at: Stamp }
+  customer: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    name: string
+    contact: string
+    created_at: Stamp
+    /** Erased at their wish. */
+    erased_at: ColumnType<Date | null, undefined, Date>
+  }
   bike: {
     shop: Fixed<string>
     id: Fixed<string>
@@ -79,7 +88,7 @@ export type Database = {
     id: Fixed<string>
     job: Fixed<string>
     field: Fixed<string>
-    was: Fixed<string>
+    was: string
     person: Fixed<string>
     made_at: Stamp
   }
@@ -97,13 +106,14 @@ export type Database = {
     based_on: Fixed<number>
     received_at: ColumnType<Date, never, never>
     body: ColumnType<unknown, string, never>
+    hash: ColumnType<Buffer, never, never>
   }
   note: {
     shop: Fixed<string>
     id: Fixed<string>
     job: Fixed<string>
     person: Fixed<string>
-    text: Fixed<string>
+    text: string
     created_at: Stamp
   }
   sheet: {
@@ -161,13 +171,24 @@ export type Database = {
     made_at: Stamp
     gone_at: ColumnType<Date | null, undefined, Date>
   }
+  audit: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    n: ColumnType<string, never, never>
+    what: Fixed<string>
+    detail: Fixed<string>
+    person: Fixed<string | null>
+    session: Fixed<string | null>
+    at: ColumnType<Date, never, never>
+  }
   photo: {
     shop: Fixed<string>
     id: Fixed<string>
     job: Fixed<string>
     run: Fixed<string>
     mime: Fixed<string>
-    bytes: Fixed<Buffer>
+    bytes: ColumnType<Buffer | null, Buffer, null>
+    size: ColumnType<number | null, never, never>
     person: Fixed<string>
     made_at: Stamp
     gone_at: ColumnType<Date | null, undefined, Date>

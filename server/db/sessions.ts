@@ -17,6 +17,7 @@ export async function openSession(
       device: s.device,
       person: s.person,
       opened_by: s.person,
+      confirmed_at: new Date(), // by the password just now
     })
     .execute()
   await markTap(tx, s.shop, s.id, s.person)
@@ -107,11 +108,26 @@ export async function sessionNow(
 export async function setPerson(tx: ShopTx, shop: string, session: string, person: string | null): Promise<void> {
   await tx
     .updateTable('session')
-    .set({ person, last_seen_at: new Date() })
+    .set({
+      person,
+      last_seen_at: new Date(),
+      // whoever works now has not typed a password here, unless it is who did
+      confirmed_at: sql`case when person = ${person}::uuid then confirmed_at end`,
+    })
     .where('shop', '=', shop)
     .where('id', '=', session)
     .execute()
   if (person) await markTap(tx, shop, session, person)
+}
+
+/** The password was typed once more on a device by who works there. */
+export async function markConfirmed(tx: ShopTx, shop: string, session: string): Promise<void> {
+  await tx
+    .updateTable('session')
+    .set({ confirmed_at: new Date() })
+    .where('shop', '=', shop)
+    .where('id', '=', session)
+    .execute()
 }
 
 export async function markTap(tx: ShopTx, shop: string, session: string, person: string): Promise<void> {

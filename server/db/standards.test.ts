@@ -113,7 +113,7 @@ describe('records', () => {
     const view = await inShop(db, s.shop, tx => bikeView(tx, s.shop, first.bike))
     expect(view).toMatchObject({
       name: 'Marram',
-      customer: 'Hob',
+      customer: { name: 'Hob', erased: false },
       visits: [{ number: second.number }, { number: first.number }],
     })
     expect(view!.records.map(r => [r.figure, r.value, r.job.number])).toEqual([['barrel', 4 / 16, first.number]])

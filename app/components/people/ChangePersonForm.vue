@@ -7,7 +7,7 @@ import { ChangePerson, type PersonView } from '#core/http/session'
 const props = defineProps<{ person: PersonView }>()
 const emit = defineEmits<{ done: [words: string] }>()
 const send = (value: ChangePerson) =>
-  ask(Done, `/api/shop/people/${props.person.id}/change`, { method: 'POST', body: value })
+  asOwner(() => ask(Done, `/api/shop/people/${props.person.id}/change`, { method: 'POST', body: value }))
 const initial: { name: string; role: Role } = { name: props.person.name, role: props.person.role }
 const changing = useContractForm({
   initial,

@@ -8,7 +8,8 @@ const emit = defineEmits<{ done: [] }>()
 const secrets = useContractForm({
   initial: { pin: '', password: '' },
   schema: NewSecrets,
-  send: value => ask(Done, `/api/shop/people/${props.person.id}/secrets`, { method: 'POST', body: value }),
+  send: value =>
+    asOwner(() => ask(Done, `/api/shop/people/${props.person.id}/secrets`, { method: 'POST', body: value })),
   done: () => emit('done'),
 })
 const { form, trouble } = secrets

@@ -7,7 +7,7 @@ import { FRAME_WORDS } from '#core/records/frames'
 const id = String(useRoute().params.id)
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
-const { data: bike, error } = await useRead(BikeView, `/api/bikes/${encodeURIComponent(id)}`)
+const { data: bike, error, refresh } = await useRead(BikeView, `/api/bikes/${encodeURIComponent(id)}`)
 useHead({ title: () => `${bike.value?.name ?? 'Bike'} · Ocho` })
 const figures = computed(() =>
   RECORD_RULES.flatMap(rule => {
@@ -20,7 +20,7 @@ const figures = computed(() =>
 <template>
   <div>
     <PageHead :title="bike?.name ?? 'Bike'"
-      ><span v-if="bike" class="text-soft">{{ bike.customer }}</span></PageHead
+      ><span v-if="bike" class="text-soft">{{ bike.customer.name }}</span></PageHead
     >
     <main class="mx-auto grid max-w-6xl gap-x-10 gap-y-8 px-4 py-5 sm:px-6 lg:grid-cols-[1fr_1.3fr]">
       <p v-if="error" class="stopped lg:col-span-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
@@ -43,6 +43,12 @@ const figures = computed(() =>
               >
             </li>
           </ol>
+          <CustomerPrivacy
+            v-if="session.now?.person?.role === 'owner' && !bike.customer.erased"
+            class="mt-6"
+            :customer="bike.customer"
+            @erased="refresh()"
+          />
         </section>
         <section>
           <h2 class="text-lg font-bold">What was measured and set</h2>
@@ -71,5 +77,6 @@ const figures = computed(() =>
         </section>
       </template>
     </main>
+    <ConfirmOwner />
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Done } from '#core/http/answers'
 import { ImportView, MAX_IMPORT_BYTES } from '#core/http/standards'
 import { KIND_WORDS, ruleOf, type Kind } from '#core/standards/kinds'
 import { NICKNAME } from '#core/standards/shopValues'
@@ -21,6 +22,12 @@ const input = useTemplateRef<HTMLInputElement>('input')
 const kindOf = (f: File): 'json' | 'csv' | null =>
   /\.json$/i.test(f.name) ? 'json' : /\.csv$/i.test(f.name) ? 'csv' : null
 
+/** Asked first, so that the browser fetches a file and not a refusal. */
+async function takeOut(as: string) {
+  const asked = await asOwner(() => ask(Done, '/api/session/confirm'))
+  trouble.value = sayTrouble(asked)
+  if (asked.is === 'done') location.assign(`/api/standards/export?as=${as}`)
+}
 async function send(take: 'look' | 'all' | 'good') {
   const chosen = file.value
   if (!chosen) return
@@ -30,12 +37,9 @@ async function send(take: 'look' | 'all' | 'good') {
   if (chosen.size > MAX_IMPORT_BYTES)
     return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
   busy.value = take === 'look' ? 'looking' : 'taking'
-  const asked = await askWithFile(
-    ImportView,
-    `/api/standards/import?take=${take}&kind=${kind}`,
-    chosen,
-    kind === 'json' ? 'application/json' : 'text/csv',
-  )
+  const type = kind === 'json' ? 'application/json' : 'text/csv'
+  const url = `/api/standards/import?take=${take}&kind=${kind}`
+  const asked = await asOwner(() => askWithFile(ImportView, url, chosen, type))
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
   trouble.value = sayTrouble(asked)
@@ -70,6 +74,7 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
               <a
                 :href="`/api/standards/export?as=${o.as}`"
                 download
+                @click.prevent="takeOut(o.as)"
                 class="block min-h-14 py-2"
                 :data-test="`export-${o.as}`"
                 ><b class="underline underline-offset-4">{{ o.what }}</b
@@ -167,5 +172,6 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
         </section>
       </template>
     </main>
+    <ConfirmOwner />
   </div>
 </template>

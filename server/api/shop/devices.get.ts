@@ -1,12 +1,12 @@
 import { defineEventHandler } from 'h3'
 import type { DeviceView } from '#core/http/session'
-import { requireOwner } from '../../auth/actor'
+import { requireOwnerToLook } from '../../auth/actor'
 import { inShop } from '../../db/connect'
 import { devices } from '../../db/sessions'
 import { db } from '../../db/shared'
 
 export default defineEventHandler(async (event): Promise<DeviceView[]> => {
-  const actor = await requireOwner(event)
+  const actor = await requireOwnerToLook(event)
   const rows = await inShop(db(), actor.shop, tx => devices(tx, actor.shop))
   return rows.map(d => ({
     id: d.id,

@@ -1,8 +1,9 @@
 import { defineEventHandler } from 'h3'
 import { NewPerson } from '#core/http/session'
-import { requireOwner } from '../../auth/actor'
+import { handOf, requireOwner } from '../../auth/actor'
 import { body, refuse } from '../../auth/refuse'
 import { hashSecret } from '../../auth/secrets'
+import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
 import { addPerson } from '../../db/people'
 import { db } from '../../db/shared'
@@ -15,7 +16,11 @@ export default defineEventHandler(async (event): Promise<{ id: string }> => {
   const passwordHash = password ? await hashSecret(password) : null
   try {
     return {
-      id: await inShop(db(), actor.shop, tx => addPerson(tx, actor.shop, { name, role, pinHash, passwordHash })),
+      id: await inShop(db(), actor.shop, async tx => {
+        const id = await addPerson(tx, actor.shop, { name, role, pinHash, passwordHash })
+        await audit(tx, handOf(actor), 'personAdded', `${name}, ${role}`)
+        return id
+      }),
     }
   } catch (error) {
     if ((error as { code?: string }).code === '23505')

@@ -2,8 +2,9 @@ import { defineEventHandler, setResponseHeader } from 'h3'
 import { z } from 'zod'
 import { writeCsv } from '#core/exchange/csv'
 import { exchangeFile } from '#core/exchange/write'
-import { requireOwner } from '../../auth/actor'
+import { handOf, requireOwner } from '../../auth/actor'
 import { query } from '../../auth/refuse'
+import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
 import { exportRecords } from '../../db/records'
 import { db } from '../../db/shared'
@@ -15,11 +16,13 @@ const Wanted = z.object({
 
 /** Catalogue, shop values and records in the open format, as one JSON file or one CSV table. */
 export default defineEventHandler(async (event): Promise<string> => {
-  const { shop } = await requireOwner(event)
+  const actor = await requireOwner(event)
+  const { shop } = actor
   const { as } = query(event, Wanted)
   const { values, records } = await inShop(db(), shop, async tx => ({
     values: await shopValues(tx, shop),
     records: as === 'json' || as === 'records' ? await exportRecords(tx, shop) : [],
+    told: await audit(tx, handOf(actor), 'exported', as),
   }))
   const file = exchangeFile(values, records, new Date().toISOString())
   setResponseHeader(

@@ -3,8 +3,9 @@ import { defineEventHandler } from 'h3'
 import { planImportInSteps, type ImportPlan } from '#core/exchange/plan'
 import { ImportMode, LISTED, MAX_IMPORT_BYTES, type ImportView } from '#core/http/standards'
 import { catalogueInForce } from '#core/standards/shopValues'
-import { requireOwner, tapped } from '../../auth/actor'
+import { handOf, requireOwner, requireOwnerToLook, tapped } from '../../auth/actor'
 import { query, refuse, textBody } from '../../auth/refuse'
+import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
 import { importRecords, knownRecords } from '../../db/records'
 import { db } from '../../db/shared'
@@ -12,13 +13,14 @@ import { claim, shopValues } from '../../db/standards'
 
 /** Shows what a file would change, or takes it: all of it when no row is bad, or the good rows when so asked. */
 export default defineEventHandler(async (event): Promise<ImportView> => {
-  const actor = await requireOwner(event)
   const { take, kind } = query(event, ImportMode)
+  const actor = await (take === 'look' ? requireOwnerToLook(event) : requireOwner(event))
   const text = await textBody(event, MAX_IMPORT_BYTES)
+  const catalogue = catalogueInForce(await inShop(db(), actor.shop, tx => shopValues(tx, actor.shop)))
+  // computed before anything is held against others
+  const first = await planImportInSteps(() => pause(), text, kind, catalogue, new Set())
+  if (first.is === 'refused') throw refuse(400, first.message, [{ field: 'file', message: first.message }])
   const { plan, taken } = await inShop(db(), actor.shop, async tx => {
-    const catalogue = catalogueInForce(await shopValues(tx, actor.shop))
-    const first = await planImportInSteps(() => pause(), text, kind, catalogue, new Set())
-    if (first.is === 'refused') throw refuse(400, first.message, [{ field: 'file', message: first.message }])
     // which records are here already is asked of the database once their ids are read
     const known = await knownRecords(
       tx,
@@ -47,6 +49,7 @@ export default defineEventHandler(async (event): Promise<ImportView> => {
         plan.values.map(v => ({ ...v.claim, note: v.claim.note || 'from a file' })),
       )
     if (plan.records.length) await importRecords(tx, actor.shop, plan.records, 'from a file')
+    await audit(tx, handOf(actor), 'imported', `${plan.records.length} records, ${plan.values.length} values`)
     return { plan, taken: true }
   })
   tapped(actor, actor.person.id)

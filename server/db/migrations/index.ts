@@ -1,4 +1,5 @@
-import { Migrator, type Kysely } from 'kysely'
+import { Migrator, sql, type Kysely } from 'kysely'
+import type { Db } from '../connect'
 import { first } from './0001_first'
 import { standards } from './0002_standards'
 import { cables } from './0003_cables'
@@ -9,6 +10,7 @@ import { seen } from './0007_seen'
 import { merge } from './0008_merge'
 import { days } from './0009_days'
 import { attempts } from './0010_attempts'
+import { nights } from './0011_nights'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -21,12 +23,45 @@ const MIGRATIONS = {
   '0008_merge': merge,
   '0009_days': days,
   '0010_attempts': attempts,
+  '0011_nights': nights,
 }
 
-/** Brings the database to this version; run by its owner. @throws the error of the migration that failed */
-export async function migrate(owner: Kysely<unknown>): Promise<string[]> {
-  const migrator = new Migrator({ db: owner, provider: { getMigrations: async () => MIGRATIONS } })
-  const { error, results } = await migrator.migrateToLatest()
+/** Every migration of this version, the first one first. */
+export const MIGRATION_NAMES = Object.keys(MIGRATIONS)
+
+const migratorOf = (owner: Kysely<unknown>) =>
+  new Migrator({ db: owner, provider: { getMigrations: async () => MIGRATIONS } })
+
+/**
+ * Brings the database to this version, or to an earlier one for a test; run by its owner, in one transaction: what cannot be
+ * migrated leaves all as it was.
+ * @throws the error of the migration that failed
+ */
+export async function migrate(owner: Db | Kysely<unknown>, to?: string): Promise<string[]> {
+  const migrator = migratorOf(owner as Kysely<unknown>)
+  const { error, results } = await (to === undefined ? migrator.migrateToLatest() : migrator.migrateTo(to))
   if (error) throw error
   return (results ?? []).filter(r => r.status === 'Success').map(r => r.migrationName)
+}
+
+/**
+ * Gives the appending function to its role: a restored database has it from whoever restored it. Nothing before the migration
+ * that made it so.
+ */
+export async function settleOwners(owner: Db): Promise<void> {
+  await sql
+    .raw(
+      `do $$ begin
+  if exists (select 1 from information_schema.columns where table_name = 'event' and column_name = 'hash') then
+    alter function append_events(uuid, int, uuid, jsonb, boolean) owner to ocho_ledger;
+  end if;
+end $$`,
+    )
+    .execute(owner)
+}
+
+/** Those that a database has not had yet.  */
+export async function pendingMigrations(owner: Db): Promise<string[]> {
+  const known = await migratorOf(owner as unknown as Kysely<unknown>).getMigrations()
+  return known.filter(m => m.executedAt === undefined).map(m => m.name)
 }

@@ -1,7 +1,8 @@
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import { forgetSession, requireOwner } from '../../../auth/actor'
+import { forgetSession, handOf, requireOwner } from '../../../auth/actor'
 import { param, refuse } from '../../../auth/refuse'
+import { audit } from '../../../db/audit'
 import { inShop } from '../../../db/connect'
 import { revokeSession } from '../../../db/sessions'
 import { db } from '../../../db/shared'
@@ -11,8 +12,12 @@ import { endSession } from '../../../live/hub'
 export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const actor = await requireOwner(event)
   const id = param(event, 'id', z.uuid('That device is not known'))
-  if (!(await inShop(db(), actor.shop, tx => revokeSession(tx, actor.shop, id))))
-    throw refuse(404, 'That device is signed out already')
+  const done = await inShop(db(), actor.shop, async tx => {
+    if (!(await revokeSession(tx, actor.shop, id))) return false
+    await audit(tx, handOf(actor), 'deviceEnded')
+    return true
+  })
+  if (!done) throw refuse(404, 'That device is signed out already')
   forgetSession(id)
   endSession(id)
   return { ok: true }

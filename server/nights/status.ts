@@ -1,0 +1,47 @@
+import { existsSync, readFileSync, statfsSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { NightStatus, nightWarnings, type NightsView } from '#core/shop/nights'
+
+/** Asked of the disk at most this often. */
+const KEEP_MS = 30_000
+let kept: { view: NightsView; until: number } | null = null
+
+/** What the launcher keeps beside the data of its nights; null where no launcher started this server. */
+export function nightsNow(now = new Date()): NightsView | null {
+  const folder = process.env.OCHO_DATA_FOLDER
+  if (!folder) return null
+  if (kept && kept.until > now.getTime()) return { ...kept.view, asked: existsSync(askFile(folder)) }
+  const { bavail, bsize } = statfsSync(folder)
+  const status = statusIn(folder)
+  const since = statSync(join(folder, 'secrets.json')).birthtime
+  const freeBytes = bavail * bsize
+  const demo = process.env.OCHO_DEMO_SIGN_IN !== undefined
+  const view = {
+    status,
+    freeBytes,
+    asked: existsSync(askFile(folder)),
+    // nobody backs a demo up
+    warnings: nightWarnings(status, { now, since: demo ? now : since, freeBytes }),
+  }
+  kept = { view, until: now.getTime() + KEEP_MS }
+  return view
+}
+
+/** Asks the launcher for a backup now. @returns false where there is no launcher to ask */
+export function askForBackup(): boolean {
+  const folder = process.env.OCHO_DATA_FOLDER
+  if (!folder) return false
+  writeFileSync(askFile(folder), new Date().toISOString())
+  kept = null
+  return true
+}
+
+const askFile = (folder: string): string => join(folder, 'backup.asked')
+
+function statusIn(folder: string): NightStatus {
+  try {
+    return NightStatus.parse(JSON.parse(readFileSync(join(folder, 'nights.json'), 'utf8')))
+  } catch {
+    return { triedAt: null, goodAt: null, bytes: null, trouble: null }
+  }
+}
