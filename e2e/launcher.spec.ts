@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs'
+import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
@@ -102,13 +103,46 @@ test('a start after kill -9 of everything takes up the same data, and a backup r
   ocho = launch('start')
   url = await started(ocho)
   await signIn(page, url, 'pier-end', 'Oona', 'long enough now')
-  interrupt(ocho)
-  expect(await ocho.code).toBe(0)
+  // the database and then the server die: each is back by itself, where it was
+  for (const [pid, what] of [
+    [clusterPid('shop'), 'the database'],
+    [Number(readFileSync(join(data, 'shop', 'server.pid'), 'utf8')), 'the server'],
+  ] as const) {
+    process.kill(pid, 'SIGKILL')
+    await expect.poll(ocho.out, { timeout: 10_000 }).toContain(`${what} is back`)
+    await expect.poll(async () => (await page.request.get(`${url}/api/session`)).status()).toBe(200)
+  }
+  // a second start on the same folder ends, and the first goes on
+  const second = launch('start')
+  expect(await second.code).toBe(1)
+  expect(second.out()).toContain('runs on')
+  expect(second.out()).toContain('already')
+  expect((await page.request.get(`${url}/api/health`)).status()).toBe(200)
 
+  // a backup while it runs, through the command and from the shop page
   const file = join(data, 'kept', 'ocho.backup')
   const backup = launch('backup', file)
   expect(await backup.code, backup.out()).toBe(0)
-  expect(existsSync(file)).toBe(true)
+  expect(statSync(file).mode & 0o777).toBe(0o600)
+  expect((await page.request.get(`${url}/api/health`)).status()).toBe(200)
+  const verified = launch('verify')
+  expect(await verified.code, verified.out()).toBe(0)
+  await page.goto(`${url}/shop`)
+  await page.waitForSelector('[data-hydrated]')
+  await expect(page.locator('[data-test=last-good]')).toHaveText('none yet')
+  await page.locator('[data-test=backup-now]').click()
+  await expect(page.locator('[data-test=last-good]')).toContainText('MB', { timeout: 40_000 })
+  await expect(page.locator('[data-test=trail]')).toContainText('Oona asked for a backup')
+  interrupt(ocho)
+  expect(await ocho.code).toBe(0)
+
+  // a port that is taken is an error, and not another port
+  const other = createServer().listen(port, '127.0.0.1')
+  const taken = launch('start')
+  expect(await taken.code).toBe(1)
+  expect(taken.out()).toContain(`port ${port} is taken`)
+  await new Promise(resolve => other.close(resolve))
+
   rmSync(join(data, 'shop'), { recursive: true, force: true })
   const restore = launch('restore', file)
   expect(await restore.code, restore.out()).toBe(0)

@@ -79,6 +79,20 @@ for (const [theme, rules] of Object.entries(THEMES)) {
   })
 }
 
+test('axe itself is asked: what is planted is found, and a colour that cannot be read', async ({ bench }) => {
+  await bench.goto(`${SERVER()}/`)
+  await ready(bench)
+  expect(await axeFinds(bench)).toEqual([])
+  await bench.evaluate(() => {
+    document
+      .querySelector('main')!
+      .insertAdjacentHTML('beforeend', '<img src="/mark.svg"><p style="color:#ccc;background:#fff">pale</p>')
+  })
+  expect((await axeFinds(bench)).map(f => f.split(' ')[0])).toEqual(['color-contrast', 'image-alt'])
+  expect((await axeFinds(bench, 'colours')).map(f => f.split(' ')[0])).toEqual(['color-contrast'])
+  expect((await axeFinds(bench, 'all but colours')).map(f => f.split(' ')[0])).toEqual(['image-alt'])
+})
+
 test('at 1280×620 the bench needs no scrolling and nothing is cut', async ({ bench, shop }) => {
   const number = await shop.takeIn('52')
   await bench.setViewportSize({ width: 1280, height: 620 })

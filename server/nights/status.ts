@@ -2,29 +2,22 @@ import { existsSync, readFileSync, statfsSync, statSync, writeFileSync } from 'n
 import { join } from 'node:path'
 import { NightStatus, nightWarnings, type NightsView } from '#core/shop/nights'
 
-/** Asked of the disk at most this often. */
-const KEEP_MS = 30_000
-let kept: { view: NightsView; until: number } | null = null
-
 /** What the launcher keeps beside the data of its nights; null where no launcher started this server. */
 export function nightsNow(now = new Date()): NightsView | null {
   const folder = process.env.OCHO_DATA_FOLDER
   if (!folder) return null
-  if (kept && kept.until > now.getTime()) return { ...kept.view, asked: existsSync(askFile(folder)) }
   const { bavail, bsize } = statfsSync(folder)
   const status = statusIn(folder)
   const since = statSync(join(folder, 'secrets.json')).birthtime
   const freeBytes = bavail * bsize
   const demo = process.env.OCHO_DEMO_SIGN_IN !== undefined
-  const view = {
+  return {
     status,
     freeBytes,
     asked: existsSync(askFile(folder)),
     // nobody backs a demo up
     warnings: nightWarnings(status, { now, since: demo ? now : since, freeBytes }),
   }
-  kept = { view, until: now.getTime() + KEEP_MS }
-  return view
 }
 
 /** Asks the launcher for a backup now. @returns false where there is no launcher to ask */
@@ -32,7 +25,6 @@ export function askForBackup(): boolean {
   const folder = process.env.OCHO_DATA_FOLDER
   if (!folder) return false
   writeFileSync(askFile(folder), new Date().toISOString())
-  kept = null
   return true
 }
 

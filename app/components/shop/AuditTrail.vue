@@ -3,7 +3,8 @@
 import { AuditView } from '#core/shop/audit'
 
 const props = defineProps<{ zone: string }>()
-const { data: trail, error } = await useRead(AuditView.array(), '/api/shop/audit')
+const { data: trail, error, refresh } = await useRead(AuditView.array(), '/api/shop/audit')
+watch(useOwnerActs(), () => refresh())
 const SHOWN = 8
 const all = ref(false)
 const shown = computed(() => (all.value ? (trail.value ?? []) : (trail.value ?? []).slice(0, SHOWN)))

@@ -74,9 +74,9 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
               <a
                 :href="`/api/standards/export?as=${o.as}`"
                 download
-                @click.prevent="takeOut(o.as)"
                 class="block min-h-14 py-2"
                 :data-test="`export-${o.as}`"
+                @click.prevent="takeOut(o.as)"
                 ><b class="underline underline-offset-4">{{ o.what }}</b
                 ><span class="small block">{{ o.how }}</span></a
               >

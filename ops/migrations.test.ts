@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { bringUpToDate } from '../../ops/database'
-import { verifyLedger } from '../../ops/verify'
-import { connect, type Db } from './connect'
-import { MIGRATION_NAMES, migrate } from './migrations/index'
+import { bringUpToDate } from './database'
+import { verifyLedger } from './verify'
+import { connect, type Db } from '../server/db/connect'
+import { MIGRATION_NAMES, migrate } from '../server/db/migrations/index'
 
 /* A shop that stopped at any earlier version comes up with everything it had. */
 
