@@ -1,5 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 import { benchInOneFile, leanZod } from './ops/lean'
+import { buildHeavyWorker } from './ops/heavyWorker'
 
 const self = "'self'"
 
@@ -47,6 +48,7 @@ export default defineNuxtConfig({
       ],
     },
   },
+  hooks: { 'nitro:init': nitro => nitro.hooks.hook('compiled', buildHeavyWorker) },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },

@@ -7,7 +7,7 @@ import { catalogueInForce, type ShopValue } from '../standards/shopValues'
 import { TABLE } from '../standards/catalogue'
 import { CSV_COLUMNS, readCsv, writeCsv } from './csv'
 import { EXCHANGE_VERSION } from './file'
-import { planImport, planImportInSteps, type ImportPlan, type Planned } from './plan'
+import { planImport, type ImportPlan, type Planned } from './plan'
 import type { RecordRow } from './recordRow'
 import { exchangeSchema } from './schema'
 import { exchangeFile } from './write'
@@ -278,19 +278,6 @@ describe('what an import would change', () => {
       '\n',
     )
     expect(refusal(planImport(many, 'csv', fresh, new Set()))).toContain('at most 20000')
-    let pauses = 0
-    expect(
-      await planImportInSteps(
-        async () => {
-          pauses++
-        },
-        json(),
-        'json',
-        fresh,
-        new Set(),
-      ),
-    ).toEqual(planImport(json(), 'json', fresh, new Set()))
-    expect(pauses).toBeGreaterThan(0)
   })
   test.each([
     ['not JSON', '{', 'not valid JSON'],

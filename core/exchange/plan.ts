@@ -34,36 +34,12 @@ type ReadRow = { where: string; raw: Record<string, unknown>; what: 'value' | 'r
  * @param catalogue as it counts in the shop now
  * @param known ids of records the shop already has
  */
-export function planImport(...asked: Parameters<typeof planning>): Planned {
-  const steps = planning(...asked)
-  for (;;) {
-    const next = steps.next()
-    if (next.done) return next.value
-  }
-}
-
-/** The same with pauses, so that a server goes on answering while a long file is judged. */
-export async function planImportInSteps(
-  pause: () => Promise<void>,
-  ...asked: Parameters<typeof planning>
-): Promise<Planned> {
-  const steps = planning(...asked)
-  for (;;) {
-    const next = steps.next()
-    if (next.done) return next.value
-    await pause()
-  }
-}
-
-/** Rows judged between two pauses: some ten milliseconds. */
-const ROWS_A_STEP = 400
-
-function* planning(
+export function planImport(
   text: string,
   kind: 'json' | 'csv',
   catalogue: readonly EntryInForce[],
   known: ReadonlySet<string>,
-): Generator<void, Planned> {
+): Planned {
   const read = kind === 'json' ? readJson(text) : rowsOfCsv(text)
   if ('is' in read) return read
   if (read.rows.length > MAX_ROWS)
@@ -91,8 +67,7 @@ function* planning(
   const latest = new Map<string, ValueChange>()
   const seen = new Set<string>()
   const bad = new Set(read.troubles.map(t => t.where))
-  for (const [i, row] of read.rows.entries()) {
-    if (i % ROWS_A_STEP === 0) yield
+  for (const row of read.rows) {
     if (bad.has(row.where)) continue
     if (row.what === 'record') takeRecord(row, plan, known, seen)
     else takeValue(row, plan, now, measured, latest)

@@ -6,8 +6,8 @@ import { PAPERS, type PaperKind } from '#core/ledger/paper'
 import type { Sheet } from '#core/ledger/sheet'
 import { TEST_SHEET } from '#core/ledger/testSheet'
 import { NOT_SHOWN, runsOf } from './fonts'
-import { sheetPdf } from './sheetPdf'
-import { codeSvg, tagCode, tagPdf } from './tagPdf'
+import { drawSheet } from './sheetPdf'
+import { codeSvg, drawTag, tagCode } from './tagPdf'
 
 const fact = (i: number, letters = 20) => ({
   what: `Thing ${i}`,
@@ -45,7 +45,8 @@ async function read(pdf: Buffer) {
 }
 const made = async (kind: PaperKind, s: Partial<Sheet> = {}, j: Partial<JobView> = {}) =>
   read(
-    await sheetPdf(kind, {
+    await drawSheet({
+      kind: kind,
       job: job(j),
       sheet: sheet(s),
       shop: { name: 'Bench', zone: 'Europe/Dublin' },
@@ -133,10 +134,12 @@ test('a tag’s code is read back by a general reader as its address', async () 
 })
 
 test('a tag’s label is one small page with its number and its bike, and no customer', async () => {
-  const label = await read(await tagPdf({ tag: '54', bike: 'Gannet tourer', url: 'https://bench.test/t/54' }))
+  const label = await read(await drawTag({ tag: '54', bike: 'Gannet tourer', url: 'https://bench.test/t/54' }))
   expect(label.pages).toBe(1)
   expect(label.words).toContain('54')
   expect(label.words).toContain('Gannet tourer')
-  const long = await read(await tagPdf({ tag: 'WWWWWWWW', bike: 'W'.repeat(80), url: 'https://bench.test/t/WWWWWWWW' }))
+  const long = await read(
+    await drawTag({ tag: 'WWWWWWWW', bike: 'W'.repeat(80), url: 'https://bench.test/t/WWWWWWWW' }),
+  )
   expect(long.pages).toBe(1)
 })

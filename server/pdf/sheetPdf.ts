@@ -10,12 +10,17 @@ import { makePdf } from './make'
 const STOP = '#a2281d'
 const RULE = '#12181a'
 
+/** A job's paper, and what is drawn on it; all of it plain, so that it can go to another thread. */
+export type SheetOf = {
+  kind: PaperKind
+  job: JobView
+  sheet: Sheet
+  shop: { name: string; zone: string }
+  draft: boolean
+}
+
 /** A job's paper on one A4 page. */
-export function sheetPdf(
-  kind: PaperKind,
-  of: { job: JobView; sheet: Sheet; shop: { name: string; zone: string }; draft: boolean },
-): Promise<Buffer> {
-  const { job, sheet, shop, draft } = of
+export function drawSheet({ kind, job, sheet, shop, draft }: SheetOf): Promise<Buffer> {
   const paper = paperOf(kind, job, sheet, draft, {
     time: iso => format(new TZDate(iso, shop.zone), 'd MMM yyyy, HH:mm'),
     day: date => format(new Date(`${date}T12:00:00`), 'd MMMM yyyy'),

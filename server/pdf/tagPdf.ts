@@ -20,8 +20,9 @@ export function codeSvg(url: string): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${box} ${box}"><rect width="${box}" height="${box}" fill="#fff"/><path d="${path}" fill="#000"/></svg>`
 }
 
+export type TagOf = { tag: string; bike: string; url: string }
 /** A tag's label: its number, the bike, and a code that opens the job on a phone. No name of a customer. */
-export function tagPdf(of: { tag: string; bike: string; url: string }): Promise<Buffer> {
+export function drawTag(of: TagOf): Promise<Buffer> {
   return makePdf({
     pageSize: { width: pt(LABEL_MM.wide), height: pt(LABEL_MM.high) },
     pageMargins: [6, 6, 6, 6],

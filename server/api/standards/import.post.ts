@@ -1,15 +1,16 @@
-import { setImmediate as pause } from 'node:timers/promises'
 import { defineEventHandler } from 'h3'
-import { planImportInSteps, type ImportPlan } from '#core/exchange/plan'
+import type { ImportPlan } from '#core/exchange/plan'
 import { ImportMode, LISTED, MAX_IMPORT_BYTES, type ImportView } from '#core/http/standards'
 import { catalogueInForce } from '#core/standards/shopValues'
 import { handOf, requireOwner, requireOwnerToLook, tapped } from '../../auth/actor'
+import { answeringHeavy } from '../../auth/answering'
 import { query, refuse, textBody } from '../../auth/refuse'
 import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
 import { importRecords, knownRecords } from '../../db/records'
 import { db } from '../../db/shared'
 import { claim, shopValues } from '../../db/standards'
+import { planOf } from '../../heavy/queue'
 
 /** Shows what a file would change, or takes it: all of it when no row is bad, or the good rows when so asked. */
 export default defineEventHandler(async (event): Promise<ImportView> => {
@@ -17,8 +18,8 @@ export default defineEventHandler(async (event): Promise<ImportView> => {
   const actor = await (take === 'look' ? requireOwnerToLook(event) : requireOwner(event))
   const text = await textBody(event, MAX_IMPORT_BYTES)
   const catalogue = catalogueInForce(await inShop(db(), actor.shop, tx => shopValues(tx, actor.shop)))
-  // computed before anything is held against others
-  const first = await planImportInSteps(() => pause(), text, kind, catalogue, new Set())
+  // computed before anything is held against others, and beside what others ask
+  const first = await answeringHeavy(() => planOf({ text, kind, catalogue }))
   if (first.is === 'refused') throw refuse(400, first.message, [{ field: 'file', message: first.message }])
   const { plan, taken } = await inShop(db(), actor.shop, async tx => {
     // which records are here already is asked of the database once their ids are read

@@ -3,13 +3,14 @@ import { z } from 'zod'
 import { JobNumber } from '#core/http/job'
 import { PAPERS } from '#core/ledger/paper'
 import { requireSession } from '../../../auth/actor'
+import { answeringHeavy } from '../../../auth/answering'
 import { param, query, refuse } from '../../../auth/refuse'
 import { inShop } from '../../../db/connect'
 import { jobView } from '../../../db/jobView'
 import { shopRow } from '../../../db/people'
 import { sheetDraft } from '../../../db/sheets'
 import { db } from '../../../db/shared'
-import { sheetPdf } from '../../../pdf/sheetPdf'
+import { pdfOf } from '../../../heavy/queue'
 
 const Asked = z.object({
   paper: z.enum(PAPERS, `Paper: ${PAPERS.join(', ')}`).default('setup'),
@@ -27,12 +28,16 @@ export default defineEventHandler(async event => {
   const sheet = found && (found.job.sheet ?? (await sheetDraft(db(), actor.shop, number, actor.person?.id ?? '')))
   if (!found || !sheet) throw refuse(404, `There is no job ${number} here: look on the Floor`)
   const { job, shop } = found
-  const pdf = await sheetPdf(paper, {
-    job,
-    sheet,
-    shop: { name: shop.name, zone: shop.zone },
-    draft: job.sheet === null,
-  })
+  const pdf = await answeringHeavy(() =>
+    pdfOf({
+      what: 'sheet',
+      kind: paper,
+      job,
+      sheet,
+      shop: { name: shop.name, zone: shop.zone },
+      draft: job.sheet === null,
+    }),
+  )
   setResponseHeaders(event, {
     'content-type': 'application/pdf',
     'content-disposition': `attachment; filename="${paper}-sheet-${number}.pdf"`,
