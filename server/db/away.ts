@@ -10,7 +10,7 @@ const NOT_NOW = [
   /^25P03$/, // waited too long inside a transaction
 ]
 const UNREACHED =
-  /ECONNREFUSED|ECONNRESET|EPIPE|ENOENT|Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/
+  /ECONNREFUSED|(read|write) (ECONNRESET|EPIPE)|Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/
 
 /** Why a request cannot be answered at this moment, in words; null when that is not what an error says. */
 export function awayWords(error: unknown): string | null {
