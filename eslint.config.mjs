@@ -60,6 +60,25 @@ export default withNuxt(
     },
   },
   {
+    // values go into a statement by Kysely's own way, which never takes them for its words
+    files: ['server/**/*.ts', 'demo/**/*.ts'],
+    ignores: ['server/db/migrations/**', 'server/db/attempts.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'MemberExpression[object.name="sql"][property.name=/^(raw|lit)$/], MemberExpression[object.name="CompiledQuery"][property.name="raw"]',
+          message: 'no raw SQL: let Kysely put values in',
+        },
+        {
+          selector: 'CallExpression[callee.property.name="query"] > TemplateLiteral[expressions.length>0]',
+          message: 'no statement made of text: let Kysely put values in',
+        },
+      ],
+    },
+  },
+  {
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       'vue/multi-word-component-names': 'off',

@@ -48,7 +48,7 @@ export default defineNuxtConfig({
       ],
     },
   },
-  hooks: { 'nitro:init': nitro => nitro.hooks.hook('compiled', buildHeavyWorker) },
+  hooks: { 'nitro:init': nitro => void nitro.hooks.hook('compiled', buildHeavyWorker) },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },

@@ -217,6 +217,8 @@ test('nonsense sent to the server is refused with the field, and the rest of the
         { nonsense: true },
         entry({ kind: 'edge', click: 0, way: 'out', sixteenths: 3, found: true }),
         entry({ kind: 'edge', click: 2, way: 'out', sixteenths: -3, found: true }),
+        { ...entry(turn(2)), basedOn: 2 ** 31 },
+        { ...entry(turn(2)), at: '0000-01-01T00:00:00Z' },
       ],
     },
   })
@@ -229,12 +231,7 @@ test('nonsense sent to the server is refused with the field, and the rest of the
     'refused',
     'refused',
     'stored',
-    'refused',
-    'refused',
-    'refused',
-    'refused',
-    'refused',
-    'refused',
+    ...Array<string>(8).fill('refused'),
   ])
   expect(answers[0].message).toContain('reload to update')
   expect(answers[1].message).toContain('This bike has 10 gears')
@@ -246,7 +243,15 @@ test('nonsense sent to the server is refused with the field, and the rest of the
   expect(again.answers.map((a: { is: string }) => a.is)).toEqual(['held', 'refused'])
   expect(await storedEvents(shop, number)).toHaveLength(2)
 
+  // a tablet whose clock is wrong loses nothing: its time is kept, and said to be odd
+  const odd = { ...entry(turn(2)), at: '1970-01-01T00:00:09.000Z' }
+  expect((await (await bench.request.post(url, { data: { entries: [odd] } })).json()).answers[0].is).toBe('stored')
+  await bench.goto(`${SERVER()}/jobs/${number}`)
+  await expect(bench.getByText('by a clock that was wrong')).toBeVisible()
+
   expect((await bench.request.post(url, { data: { entries: [] } })).status()).toBe(400)
+  const beyond = { id: randomUUID(), basedOn: 2 ** 31, complaint: 'other' }
+  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/details`, { data: beyond })).status()).toBe(400)
   expect(
     (await bench.request.post(url, { headers: { 'content-type': 'application/json' }, data: '{"entries":' })).status(),
   ).toBe(400)

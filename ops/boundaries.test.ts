@@ -39,6 +39,25 @@ test.each([
   60_000,
 )
 
+test.each([
+  [
+    'server/db/bad.ts',
+    "import { sql } from 'kysely'\nexport const bad = (name: string) => sql.raw(`select ${name}`)\n",
+  ],
+  ['server/api/bad.ts', "import { CompiledQuery } from 'kysely'\nexport const bad = CompiledQuery.raw('select 1')\n"],
+  [
+    'server/db/bad.ts',
+    'export const bad = (pool: { query(s: string): unknown }, name: string) => pool.query(`select ${name}`)\n',
+  ],
+])(
+  'no statement is made of text in %s: %#',
+  async (path, text) => {
+    const [result] = await new ESLint({ cwd: root }).lintText(text, { filePath: join(root, path) })
+    expect(result.messages.filter(m => m.ruleId === 'no-restricted-syntax')).not.toEqual([])
+  },
+  60_000,
+)
+
 test('what is allowed passes', async () => {
   expect(
     await messages('server/db/good.ts', "import { reduce } from '../../core/ledger/reduce'\nconsole.log(reduce)\n"),

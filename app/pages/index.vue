@@ -129,7 +129,15 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         ><template v-else>{{ OFFLINE_WORDS }}</template>
         <button type="button" class="quiet underline" @click="refresh()">Try again</button>
       </p>
-      <p v-for="w in floor?.warnings" :key="w" class="stopped mb-4" role="alert" data-test="floor-warning">{{ w }}</p>
+      <NuxtLink
+        v-for="w in floor?.warnings"
+        :key="w"
+        to="/shop"
+        class="stopped mb-4 block"
+        role="alert"
+        data-test="floor-warning"
+        >{{ w }}</NuxtLink
+      >
       <p v-if="trouble || searchTrouble" class="stopped mb-4" role="alert" data-test="floor-trouble">
         {{ trouble || searchTrouble }}
       </p>

@@ -83,73 +83,74 @@ const WHOSE = computed(() => [
 <template>
   <div>
     <PageHead title="Shop" />
-    <main class="mx-auto grid max-w-4xl gap-10 p-6 md:grid-cols-2">
-      <div class="grid content-start gap-10">
-        <section>
-          <h2 class="text-lg font-bold">People</h2>
-          <ul class="mt-2 border-t border-rule">
-            <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
-              <div class="flex min-h-11 items-center justify-between gap-3">
-                <span class="font-semibold">{{ p.name }}</span>
-                <span class="flex items-center gap-1 text-soft"
-                  >{{ p.role
-                  }}<button
-                    v-if="owner"
-                    type="button"
-                    class="quiet"
-                    :aria-expanded="changing === p.id"
-                    :data-test="`change-${p.name}`"
-                    @click="changing = changing === p.id ? null : p.id"
-                  >
-                    Change</button
-                  ><button
-                    v-if="owner"
-                    type="button"
-                    class="quiet"
-                    :aria-expanded="renewing === p.id"
-                    :data-test="`renew-${p.name}`"
-                    @click="renewing = renewing === p.id ? null : p.id"
-                  >
-                    New PIN
-                  </button></span
+    <main class="mx-auto grid max-w-[1240px] gap-10 p-6 md:grid-cols-2 lg:grid-cols-3">
+      <section>
+        <h2 class="text-lg font-bold">People</h2>
+        <ul class="mt-2 border-t border-rule">
+          <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
+            <div class="flex min-h-11 items-center justify-between gap-3">
+              <span class="font-semibold">{{ p.name }}</span>
+              <span class="flex items-center gap-1 text-soft"
+                >{{ p.role
+                }}<button
+                  v-if="owner"
+                  type="button"
+                  class="quiet"
+                  :aria-expanded="changing === p.id"
+                  :data-test="`change-${p.name}`"
+                  @click="changing = changing === p.id ? null : p.id"
                 >
-              </div>
-              <ChangePersonForm v-if="changing === p.id" :person="p" @done="told" />
-              <NewSecretsForm
-                v-if="renewing === p.id"
-                :person="p"
-                @done="told(`${p.name} has new ones: the old no longer count.`)"
+                  Change</button
+                ><button
+                  v-if="owner"
+                  type="button"
+                  class="quiet"
+                  :aria-expanded="renewing === p.id"
+                  :data-test="`renew-${p.name}`"
+                  @click="renewing = renewing === p.id ? null : p.id"
+                >
+                  New PIN
+                </button></span
+              >
+            </div>
+            <ChangePersonForm v-if="changing === p.id" :person="p" @done="told" />
+            <NewSecretsForm
+              v-if="renewing === p.id"
+              :person="p"
+              @done="told(`${p.name} has new ones: the old no longer count.`)"
+            />
+          </li>
+        </ul>
+        <p v-if="said" class="mt-2 font-semibold text-clean" role="status" data-test="people-said">{{ said }}</p>
+        <form
+          v-if="owner"
+          class="mt-6 grid gap-4"
+          novalidate
+          data-test="new-person"
+          @submit.prevent="form.handleSubmit()"
+        >
+          <h3 class="font-bold">Add a person</h3>
+          <FormLine :of="adding" name="name" label="Name" />
+          <form.Field v-slot="{ field, state }" name="role">
+            <div>
+              <p class="label">Role</p>
+              <ChoiceRow
+                :model-value="state.value"
+                label="Role"
+                :choices="ROLES"
+                test="role"
+                @update:model-value="r => r && field.handleChange(r)"
               />
-            </li>
-          </ul>
-          <p v-if="said" class="mt-2 font-semibold text-clean" role="status" data-test="people-said">{{ said }}</p>
-          <form
-            v-if="owner"
-            class="mt-6 grid gap-4"
-            novalidate
-            data-test="new-person"
-            @submit.prevent="form.handleSubmit()"
-          >
-            <h3 class="font-bold">Add a person</h3>
-            <FormLine :of="adding" name="name" label="Name" />
-            <form.Field v-slot="{ field, state }" name="role">
-              <div>
-                <p class="label">Role</p>
-                <ChoiceRow
-                  :model-value="state.value"
-                  label="Role"
-                  :choices="ROLES"
-                  test="role"
-                  @update:model-value="r => r && field.handleChange(r)"
-                />
-              </div>
-            </form.Field>
-            <FormLine :of="adding" name="pin" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" />
-            <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
-            <button class="act justify-center">Add</button>
-          </form>
-        </section>
-        <section v-if="owner">
+            </div>
+          </form.Field>
+          <FormLine :of="adding" name="pin" label="PIN" type="password" inputmode="numeric" hint="4 to 8 digits" />
+          <p v-if="formTrouble" class="stopped" role="alert">{{ formTrouble }}</p>
+          <button class="act justify-center">Add</button>
+        </form>
+      </section>
+      <div v-if="owner" class="grid content-start gap-10">
+        <NightsPanel :zone="zone" />
+        <section>
           <h2 class="text-lg font-bold">Devices signed in</h2>
           <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
           <p v-if="trouble" class="stopped mt-2" role="alert">{{ trouble }}</p>
@@ -170,8 +171,7 @@ const WHOSE = computed(() => [
             </li>
           </ul>
         </section>
-        <NightsPanel v-if="owner" :zone="zone" />
-        <AuditTrail v-if="owner" :zone="zone" />
+        <AuditTrail :zone="zone" />
       </div>
       <section>
         <h2 class="text-lg font-bold">Schools</h2>

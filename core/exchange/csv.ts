@@ -29,11 +29,15 @@ export function writeCsv(table: CsvTable, file: Pick<ExchangeFile, CsvTable>): s
   return Papa.unparse({ fields: [...CSV_COLUMNS[table]], data: rows }, { newline: '\r\n' }) + '\r\n'
 }
 
-/** What a spreadsheet would run. */
-const FORMULA = /^[=+\-@\t\r]/
+/**
+ * Where a spreadsheet would begin to run a text: at its start, or after what another country's settings take for the end of
+ * a cell. Apostrophes that stand there already are counted with it, so that one more or one less is always the same place.
+ */
+const FORMULA = /(^|[;,|\t\n])(\s*)('*)(?=[=+\-@\t\r])/g
 const NUMBERS = /^-?\d+(\.\d+)?( -?\d+(\.\d+)?)*$/
-const guarded = (cell: string): string => (FORMULA.test(cell) && !NUMBERS.test(cell) ? `'${cell}` : cell)
-const unguarded = (cell: string): string => (cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell)
+const guarded = (cell: string): string => (NUMBERS.test(cell) ? cell : cell.replace(FORMULA, "$1$2'$3"))
+const unguarded = (cell: string): string =>
+  cell.replace(FORMULA, (_, before: string, room: string, marks: string) => before + room + marks.slice(1))
 
 /** A row as it stands in the file: its line, counted from 1 with the header, and its cells by column. */
 type CsvRow = { line: number; cells: Record<string, string> }
@@ -51,6 +55,7 @@ export function readCsv(text: string): ReadCsv {
   const lineAt = lineCounter(clean)
   Papa.parse<string[]>(clean, {
     skipEmptyLines: false,
+    delimiter: delimiterOf(clean),
     step({ data, meta, errors }) {
       if (data.length > 1 || data[0]?.trim()) {
         rows.push(data)
@@ -88,6 +93,13 @@ export function readCsv(text: string): ReadCsv {
     return { line, cells: Object.fromEntries(header.map((h, k) => [h, unguarded((cells[k] ?? '').trim())])) }
   })
   return { is: 'rows', table, rows: out, troubles }
+}
+
+/** What ends a cell, told by the first line alone: names of columns hold none of these, and the texts below could mislead. */
+function delimiterOf(text: string): string {
+  const first = text.trimStart().split(/[\r\n]/, 1)[0]!
+  const count = (mark: string) => first.split(mark).length
+  return [',', ';', '\t'].reduce((most, mark) => (count(mark) > count(most) ? mark : most))
 }
 
 const tableOf = (header: readonly string[]): CsvTable | null => {

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { moment } from '../http/words'
 import { Provenance } from '../quantity/provenance'
 import { FigureValue } from '../standards/entry'
 import { Kind } from '../standards/kinds'
@@ -25,7 +26,7 @@ export type CatalogueRow = z.infer<typeof CatalogueRow>
 /** A measurement or nickname of a shop, with its day; older ones of the same figure are its history. */
 export const ValueRow = z.strictObject({
   ...ShopClaim.shape,
-  at: z.iso.datetime({ error: 'at: a UTC time such as 2026-11-25T09:00:00.000Z' }),
+  at: moment('at', 'a UTC time such as 2026-11-25T09:00:00.000Z'),
 })
 export type ValueRow = z.infer<typeof ValueRow>
 

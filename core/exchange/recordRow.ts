@@ -1,5 +1,6 @@
 import { RECORD_RULES, recordRule } from '../records/chapters'
 import { z } from 'zod'
+import { moment } from '../http/words'
 import { FrameKind } from '../records/frames'
 
 /** One recorded figure of one visit. Bikes by id only: no names leave with the records. */
@@ -18,7 +19,7 @@ export const RecordRow = z
     value: z.number({ error: 'value: a number' }).min(-200, 'value: not below −200').max(5000, 'value: at most 5000'),
     unit: z.string(),
     bike: z.uuid('bike: a UUID').nullable(),
-    at: z.iso.datetime({ error: 'at: a UTC time such as 2026-11-25T09:00:00.000Z' }),
+    at: moment('at', 'a UTC time such as 2026-11-25T09:00:00.000Z'),
   })
   .superRefine((row, ctx) => {
     const rule = recordRule(row.figure)

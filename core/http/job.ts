@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { BasedOn } from '../chapter/ids'
 import { DECLINABLE_IDS } from '../job/declined'
 import { DETAILS, LEAVES, WAITS } from '../job/events'
 import { Seen } from '../job/seen'
@@ -6,7 +7,7 @@ import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
 import { Sheet } from '../ledger/sheet'
 import { FrameKind } from '../records/frames'
-import { line, optionalLine } from './words'
+import { line, moment, optionalLine } from './words'
 
 export const JobNumber = z.coerce
   .number({ error: 'Job number: a whole number' })
@@ -33,7 +34,7 @@ export const TakeIn = z.strictObject({
     }),
   ]),
   tag: Tag,
-  promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }),
+  promisedAt: moment('Promised'),
   complaint: line('Complaint', 400),
   /** The rear drivetrain by its numbers; null on a bike without a derailleur, or where it is to be found out at the stand. */
   parts: RearParts.nullable(),
@@ -47,18 +48,18 @@ export type TakeIn = z.infer<typeof TakeIn>
 /** What is put right of what was written at the door; what is left out stays as it is. */
 export const Details = z.strictObject({
   id: z.uuid(),
-  basedOn: z.int().min(0),
+  basedOn: BasedOn,
   customer: line('Customer', 80).optional(),
   contact: optionalLine('Phone', 120).optional(),
   bike: line('Bike', 80).optional(),
   frameNumber: optionalLine('Frame number', 40).optional(),
   complaint: line('Complaint', 400).optional(),
-  promisedAt: z.iso.datetime({ error: 'Promised: choose a day and time' }).optional(),
+  promisedAt: moment('Promised').optional(),
   tag: Tag.optional(),
 })
 export type Details = z.infer<typeof Details>
 /** This job's bike is really that one, entered a second time. */
-export const SameBike = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0), bike: z.uuid() })
+export const SameBike = z.strictObject({ id: z.uuid(), basedOn: BasedOn, bike: z.uuid() })
 export type SameBike = z.infer<typeof SameBike>
 const EditView = z.object({ field: z.enum(DETAILS), was: z.string(), by: z.string(), at: z.string() })
 export type EditView = z.infer<typeof EditView>
@@ -67,13 +68,13 @@ export const Note = z.strictObject({ text: line('Note', 400) })
 const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
 export const HandBack = z.strictObject({
   id: z.uuid(),
-  basedOn: z.int().min(0),
+  basedOn: BasedOn,
   how: z.enum(LEAVES),
   /** The fault its customer declined, where it leaves with one. */
   fault: z.enum(DECLINABLE_IDS).nullable().default(null),
 })
 export type HandBack = z.infer<typeof HandBack>
-export const Reopen = z.strictObject({ id: z.uuid(), basedOn: z.int().min(0) })
+export const Reopen = z.strictObject({ id: z.uuid(), basedOn: BasedOn })
 
 /** One job as a page needs it; its log comes apart. */
 export const JobView = z.object({

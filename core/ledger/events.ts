@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Chapter, EventSchema } from '../chapter/chapter'
-import { EventId, PersonId } from '../chapter/ids'
+import { BasedOn, EventId, PersonId } from '../chapter/ids'
 import { CHAPTERS, type ChapterName } from './chapters'
 
 /** Version of the shapes below; older stored entries are raised to it when read. */
@@ -25,13 +25,18 @@ const OF_KIND = new Map(SCHEMAS.map(s => [s.shape.kind.value, s]))
 export const schemaOf = <K extends LedgerKind>(kind: K) =>
   OF_KIND.get(kind) as unknown as z.ZodType<Extract<LedgerEvent, { kind: K }>>
 
+/** A tablet's clock can be wrong: what it says is kept, and said to be odd where it is shown. Year 0 is in no calendar. */
+const AnyTime = z.iso.datetime('at must be a UTC time').refine(at => !at.startsWith('0000'), 'at: there was no year 0')
+/** A time that no tap of this shop can have been made at: the tablet's clock was wrong. */
+export const oddClock = (at: string): boolean => at < '2000' || at >= '2101'
+
 /** What a tablet writes; `id` makes posting twice harmless, `by` is who it shows, which the server checks. */
 export const Entry = z.strictObject({
   id: EventId,
   v: z.literal(EVENT_VERSION),
-  at: z.iso.datetime('at must be a UTC time'),
+  at: AnyTime,
   /** The last `seq` the tablet had seen when this was tapped. */
-  basedOn: z.int().min(0),
+  basedOn: BasedOn,
   by: PersonId,
   event: LedgerEvent,
 })

@@ -42,7 +42,7 @@ export function nightWarnings(
   const days = Math.floor((now.getTime() - (status.goodAt ? new Date(status.goodAt) : since).getTime()) / 86_400_000)
   if (days >= LATE_DAYS) {
     const how = status.goodAt ? `The last good backup is ${days} days old` : 'There is no good backup yet'
-    words.push(`${how}${status.trouble ? ` (${status.trouble})` : ''}: see Shop, Backups`)
+    words.push(`${how}${status.trouble ? `: ${status.trouble}` : ''}`)
   }
   return words
 }

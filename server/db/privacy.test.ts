@@ -44,7 +44,7 @@ async function visited() {
       .values({ shop: shop.shop, id: randomUUID(), job: job.id, person: shop.person, text: 'Sedge calls at six' })
       .execute()
     await addPhoto(tx, shop.shop, job.id, shop.person, {
-      of: 'found',
+      of: 'bike',
       mime: 'image/jpeg',
       bytes: Buffer.from('SEDGE-PICTURE'),
     })
@@ -85,7 +85,7 @@ test('what is kept on a customer is told, all of it; and erased, none of it is a
   const [visit] = kept.bikes[0]!.visits
   expect(visit).toMatchObject({ complaint: 'skips, says W. Sedge', notes: [{ text: 'Sedge calls at six' }] })
   expect(visit!.putRight).toMatchObject([{ field: 'complaint', was: 'Sedge says it skips' }])
-  expect(visit!.photographs).toMatchObject([{ of: 'found', bytes: 13 }])
+  expect(visit!.photographs).toMatchObject([{ of: 'bike', bytes: 13 }])
   expect(visit!.ledger.length).toBeGreaterThan(2)
 
   const erase = () => inShop(db, shop.shop, tx => eraseCustomer(tx, shop.shop, customer))
@@ -112,7 +112,7 @@ test('another shop’s customer is nobody here', async () => {
 test('a photograph that is taken off leaves no bytes', async () => {
   const { shop, job } = await visited()
   const id = await inShop(db, shop.shop, tx =>
-    addPhoto(tx, shop.shop, job.id, shop.person, { of: 'found', mime: 'image/jpeg', bytes: Buffer.from('gone soon') }),
+    addPhoto(tx, shop.shop, job.id, shop.person, { of: 'bike', mime: 'image/jpeg', bytes: Buffer.from('gone soon') }),
   )
   expect((await inShop(db, shop.shop, tx => photo(tx, shop.shop, job.id, id)))!.bytes.toString()).toBe('gone soon')
   expect(await inShop(db, shop.shop, tx => dropPhoto(tx, shop.shop, job.id, id))).toBe(true)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { unnamedDerailleur } from '#core/rear/counted'
+import { oddClock } from '#core/ledger/events'
 import { drivetrainOf } from '#core/ledger/drivetrain'
 import { takenBackAtAll } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
@@ -141,7 +142,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
             >
               <span>{{ sayEvent(e.event, state.rear.setup?.teeth ?? []) }}</span><span class="small text-right"
                 >{{ who(e.by) }}<template v-if="'signedBy' in e && e.signedBy">, signed {{ who(e.signedBy) }}</template
-                >, {{ sayTime(e.at, zone) }}</span
+                >, {{ oddClock(e.at) ? 'by a clock that was wrong' : sayTime(e.at, zone) }}</span
               ><button
                 v-if="!closed && inForce.has(e.id)"
                 type="button"
