@@ -13,6 +13,8 @@ export default defineConfig({
     ? [['list'], ['json', { outputFile: process.env.OCHO_E2E_REPORT }]]
     : [['list']],
   use: {
+    // it would fetch all of the build for every test; those of being offline let it
+    serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     actionTimeout: 40_000,

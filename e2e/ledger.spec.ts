@@ -18,6 +18,8 @@ import {
 
 const net = '[data-test=net-barrel]'
 
+test.use({ serviceWorkers: 'allow' })
+
 test('a reload and another browser show the same state', async ({ bench, shop, browser }) => {
   const number = await shop.takeIn('21')
   await openBench(bench, number)

@@ -19,6 +19,8 @@ import {
 
 /* Away from the server: any bench of a job that was opened, and the Floor as it was last seen. */
 
+test.use({ serviceWorkers: 'allow' })
+
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 
 /** How many Floors this browser keeps: asked without making the database before the page does. */
