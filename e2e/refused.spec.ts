@@ -9,6 +9,7 @@ import {
   makeShop,
   openBench,
   otherDevice,
+  press,
   ready,
   sender,
   SERVER,
@@ -64,7 +65,19 @@ test('a person is a name and a PIN, and the name alone while fresh', async ({ be
   await expect(bench.locator('[data-test=person]')).toHaveText('Ishbel')
 })
 
-test('an owner gives a new PIN; the old one no longer counts, and nobody else may', async ({ bench, shop }) => {
+test('an owner gives a new PIN; the old one no longer counts, and nobody else may', async ({
+  bench,
+  shop,
+  browser,
+}) => {
+  // Moss works on another tablet meanwhile
+  const other = await otherDevice(browser, shop)
+  const number = await shop.takeIn('36')
+  const atOther = (person: string, pin: string) =>
+    other.page.request.post(`${SERVER()}/api/session/person`, { data: { person, pin } })
+  expect((await atOther(await shop.person('Moss'), '1357')).ok()).toBe(true)
+  await openBench(other.page, number)
+  await expect(other.page.locator('[data-test=person]')).toHaveText('Moss')
   await bench.goto(`${SERVER()}/shop`)
   await ready(bench)
   await bench.locator('[data-test=renew-Moss]').click()
@@ -79,6 +92,11 @@ test('an owner gives a new PIN; the old one no longer counts, and nobody else ma
   const moss = await shop.person('Moss')
   const unlock = (pin: string) => bench.request.post(`${SERVER()}/api/session/person`, { data: { person: moss, pin } })
   expect((await unlock('1357')).status()).toBe(401)
+  // there the next tap is not kept under that name: it waits, and says that somebody must say who works
+  await press(other.page, '4')
+  await expect(other.page.getByText('Say who works').first()).toBeVisible()
+  expect((await storedEvents(shop, number)).filter(e => (e.body as { kind: string }).kind === 'shift')).toEqual([])
+  await other.context.close()
   expect((await unlock('8086')).ok()).toBe(true)
   // now Moss works here, who is no owner
   expect(

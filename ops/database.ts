@@ -32,7 +32,11 @@ export async function openDatabase(cluster: Addresses, steps: Steps = {}): Promi
     }
     for (const left of there.filter(d => d === MAKING || d.startsWith('ocho_scratch')))
       await run(`drop database ${left} with (force)`)
-    if ((await databases(run)).includes(DATABASE)) return
+    if ((await databases(run)).includes(DATABASE)) {
+      // shut while a restore was about to take its place
+      await run(`alter database ${DATABASE} with allow_connections true`)
+      return
+    }
     await run(`create database ${MAKING}`)
     await bringUpToDate(cluster.of(MAKING))
     await steps.fill?.(cluster.of(MAKING, 'app'))

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'kysely'
@@ -7,9 +7,11 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { openSession, revokeSession } from '../server/db/sessions'
 import { BRAKES_HOLD, testShop } from '../server/db/testShop'
+import { migrate } from '../server/db/migrations/index'
 import { backUp } from './backup'
 import type { Cluster } from './cluster'
-import { databases, openDatabase, RESTORED, withOwner, withPostgres } from './database'
+import { countShops, databases, openDatabase, RESTORED, withOwner, withPostgres } from './database'
+import { commandOf, readSecrets } from './folder'
 import { backUpNight, readStatus } from './nightly'
 import { postgresPrograms, programAddress } from './postgres'
 import { inScratch, restore } from './restore'
@@ -142,6 +144,37 @@ describe('a backup', () => {
     await expect(restore(cluster, { ...plain, file, shop: 'nobody' })).rejects.toThrow(/holds no shop/)
   }, 60_000)
 
+  test('of an earlier version: it is brought up to this one, and its ledger chained', async () => {
+    await withPostgres(cluster, run => run('create database earlier'))
+    await withOwner(cluster.of('earlier'), async o => {
+      await migrate(o, '0009_days')
+      const shop = sql`'a0000000-0000-4000-8000-000000000001'::uuid`
+      const statements = [
+        sql`insert into shop (shop, code, name, zone) values (${shop}, 'early', 'Early', 'UTC')`,
+        sql`insert into person (shop, id, name, role, pin_hash) values (${shop}, ${shop}, 'Oona', 'owner', 'x')`,
+        sql`insert into session (shop, id, token_hash, device, person) values (${shop}, ${shop}, 'h', 'Tablet', ${shop})`,
+        sql`insert into customer (shop, id, name, contact) values (${shop}, ${shop}, 'Hob', '')`,
+        sql`insert into bike (shop, id, customer, name, frame_number) values (${shop}, ${shop}, ${shop}, 'M', 'F')`,
+        sql`insert into job (shop, id, number, tag, bike, complaint, promised_at, sprockets)
+          values (${shop}, ${shop}, 1, '7', ${shop}, 'slow', now(), 10)`,
+        sql`insert into event (shop, id, job, seq, person, verified, v, at, based_on, body)
+          select ${shop}, gen_random_uuid(), ${shop}, n, ${shop}, true, 1, now(), n - 1, '{"kind": "wheelOut", "wheel": "rear"}'
+          from generate_series(1, 30) n`,
+      ]
+      for (const s of statements) await s.execute(o)
+    })
+    const file = join(folder, 'earlier.backup')
+    writeFileSync(file, dumpOf('earlier'))
+    await withPostgres(cluster, run => run('drop database earlier'))
+    expect(await restore(cluster, { ...plain, file })).toMatchObject({ shops: 1, jobs: 1, events: 30 })
+    expect(await verifyLedger(cluster.ownerUrl)).toEqual({ jobs: 1, entries: 30, broken: [] })
+    // the device it remembers is signed out: nothing here says that it may still be
+    const { rows } = await withOwner(cluster.ownerUrl, o =>
+      sql`select 1 from session where revoked_at is null`.execute(o),
+    )
+    expect(rows).toEqual([])
+  }, 60_000)
+
   test('the night’s is proven and copied; one that fails leaves the good one and says so', async () => {
     const [own, second] = [mkdtempSync(join(folder, 'own-')), mkdtempSync(join(folder, 'second-'))]
     const now = new Date('2026-11-28T02:00:00')
@@ -172,8 +205,10 @@ describe('a kill between the steps', () => {
     await db.destroy()
     const makeRestored = () => withPostgres(cluster, run => run(`create database ${RESTORED} template ocho`))
     await makeRestored()
+    await withPostgres(cluster, run => run('alter database ocho with allow_connections false'))
     await openDatabase(cluster)
     expect(await withPostgres(cluster, databases)).not.toContain(RESTORED)
+    expect(await countShops(cluster.ownerUrl)).toBeGreaterThan(0)
     await makeRestored()
     await withPostgres(cluster, run => run('alter database ocho rename to ocho_before_now'))
     await openDatabase(cluster)
@@ -194,6 +229,46 @@ describe('a kill between the steps', () => {
     expect(there).not.toContain('ocho_scratch_feed')
   }, 60_000)
 })
+
+test('the database’s passwords stand in one file, and in no argument of a program that runs', async () => {
+  const secrets = Object.values(readSecrets(cluster.folder)!)
+  const found = readdirSync(cluster.folder, { recursive: true, encoding: 'utf8' }).filter(f => {
+    const path = join(cluster.folder, f)
+    if (!statSync(path, { throwIfNoEntry: false })?.isFile()) return false
+    const bytes = readFileSync(path)
+    return secrets.some(s => bytes.includes(s))
+  })
+  expect(found).toEqual(['secrets.json'])
+  expect(statSync(join(cluster.folder, 'secrets.json')).mode & 0o777).toBe(0o600)
+  const running = readdirSync('/proc').flatMap(pid => commandOf(Number(pid))?.join(' ') ?? [])
+  expect(running.filter(command => secrets.some(s => command.includes(s)))).toEqual([])
+})
+
+test('an upgrade is told of before anything of it is done', async () => {
+  await db.destroy()
+  await withPostgres(cluster, run => run('alter database ocho rename to ocho_aside'))
+  await withPostgres(cluster, run => run('create database ocho'))
+  await withOwner(cluster.ownerUrl, o => migrate(o, '0009_days'))
+  const seen: unknown[] = []
+  const done = await openDatabase(cluster, {
+    beforeMigrating: async pending => {
+      const { rows } = await withOwner(cluster.ownerUrl, o =>
+        sql<{ n: number }>`select count(*)::int as n from kysely_migration`.execute(o),
+      )
+      seen.push([...pending], rows[0]!.n)
+      await backUp(cluster, join(folder, 'before.backup'), null)
+    },
+  })
+  expect(seen).toEqual([['0010_attempts', '0011_nights'], 9])
+  expect(done).toEqual(['0010_attempts', '0011_nights'])
+  // and once it is up, nothing is asked
+  await openDatabase(cluster, { beforeMigrating: async () => expect.unreachable() })
+  await withPostgres(cluster, async run => {
+    await run('drop database ocho with (force)')
+    await run('alter database ocho_aside rename to ocho')
+  })
+  db = connect(cluster.appUrl, 3)
+}, 60_000)
 
 describe('the ledger', () => {
   test('an entry that was changed, taken out or added beside the appending function is found', async () => {
@@ -230,15 +305,20 @@ describe('the ledger', () => {
   })
 })
 
-/** A whole dump of a database that is none of ours. */
-async function anotherDatabase(): Promise<Buffer> {
-  await withPostgres(cluster, run => run('create database stranger'))
-  await withOwner(cluster.of('stranger'), o => sql`create table recipe (soup text)`.execute(o))
-  const { args, env } = programAddress(cluster.of('stranger'))
-  const dump = execFileSync(join(postgresPrograms(), 'pg_dump'), ['--format=custom', ...args], {
+/** A whole dump of a database. */
+function dumpOf(database: string): Buffer {
+  const { args, env } = programAddress(cluster.of(database))
+  return execFileSync(join(postgresPrograms(), 'pg_dump'), ['--format=custom', '--no-owner', ...args], {
     env: { ...process.env, ...env },
     maxBuffer: 1 << 26,
   })
+}
+
+/** The same of one that is none of ours. */
+async function anotherDatabase(): Promise<Buffer> {
+  await withPostgres(cluster, run => run('create database stranger'))
+  await withOwner(cluster.of('stranger'), o => sql`create table recipe (soup text)`.execute(o))
+  const dump = dumpOf('stranger')
   await withPostgres(cluster, run => run('drop database stranger'))
   return dump
 }

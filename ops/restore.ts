@@ -126,8 +126,16 @@ async function swap(cluster: Addresses, database: string): Promise<void> {
     await run(`alter database ${database} rename to ${RESTORED}`)
     if (there.includes(DATABASE)) {
       await run(`alter database ${DATABASE} with allow_connections false`)
-      await run(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${DATABASE}'`)
-      await run(`alter database ${DATABASE} rename to ${BEFORE}${stamp}`)
+      try {
+        await run(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${DATABASE}'`)
+        await run(`alter database ${DATABASE} rename to ${BEFORE}${stamp}`)
+      } catch (error) {
+        // the shop goes on with what it has
+        await run(`alter database ${DATABASE} with allow_connections true`)
+        await run(`drop database ${RESTORED} with (force)`)
+        throw error
+      }
+      await run(`alter database ${BEFORE}${stamp} with allow_connections true`)
     }
     await run(`alter database ${RESTORED} rename to ${DATABASE}`)
     const old = there.filter(d => d.startsWith(BEFORE)).sort()
