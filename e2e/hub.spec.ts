@@ -84,6 +84,24 @@ for (const way of HUB_WAYS)
     await expect.poll(async () => (await kinds(shop, number)).at(-1)).toBe(turns ? 'hubTurn' : 'hubCured')
     await expect(t(bench, 'hub-stays')).toBeVisible() // worked on: proven anew
     await tap('panel-set')
+    if (way === 'twin') {
+      // how far a turn moves the grip is told by two readings
+      const read = async (mm: number) => {
+        await t(bench, 'figure-typed').fill(String(mm))
+        await bench.keyboard.press('Enter')
+        await saved(bench)
+      }
+      await expect(t(bench, 'kit')).toContainText('2 mm key')
+      await read(8)
+      await expect(t(bench, 'to-go')).toHaveText('Turned both barrels 1/2 turn tighter')
+      await tap('to-go')
+      await expect(t(bench, 'to-go')).toHaveCount(0)
+      await read(7)
+      await expect(t(bench, 'to-go')).toHaveText('Turned both barrels 2 1/2 turns tighter')
+      await tap('to-go')
+      await read(2)
+      await expect(t(bench, 'to-go')).toHaveCount(0)
+    }
     for (const s of hubSteps(way)) {
       if (s.id === 'lower') await expect(bench.getByRole('img', { name: /lower inner’s head left/ })).toBeVisible()
       if (s.id === 'cut-rear') await expect(bench.getByRole('img', { name: /5 mm from the coupling/ })).toBeVisible()

@@ -17,9 +17,7 @@ export const optionalLine = (what: string, most: number) =>
 
 /** A day and time that a shop can mean. */
 export const moment = (what: string, how = 'choose a day and time') =>
-  z.iso
-    .datetime({ error: `${what}: ${how}` })
-    .refine(at => at >= '2000' && at < '2101', `${what}: a day between 2000 and 2100`)
+  z.iso.datetime({ error: `${what}: ${how}` }).refine(at => at >= '2000' && at < '2101', `${what}: from 2000 to 2100`)
 
 /** What every refused request answers with: the field, and what to do. */
 export const Refusal = z.object({

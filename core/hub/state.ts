@@ -18,6 +18,8 @@ export type HubState = HubLog & {
   parts: HubParts | null
   cured: readonly string[]
   steps: readonly string[]
+  /** What was read, and where the adjuster stood then: what a turn does is told from two of them. */
+  plays: readonly { mm: number; net: number }[]
   /** Net sixteenths at the adjuster since arrival, + tighter. */
   net: number
   /** Is the lock nut known to be tight? Null: not looked at, or turned since. Only rod hubs have one. */
@@ -38,6 +40,7 @@ export const noHub: HubState = {
   counts: [],
   cured: [],
   steps: [],
+  plays: [],
   net: 0,
   locked: null,
   worked: false,
@@ -51,6 +54,7 @@ export const noHub: HubState = {
 const setAnew = (was: HubState): HubState => ({
   ...was,
   readings: [],
+  plays: [],
   counts: [],
   seen: was.seen.filter(s => s.check !== ALL_GEARS),
   worked: true,
@@ -114,6 +118,7 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
         ...was,
         steps: stepsRead(was, e.mm),
         readings: [...was.readings, { mm: e.mm }],
+        plays: [...was.plays, { mm: e.mm, net: was.net }],
         asFound: { ...was.asFound, mm: was.asFound.mm ?? e.mm },
       }
     case 'hubCount': {
@@ -127,7 +132,7 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
     }
     case 'hubTurn': {
       const now = setAnew(was)
-      return { ...now, net: was.net + e.sixteenths, seen: now.seen.filter(s => s.check !== 'lock') }
+      return { ...now, plays: was.plays, net: was.net + e.sixteenths, seen: now.seen.filter(s => s.check !== 'lock') }
     }
     case 'hubCured':
       return { ...setAnew(was), seen: [], cured: [...was.cured, e.fault] }

@@ -1,3 +1,25 @@
+import type { HubWay } from './kinds'
+
+/** The steps of setting a hub, in their order. */
+export const HUB_STEP_IDS: Record<HubWay, readonly string[]> = {
+  rod: ['home', 'slack', 'window', 'locked', 'cycled'],
+  marks: ['reference', 'marks', 'end', 'cycled'],
+  twin: [
+    'parted',
+    'inners-out',
+    'lower',
+    'upper',
+    'adjusters',
+    'fourteen',
+    'cut-rear',
+    'rear-coupled',
+    'cut-front',
+    'front-coupled',
+    'clicks',
+    'play',
+  ],
+}
+
 /** The steps of setting a hub by name; how each is done stands in `steps.ts`, which only the bench asks. */
 const WORDS: ReadonlyMap<string, string> = new Map([
   ['home', 'Chain into the axle'],

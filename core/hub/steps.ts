@@ -1,5 +1,5 @@
 import type { HubWay } from './kinds'
-import { hubStepWords } from './stepWords'
+import { HUB_STEP_IDS, hubStepWords } from './stepWords'
 
 /** A step of setting a hub, one touch each. */
 type Told = { id: string; how: string; caution?: string }
@@ -7,6 +7,13 @@ export type HubStep = Told & { what: string }
 const STILL = 'Wheel still: no hand near a moving wheel or chain.'
 const WIRE = 'Frayed ends stab and cut wire flies: goggles on.'
 const RIDE = 'Stop at once if it slips or finds no gear.'
+
+/** What lies ready before the first step: halfway through the bike does not ride. Sizes are `practice`. */
+export const HUB_KIT: Record<HubWay, string> = {
+  rod: 'light, rag, key of the axle nuts',
+  marks: 'light, rag for the marks',
+  twin: 'two new 1.1 mm inners, 2 mm key, T20, sharp cutter, tape, torque key for 1.5 and 3 N·m, goggles',
+}
 
 const TOLD: Record<HubWay, readonly Told[]> = {
   rod: [
@@ -98,4 +105,5 @@ const TOLD: Record<HubWay, readonly Told[]> = {
 }
 
 /** How each way is set, in order. `practice`; torques `practice`, marks and the half turn `memory`. */
-export const hubSteps = (way: HubWay): HubStep[] => TOLD[way].map(s => ({ ...s, what: hubStepWords(s.id) ?? s.id }))
+export const hubSteps = (way: HubWay): HubStep[] =>
+  HUB_STEP_IDS[way].map(id => ({ ...TOLD[way].find(s => s.id === id)!, what: hubStepWords(id) ?? id }))

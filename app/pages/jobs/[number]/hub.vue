@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { diagnoseHub, hubCure, turnsFromReading } from '#core/hub/diagnose'
-import { FIGURE_STEP, targetMm } from '#core/hub/kinds'
+import { diagnoseHub, hubCure } from '#core/hub/diagnose'
+import { targetMm } from '#core/hub/kinds'
 import { hubRatio, isAsked } from '#core/hub/ratio'
 import { hubStays } from '#core/hub/state'
-import { hubSteps } from '#core/hub/steps'
-import { adjusterOf, hubAmountWords, hubTurnWords, READING_WORDS, sayCount, sayMm, sayTarget } from '#core/hub/words'
-import { toSixteenths } from '#core/quantity/turns'
+import { HUB_STEP_IDS, hubStepWords } from '#core/hub/stepWords'
+import { hubToGo } from '#core/hub/toGo'
+import { adjusterOf, hubTurnWords, READING_WORDS, sayCount, sayMm, sayTarget } from '#core/hub/words'
 import { capital } from '#core/quantity/words'
 import type { BenchKeys } from '~/composables/benchKeys'
 
@@ -36,11 +36,7 @@ const diagnosis = computed(() =>
   parts.value ? diagnoseHub(parts.value, hub.value, hub.value.cured, standards.value) : null,
 )
 const reading = computed(() => hub.value.readings.at(-1)?.mm ?? null)
-const toGo = computed(() =>
-  parts.value && reading.value !== null && parts.value.way !== 'twin'
-    ? toSixteenths(turnsFromReading(parts.value, reading.value, standards.value))
-    : 0,
-)
+const toGo = computed(() => (parts.value ? hubToGo(parts.value, hub.value, standards.value) : null))
 const inside = computed(() => {
   if (!parts.value || reading.value === null) return false
   const { from, to } = targetMm(parts.value, standards.value)
@@ -66,11 +62,8 @@ const ladder = computed(() =>
 )
 /** What is found wrong with it, or only still to come. */
 const stays = computed(() => hubStays(hub.value))
-const steps = computed(() => (parts.value ? hubSteps(parts.value.way) : []))
-const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s.id)) ?? null)
-/** The step that is done by its figure: a touch leads to where it is typed. */
-const figureStep = computed(() => (parts.value ? FIGURE_STEP[parts.value.way] : null))
-const toFigure = () => document.querySelector<HTMLElement>('[data-test=figure-typed]')?.focus()
+const steps = computed(() => (parts.value ? HUB_STEP_IDS[parts.value.way] : []))
+const nextStep = computed(() => steps.value.find(s => !hub.value.steps.includes(s)) ?? null)
 /** A step of the two-cable procedure that has a picture of its own. */
 const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' }> = {
   lower: { step: 'heads', which: 'lower' },
@@ -80,7 +73,7 @@ const TWIN: Record<string, { step: 'heads' | 'cut' | 'grubs'; which: 'lower' | '
   'cut-front': { step: 'cut', which: 'front' },
   'front-coupled': { step: 'grubs', which: 'front' },
 }
-const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[nextStep.value.id] ?? null) : null))
+const drawn = computed(() => (panel.value === 'set' && nextStep.value ? (TWIN[nextStep.value] ?? null) : null))
 /** A look and a slip are one touch each: a tap that bounces answers nothing else. */
 const { live, once } = useOneAnswer((answer: () => unknown) => answer())
 const saw = (check: string, outcome: string) => once(() => put({ kind: 'hubSeen', check, outcome }))
@@ -94,7 +87,6 @@ function count(g: number, crankTurns: number, wheelTurns: number | null, neutral
 }
 const turned = (sixteenths: number) => put({ kind: 'hubTurn', sixteenths }, `Logged ${hubTurnWords(sixteenths)}`)
 const cured = (fault: string) => put({ kind: 'hubCured', fault }, 'Put right')
-const AMOUNTS = [4, 8, 16, 32]
 function choose(g: number) {
   gear.value = g
   panel.value = 'gears'
@@ -139,15 +131,15 @@ const keys = (): BenchKeys => ({
       <ol class="hidden sm:block">
         <li
           v-for="s in steps"
-          :key="s.id"
+          :key="s"
           class="flex min-h-9 items-center gap-2 leading-tight"
-          :class="s.id === nextStep?.id ? 'font-bold' : 'text-soft'"
+          :class="s === nextStep ? 'font-bold' : 'text-soft'"
         >
           <span
             class="inline-block size-3.5 shrink-0 rounded-sm border-2"
-            :class="hub.steps.includes(s.id) ? 'border-ink bg-ink' : 'border-rule'"
+            :class="hub.steps.includes(s) ? 'border-ink bg-ink' : 'border-rule'"
             aria-hidden="true"
-          />{{ s.what }}<span class="sr-only">{{ hub.steps.includes(s.id) ? ', done' : '' }}</span>
+          />{{ hubStepWords(s) }}<span class="sr-only">{{ hub.steps.includes(s) ? ', done' : '' }}</span>
         </li>
       </ol>
       <dl v-if="parts" class="mt-2 border-t border-rule pt-2">
@@ -206,8 +198,9 @@ const keys = (): BenchKeys => ({
             >:
             <b :class="inside ? 'text-clean' : 'text-stop'">{{
               inside ? 'as it should be' : sayMm(reading)
-            }}</b><template v-if="!inside && toGo !== 0"
-              >, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo) }}</template
+            }}</b><template v-if="toGo"
+              >, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo.sixteenths)
+              }}{{ toGo.tried ? ', then read again: that tells how many more' : '' }}</template
             ></template
           >.
         </p>
@@ -292,45 +285,15 @@ const keys = (): BenchKeys => ({
     </template>
     <template #set>
       <template v-if="parts">
-        <LazyHubReading :parts="parts" @read="read" />
-        <div v-if="parts.way !== 'twin'" class="grid gap-1">
-          <button v-if="toGo !== 0 && !inside" type="button" class="act" data-test="to-go" @click="turned(toGo)">
-            Turned {{ hubTurnWords(toGo) }}
-          </button>
-          <div v-for="w in [1, -1] as const" :key="w" class="grid grid-cols-[4.5rem_1fr] items-center gap-1">
-            <p class="text-sm font-bold" :class="w > 0 ? 'text-out' : 'text-in'">{{ w > 0 ? 'Tighter' : 'Slacker' }}</p>
-            <div class="grid grid-cols-4 gap-1">
-              <button
-                v-for="a in AMOUNTS"
-                :key="a"
-                type="button"
-                class="also figure min-h-11! justify-center px-0!"
-                :data-test="`hub-turn-${w * a}`"
-                @click="turned(w * a)"
-              >
-                {{ hubAmountWords(a) }}
-              </button>
-            </div>
-          </div>
-        </div>
-        <ol class="grid border-t border-rule">
-          <li v-for="s in steps" :key="s.id" class="border-b border-rule">
-            <button
-              type="button"
-              class="grid min-h-12 w-full content-center gap-0.5 py-1 text-left"
-              :data-test="`hub-step-${s.id}`"
-              @click="s.id === figureStep ? toFigure() : put({ kind: 'hubStep', step: s.id })"
-            >
-              <span :class="hub.steps.includes(s.id) ? 'text-soft' : 'font-bold'"
-                >{{ hub.steps.includes(s.id) ? '✓ ' : '' }}{{ s.what }}</span
-              ><span v-if="s.id === nextStep?.id" class="text-[0.9375rem] leading-snug"
-                >{{ s.how }}{{ s.id === figureStep ? ' What you read, typed above, does this step.' : '' }}</span
-              ><span v-if="s.caution && s.id === nextStep?.id" class="text-sm font-semibold text-stop">{{
-                s.caution
-              }}</span>
-            </button>
-          </li>
-        </ol>
+        <LazyHubSet
+          :parts="parts"
+          :hub="hub"
+          :next="nextStep"
+          :to-go="toGo"
+          @read="read"
+          @turned="turned"
+          @step="step => put({ kind: 'hubStep', step })"
+        />
         <button
           type="button"
           class="also"
