@@ -163,14 +163,14 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
         <p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p>
       </div>
       <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1">
-        <BarLoopView
+        <LazyBarLoopView
           v-if="loopKind === 'bars'"
           :geometry="measured.geometry"
           :loop="drawn"
           :turn-deg="turnDeg"
           :slack-mm="slackMm"
           :least-mm="leastRadiusMm(name)"
-        /><SuspensionLoopView
+        /><LazySuspensionLoopView
           v-else
           :geometry="measured.geometry"
           :loop="drawn"
