@@ -1,3 +1,4 @@
+import { get } from 'node:http'
 import { connect } from 'node:net'
 import { expect, makeShop, SERVER, test } from './shop'
 
@@ -71,6 +72,29 @@ test('a page of another site changes nothing; text that cannot be kept is refuse
     await bench.waitForURL(url => !url.pathname.startsWith('/sign-in'))
     expect(new URL(bench.url()).origin, to).toBe(new URL(SERVER()).origin)
   }
+})
+
+test('a name that was made to lead here is not ours, for pages as for requests', async ({ bench, shop }) => {
+  const number = await shop.takeIn('83')
+  const cookie = (await bench.context().cookies()).map(c => `${c.name}=${c.value}`).join('; ')
+  const { hostname, port } = new URL(SERVER())
+  const by = (host: string, path: string) =>
+    new Promise<{ status: number; text: string }>((resolve, reject) => {
+      const asked = get({ hostname, port, path, headers: { host, cookie } }, answer => {
+        let text = ''
+        answer.on('data', (part: Buffer) => (text += String(part)))
+        answer.on('end', () => resolve({ status: answer.statusCode ?? 0, text }))
+      })
+      asked.on('error', reject)
+    })
+  for (const host of ['bound-anew.example', `bound-anew.example:${port}`, '127.0.0.1.bound.example', 'local host'])
+    for (const path of ['/', '/sign-in', `/api/jobs/${number}`, '/api/health']) {
+      const { status, text } = await by(host, path)
+      expect([400, 421], `${host} ${path}`).toContain(status)
+      expect(text).not.toContain('Hob Tarrant')
+    }
+  for (const host of [`127.0.0.1:${port}`, `localhost:${port}`, 'LOCALHOST'])
+    expect((await by(host, `/api/jobs/${number}`)).status, host).toBe(200)
 })
 
 test('a body without a length is read no further than its limit', async ({ bench, shop }) => {

@@ -2,13 +2,21 @@ import { defineEventHandler, getRequestHeader } from 'h3'
 import { refuse } from '../auth/refuse'
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
+/**
+ * The names this server goes by: its own machine's, and those it was started with. A page of another site whose name was
+ * made to lead here (a name that is bound anew) is none of them.
+ */
+const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_NAMES?.split(',') ?? [])])
 
-/** A page of another site never changes anything here: a browser says whose page asks. */
+/** A page of another site never reads or changes anything here: a browser says by which name it came, and whose page asks. */
 export default defineEventHandler(event => {
+  const host = getRequestHeader(event, 'host')
+  // what the server asks of itself while it draws a page comes by no name
+  const named = host === undefined || (URL.canParse(`http://${host}`) && NAMES.has(new URL(`http://${host}`).hostname))
+  if (!named) throw refuse(421, 'Ocho does not go by that name: open it by the address its terminal prints')
   if (!CHANGES.has(event.method)) return
   const origin = getRequestHeader(event, 'origin')
   if (!origin) return
-  const host = getRequestHeader(event, 'host')
   const from = URL.canParse(origin) ? new URL(origin).host : null
   if (from === null || from !== host)
     throw refuse(403, 'This came from another site’s page: open Ocho by its own address')
