@@ -6,11 +6,12 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
+import { askFile, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
 import { addressesOf, answers, startCluster, until, type Addresses, type Cluster } from './cluster'
 import { countShops, oneTimeCode, openDatabase } from './database'
 import { lastPort, ownProcess, readSecrets, takeFolder, takeFolderForStart, writeWhole } from './folder'
-import { backUpNight, isDue, readStatus } from './nightly'
+import { backUpNight, isDue } from './nightly'
 import { ClusterTrouble } from './postgres'
 import { restore } from './restore'
 import { say } from './say'
@@ -112,19 +113,16 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
   await stop(1)
 }
 
-/** Written by the server when an owner asks for a backup. */
-const backupAsked = (folder: string): string => join(folder, 'backup.asked')
-
 /** Makes the night's backup whenever one is due, or asked for, as long as the launcher runs. */
 async function nights(kind: Kind, cluster: Cluster, folder: string, passphrase: string | null, ended: () => boolean) {
   const since = statSync(join(folder, 'secrets.json')).birthtime
   while (!ended()) {
-    const { triedAt } = readStatus(folder)
-    const asked = existsSync(backupAsked(folder))
+    const { triedAt } = statusIn(folder)
+    const asked = existsSync(askFile(folder))
     // nobody needs a demo's nights
     const due = kind === 'shop' && isDue(new Date(), triedAt ? new Date(triedAt) : since)
     if (asked || due) await backUpNight(cluster, folder, { passphrase, second: process.env.OCHO_BACKUP_FOLDER, say })
-    if (asked) rmSync(backupAsked(folder), { force: true })
+    if (asked) rmSync(askFile(folder), { force: true })
     await sleep(2_000, undefined, { ref: false })
   }
 }

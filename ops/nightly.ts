@@ -1,7 +1,8 @@
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { NightStatus } from '#core/shop/nights'
+import type { NightStatus } from '#core/shop/nights'
 import type { Addresses } from './cluster'
+import { statusFile, statusIn } from '../server/nights/status'
 import { backUp } from './backup'
 import { writeWhole } from './folder'
 import { inScratch } from './restore'
@@ -32,16 +33,6 @@ export function tooOld(files: readonly string[]): string[] {
   return dated.filter(f => !kept.has(f))
 }
 
-export const statusFile = (folder: string): string => join(folder, 'nights.json')
-
-export function readStatus(folder: string): NightStatus {
-  try {
-    return NightStatus.parse(JSON.parse(readFileSync(statusFile(folder), 'utf8')))
-  } catch {
-    return { triedAt: null, goodAt: null, bytes: null, trouble: null }
-  }
-}
-
 /**
  * The night's backup: written, proven by restoring it, copied to a second folder when one is named, and old ones taken
  * away. What failed is kept in the folder's status, for the Floor to say.
@@ -54,7 +45,7 @@ export async function backUpNight(
   const now = how.now ?? new Date()
   const own = join(folder, 'backups')
   const name = `ocho-${dayOf(now)}.backup`
-  const before = readStatus(folder)
+  const before = statusIn(folder)
   let status: NightStatus = { ...before, triedAt: now.toISOString() }
   try {
     mkdirSync(own, { recursive: true, mode: 0o700 })

@@ -12,7 +12,8 @@ import { backUp } from './backup'
 import type { Cluster } from './cluster'
 import { countShops, databases, openDatabase, RESTORED, withOwner, withPostgres } from './database'
 import { commandOf, readSecrets } from './folder'
-import { backUpNight, readStatus } from './nightly'
+import { statusIn } from '../server/nights/status'
+import { backUpNight } from './nightly'
 import { postgresPrograms, programAddress } from './postgres'
 import { inScratch, restore } from './restore'
 import { throwawayCluster } from './testDatabase'
@@ -191,7 +192,7 @@ describe('a backup', () => {
     const bad = await backUpNight(cluster, own, { ...how, second: join(folder, 'unplugged'), now: next })
     expect(bad).toMatchObject({ goodAt: now.toISOString(), triedAt: next.toISOString() })
     expect(bad.trouble).toMatch(/not there: is its disk mounted/)
-    expect(readStatus(own)).toEqual(bad)
+    expect(statusIn(own)).toEqual(bad)
     const unreachable = { ...cluster, backupUrl: cluster.backupUrl.replace(/:[^:@/]+@/, ':wrong@') }
     expect((await backUpNight(unreachable, own, { ...how, now: next })).trouble).toMatch(
       /password authentication failed/,

@@ -6,7 +6,7 @@ import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
 import { say } from './say'
 import { ROOT, startServer } from './server'
-import { statusFile } from './nightly'
+import { statusFile } from '../server/nights/status'
 import { throwawayCluster } from './testDatabase'
 
 /** Renews the pictures of docs/screenshots from the demo data: npm run screenshots, after a build. */

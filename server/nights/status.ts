@@ -28,11 +28,14 @@ export function askForBackup(): boolean {
   return true
 }
 
-const askFile = (folder: string): string => join(folder, 'backup.asked')
+/** Written when an owner asks for a backup; the launcher makes it and takes the file away. */
+export const askFile = (folder: string): string => join(folder, 'backup.asked')
+export const statusFile = (folder: string): string => join(folder, 'nights.json')
 
-function statusIn(folder: string): NightStatus {
+/** What the last nights left behind; nothing yet where no file says so. */
+export function statusIn(folder: string): NightStatus {
   try {
-    return NightStatus.parse(JSON.parse(readFileSync(join(folder, 'nights.json'), 'utf8')))
+    return NightStatus.parse(JSON.parse(readFileSync(statusFile(folder), 'utf8')))
   } catch {
     return { triedAt: null, goodAt: null, bytes: null, trouble: null }
   }
