@@ -1,12 +1,12 @@
 import { spawn } from 'node:child_process'
-import { existsSync, rmSync, statSync } from 'node:fs'
+import { existsSync, rmSync } from 'node:fs'
 import { homedir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
-import { askFile, statusIn } from '../server/nights/status'
+import { askFile, firstDay, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
 import { addressesOf, answers, startCluster, until, type Addresses, type Cluster } from './cluster'
 import { countShops, oneTimeCode, openDatabase } from './database'
@@ -115,13 +115,15 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
 
 /** Makes the night's backup whenever one is due, or asked for, as long as the launcher runs. */
 async function nights(kind: Kind, cluster: Cluster, folder: string, passphrase: string | null, ended: () => boolean) {
-  const since = statSync(join(folder, 'secrets.json')).birthtime
+  // remembered here too: on a full disk nothing could be written of it, and it would be tried for ever
+  let tried = new Date(statusIn(folder).triedAt ?? firstDay(folder))
   while (!ended()) {
-    const { triedAt } = statusIn(folder)
     const asked = existsSync(askFile(folder))
     // nobody needs a demo's nights
-    const due = kind === 'shop' && isDue(new Date(), triedAt ? new Date(triedAt) : since)
-    if (asked || due) await backUpNight(cluster, folder, { passphrase, second: process.env.OCHO_BACKUP_FOLDER, say })
+    if (asked || (kind === 'shop' && isDue(new Date(), tried))) {
+      tried = new Date()
+      await backUpNight(cluster, folder, { passphrase, second: process.env.OCHO_BACKUP_FOLDER, say })
+    }
     if (asked) rmSync(askFile(folder), { force: true })
     await sleep(2_000, undefined, { ref: false })
   }

@@ -62,7 +62,12 @@ export async function backUpNight(
     status = { ...status, trouble: (error as Error).message.split('\n')[0] }
     how.say(`backup failed: ${status.trouble}`)
   }
-  writeWhole(statusFile(folder), JSON.stringify(status), 0o644)
+  try {
+    writeWhole(statusFile(folder), JSON.stringify(status), 0o644)
+  } catch (error) {
+    // a disk without room for this line is said on the Floor by its room; the shop goes on
+    how.say(`the night’s status could not be written: ${(error as Error).message}`)
+  }
   return status
 }
 

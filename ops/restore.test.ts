@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { connect, inShop, type Db } from '../server/db/connect'
+import { addPhoto, dropPhoto, photo, photosOf } from '../server/db/photos'
 import { openSession, revokeSession } from '../server/db/sessions'
 import { BRAKES_HOLD, testShop } from '../server/db/testShop'
 import { migrate } from '../server/db/migrations/index'
@@ -132,13 +133,24 @@ describe('a backup', () => {
   test('one shop out of a file of many: the others stay as they are', async () => {
     const [one, other] = [await filledShop(), await filledShop()]
     const code = (await inShop(db, one.shop, tx => tx.selectFrom('shop').select('code').executeTakeFirstOrThrow())).code
+    const job = await inShop(db, one.shop, tx => tx.selectFrom('job').select('id').executeTakeFirstOrThrow())
+    const photos = () => inShop(db, one.shop, tx => photosOf(tx, one.shop, job.id))
+    await inShop(db, one.shop, tx =>
+      addPhoto(tx, one.shop, job.id, one.person, { of: 'bike', mime: 'image/jpeg', bytes: Buffer.from('a picture') }),
+    )
+    const [kept] = await photos()
     const file = join(folder, 'many.backup')
     await backUp(cluster, file, null)
+    await inShop(db, one.shop, tx => dropPhoto(tx, one.shop, job.id, kept!.id))
     const gone = await one.take()
     await one.put(gone, ...BRAKES_HOLD)
     await other.take()
     await restore(cluster, { ...plain, file, shop: code })
     expect([await jobs(one.shop), await jobs(other.shop)]).toEqual([1, 2])
+    expect(await photos()).toEqual([kept])
+    expect((await inShop(db, one.shop, tx => photo(tx, one.shop, job.id, kept!.id)))!.bytes.toString()).toBe(
+      'a picture',
+    )
     const number = await one.take()
     await one.put(number, ...BRAKES_HOLD)
     expect((await verifyLedger(cluster.ownerUrl)).broken).toEqual([])

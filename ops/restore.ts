@@ -122,7 +122,7 @@ async function keepRevoked(cluster: Addresses, database: string, shop?: string):
 async function swap(cluster: Addresses, database: string): Promise<void> {
   await withPostgres(cluster, async run => {
     const there = await databases(run)
-    const stamp = new Date().toISOString().replace(/\D/g, '').slice(0, 14)
+    const stamp = new Date().toISOString().replace(/\D/g, '')
     await run(`alter database ${database} rename to ${RESTORED}`)
     if (there.includes(DATABASE)) {
       await run(`alter database ${DATABASE} with allow_connections false`)
@@ -161,7 +161,8 @@ async function restoreShop(cluster: Addresses, database: string, code: string): 
         const tables = (await tablesOfShops(tx)).filter(t => t !== 'shop')
         for (const table of [...tables, 'shop'])
           await sql`delete from ${sql.table(table)} where shop = ${shop}`.execute(tx)
-        for (const table of ['shop', ...tables])
+        for (const table of ['shop', ...tables]) {
+          const columns = sql.join((await keptColumns(tx, table)).map(c => sql.ref(c)))
           for (let after = 0; ; after += 500) {
             const { rows } = await sql<{ row: unknown }>`
               select to_jsonb(t) as row from ${sql.table(table)} t where shop = ${shop} order by t::text offset ${after} limit 500`.execute(
@@ -169,12 +170,23 @@ async function restoreShop(cluster: Addresses, database: string, code: string): 
             )
             if (rows.length === 0) break
             const all = JSON.stringify(rows.map(r => r.row))
-            await sql`insert into ${sql.table(table)} overriding system value
-              select * from jsonb_populate_recordset(null::${sql.table(table)}, ${all}::jsonb)`.execute(tx)
+            await sql`insert into ${sql.table(table)} (${columns}) overriding system value
+              select ${columns} from jsonb_populate_recordset(null::${sql.table(table)}, ${all}::jsonb)`.execute(tx)
           }
+        }
       }),
     ),
   )
+}
+
+/** Columns that are written; those the database reckons from others are none. */
+async function keptColumns(tx: Parameters<Parameters<typeof withOwner>[1]>[0], table: string): Promise<string[]> {
+  const { rows } = await sql<{ name: string }>`
+    select column_name as name from information_schema.columns
+    where table_schema = 'public' and table_name = ${table} and is_generated = 'NEVER' order by ordinal_position`.execute(
+    tx,
+  )
+  return rows.map(r => r.name)
 }
 
 async function tablesOfShops(tx: Parameters<Parameters<typeof withOwner>[1]>[0]): Promise<string[]> {

@@ -8,7 +8,7 @@ export function nightsNow(now = new Date()): NightsView | null {
   if (!folder) return null
   const { bavail, bsize } = statfsSync(folder)
   const status = statusIn(folder)
-  const since = statSync(join(folder, 'secrets.json')).birthtime
+  const since = firstDay(folder)
   const freeBytes = bavail * bsize
   const demo = process.env.OCHO_DEMO_SIGN_IN !== undefined
   return {
@@ -30,6 +30,11 @@ export function askForBackup(): boolean {
 
 /** Written when an owner asks for a backup; the launcher makes it and takes the file away. */
 export const askFile = (folder: string): string => join(folder, 'backup.asked')
+/** When the data was begun: when its secrets were first written, as far as the disk remembers. */
+export function firstDay(folder: string): Date {
+  const { birthtimeMs, mtime, birthtime } = statSync(join(folder, 'secrets.json'))
+  return birthtimeMs > 0 ? birthtime : mtime
+}
 export const statusFile = (folder: string): string => join(folder, 'nights.json')
 
 /** What the last nights left behind; nothing yet where no file says so. */
