@@ -17,8 +17,24 @@ export const leanZod = (): Plugin => ({
 })
 
 /** What every bench shows at once comes in one file, which packs smaller than thirty. */
-const BENCH =
-  /app\/(components\/(bench|rear)\/(?!ChanceBars|JobNotHere|EdgeStrip|PendingTurn|FoundPhotos|HeadFirst|PassStrip|FrictionLever|GaugePad|GearPick|JobBench|KeyList|NoDerailleur|OffsetPad|SchoolPick|SomethingElse)|composables\/(bench|benchKeys|habits|live|outlier|rearBench|schools|stageLink|tick|trouble)|workers\/(useAdvice|latest)|drawings\/(SprocketLanes|MisfitStrip|BarrelRule|along|columns)|stores\/(ledger|outbox))/
+const oneOf = (...names: string[]) => `(${names.join('|')})`
+const APART = oneOf(
+  ...['ChanceBars', 'JobNotHere', 'EdgeStrip', 'PendingTurn', 'FoundPhotos', 'HeadFirst', 'PassStrip', 'FrictionLever'],
+  ...['GaugePad', 'GearPick', 'JobBench', 'KeyList', 'NoDerailleur', 'OffsetPad', 'SchoolPick', 'SomethingElse'],
+)
+const COMPOSABLES = oneOf(
+  ...['bench', 'benchKeys', 'habits', 'live', 'outlier', 'rearBench', 'schools', 'stageLink', 'tick', 'trouble'],
+)
+const DRAWINGS = oneOf('SprocketLanes', 'MisfitStrip', 'BarrelRule', 'along', 'columns')
+const BENCH = new RegExp(
+  `app/${oneOf(
+    `components/(bench|rear)/(?!${APART})`,
+    `composables/${COMPOSABLES}`,
+    'workers/(useAdvice|latest)',
+    `drawings/${DRAWINGS}`,
+    'stores/(ledger|outbox)',
+  )}`,
+)
 
 /** Puts what every bench shows into one file of the browser's build. */
 export const benchInOneFile = (): Plugin => ({

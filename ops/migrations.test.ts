@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { bringUpToDate } from './database'
+import { fillEarlier } from './testEarlier'
 import { verifyLedger } from './verify'
 import { connect, type Db } from '../server/db/connect'
 import { MIGRATION_NAMES, migrate } from '../server/db/migrations/index'
@@ -17,31 +17,17 @@ afterAll(() => admin.destroy())
 
 const of = (database: string) => ownerUrl.replace(/\/ocho$/, `/${database}`)
 
-/** Rows as each version's own tables took them: what a version brought is filled by those from it on. */
+/** Rows as the tables that a later version brought took them: filled by those from it on. */
 const ROWS: Record<string, string> = {
-  '0001_first': `
-    insert into shop (shop, code, name, zone) values (:shop, 'quay', 'Quay', 'UTC');
-    insert into person (shop, id, name, role, pin_hash) values (:shop, :person, 'Oona', 'owner', 'x');
-    insert into session (shop, id, token_hash, device, person) values (:shop, :session, 'hash', 'Tablet', :person);
-    insert into customer (shop, id, name, contact) values (:shop, :customer, 'Hob', '085');
-    insert into bike (shop, id, customer, name, frame_number) values (:shop, :bike, :customer, 'Marram', 'F1');
-    insert into job (shop, id, number, tag, bike, complaint, promised_at, sprockets)
-      values (:shop, :job, 1, '7', :bike, 'slow', now(), 10);
-    insert into note (shop, id, job, person, text) values (:shop, gen_random_uuid(), :job, :person, 'bring the lock');
-    insert into recall (shop, id, job, due_on) values (:shop, gen_random_uuid(), :job, '2026-12-01');`,
   '0003_cables': `
     insert into housing_stock (shop, id, kind, length_mm, roll, person) values (:shop, gen_random_uuid(), 'shift', 900, false, :person);`,
   '0004_photos': `
     insert into photo (shop, id, job, run, mime, bytes, person) values (:shop, gen_random_uuid(), :job, 'rear', 'image/jpeg', 'abc', :person);
-    insert into photo (shop, id, job, run, mime, bytes, person, gone_at) values (:shop, gen_random_uuid(), :job, 'rear', 'image/jpeg', 'abcd', :person, now());`,
+    insert into photo (shop, id, job, run, mime, bytes, person, gone_at)
+      values (:shop, gen_random_uuid(), :job, 'rear', 'image/jpeg', 'abcd', :person, now());`,
   '0006_details': `
     insert into job_edit (shop, id, job, field, was, person) values (:shop, gen_random_uuid(), :job, 'tag', '6', :person);`,
 }
-/** The ledger as every version took it: past its function, whose shape changed. */
-const EVENTS = `insert into event (shop, id, job, seq, person, verified, v, at, based_on, body)
-  select :shop, gen_random_uuid(), :job, n, :person, true, 1, now(), n - 1, jsonb_build_object('kind', 'wheelOut', 'wheel', 'rear', 'n', n)
-  from generate_series(1, 40) n;`
-
 describe.each(MIGRATION_NAMES.slice(0, -1))('from %s', version => {
   const database = `from_${version}`
   test('with a shop at work in it', async () => {
@@ -50,13 +36,10 @@ describe.each(MIGRATION_NAMES.slice(0, -1))('from %s', version => {
     const db = connect(of(database), 1)
     try {
       await migrate(db, version)
-      const ids = Object.fromEntries(
-        ['shop', 'person', 'session', 'customer', 'bike', 'job'].map(name => [name, randomUUID()]),
-      )
+      const ids: Record<string, string> = await fillEarlier(db, 40)
       const named = (text: string) => text.replace(/:(\w+)\b/g, (_, name: string) => `'${ids[name]}'`)
       const had = MIGRATION_NAMES.slice(0, MIGRATION_NAMES.indexOf(version) + 1)
       for (const name of had) if (ROWS[name]) await sql.raw(named(ROWS[name])).execute(db)
-      await sql.raw(named(EVENTS)).execute(db)
       const counts = async () => {
         const { rows } = await sql<Record<string, number>>`select ${sql.raw(
           ['shop', 'person', 'session', 'customer', 'bike', 'job', 'note', 'event', 'recall']

@@ -18,6 +18,7 @@ import { backUpNight } from './nightly'
 import { postgresPrograms, programAddress } from './postgres'
 import { inScratch, restore } from './restore'
 import { throwawayCluster } from './testDatabase'
+import { fillEarlier } from './testEarlier'
 import { verifyLedger } from './verify'
 
 /* Real backups of a real cluster, and what is refused of them. */
@@ -161,20 +162,7 @@ describe('a backup', () => {
     await withPostgres(cluster, run => run('create database earlier'))
     await withOwner(cluster.of('earlier'), async o => {
       await migrate(o, '0009_days')
-      const shop = sql`'a0000000-0000-4000-8000-000000000001'::uuid`
-      const statements = [
-        sql`insert into shop (shop, code, name, zone) values (${shop}, 'early', 'Early', 'UTC')`,
-        sql`insert into person (shop, id, name, role, pin_hash) values (${shop}, ${shop}, 'Oona', 'owner', 'x')`,
-        sql`insert into session (shop, id, token_hash, device, person) values (${shop}, ${shop}, 'h', 'Tablet', ${shop})`,
-        sql`insert into customer (shop, id, name, contact) values (${shop}, ${shop}, 'Hob', '')`,
-        sql`insert into bike (shop, id, customer, name, frame_number) values (${shop}, ${shop}, ${shop}, 'M', 'F')`,
-        sql`insert into job (shop, id, number, tag, bike, complaint, promised_at, sprockets)
-          values (${shop}, ${shop}, 1, '7', ${shop}, 'slow', now(), 10)`,
-        sql`insert into event (shop, id, job, seq, person, verified, v, at, based_on, body)
-          select ${shop}, gen_random_uuid(), ${shop}, n, ${shop}, true, 1, now(), n - 1, '{"kind": "wheelOut", "wheel": "rear"}'
-          from generate_series(1, 30) n`,
-      ]
-      for (const s of statements) await s.execute(o)
+      await fillEarlier(o, 30)
     })
     const file = join(folder, 'earlier.backup')
     writeFileSync(file, dumpOf('earlier'))

@@ -1,11 +1,11 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
-import { sql } from 'kysely'
 import { migrate } from '../../server/db/migrations/index'
 import { startCluster } from '../../ops/cluster'
 import { countShops, withOwner, withPostgres } from '../../ops/database'
 import { inScratch } from '../../ops/restore'
+import { fillEarlier } from '../../ops/testEarlier'
 import { verifyLedger } from '../../ops/verify'
 import { launcherIn, type Launcher } from './launched'
 import { entryOf, found, makeShop, rng } from './rig'
@@ -78,7 +78,7 @@ export async function cutShort(many: number, seed: number): Promise<void> {
       await withPostgres(cluster, run => run('create database ocho'))
       await withOwner(cluster.ownerUrl, async db => {
         await migrate(db, '0009_days')
-        await sql.raw(EARLIER).execute(db)
+        await fillEarlier(db, 5_000)
       })
       await cluster.stop()
       const trouble = await cutThenStart(ocho, 'start', 4_000, 4)
@@ -167,14 +167,3 @@ export async function cutShort(many: number, seed: number): Promise<void> {
     await ocho.remove()
   }
 }
-
-/** A shop as version 9 kept it. */
-const EARLIER = `
-insert into shop (shop, code, name, zone) values ('a0000000-0000-4000-8000-000000000001', 'early', 'Early', 'UTC');
-insert into person (shop, id, name, role, pin_hash) values ('a0000000-0000-4000-8000-000000000001', 'a0000000-0000-4000-8000-000000000002', 'Oona', 'owner', 'x');
-insert into customer (shop, id, name, contact) values ('a0000000-0000-4000-8000-000000000001', 'a0000000-0000-4000-8000-000000000003', 'Hob', '');
-insert into bike (shop, id, customer, name, frame_number) values ('a0000000-0000-4000-8000-000000000001', 'a0000000-0000-4000-8000-000000000004', 'a0000000-0000-4000-8000-000000000003', 'Marram', 'F');
-insert into job (shop, id, number, tag, bike, complaint, promised_at, sprockets) values ('a0000000-0000-4000-8000-000000000001', 'a0000000-0000-4000-8000-000000000005', 1, '7', 'a0000000-0000-4000-8000-000000000004', 'slow', now(), 10);
-insert into event (shop, id, job, seq, person, verified, v, at, based_on, body)
-  select 'a0000000-0000-4000-8000-000000000001', gen_random_uuid(), 'a0000000-0000-4000-8000-000000000005', n, 'a0000000-0000-4000-8000-000000000002', true, 1, now(), n - 1, '{"kind": "wheelOut", "wheel": "rear"}'
-  from generate_series(1, 5000) n;`

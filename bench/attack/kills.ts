@@ -97,13 +97,20 @@ export async function kills(many: number, seed: number): Promise<void> {
         }
     })
     const chain = await verifyLedger(ocho.addresses('shop').ownerUrl)
+    const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`
     found({
       what: `kills while ${CLIENTS} tablets tap: ${Object.entries(counts)
         .map(([k, n]) => `${n} ${k}`)
         .join(', ')}`,
       tries: many,
       bad: lost + doubled + unread + unable + chain.broken.length,
-      told: `${acknowledged.size} taps acknowledged, ${lost} lost, ${doubled} doubled, ${unread} jobs unreadable, ${chain.broken.length} entries out of their chain, ${unable} times not back; back in ${(percentile(back, 50) / 1000).toFixed(1)} s by half, ${(Math.max(...back) / 1000).toFixed(1)} s at most`,
+      told: [
+        `${acknowledged.size} taps acknowledged, ${lost} lost, ${doubled} doubled`,
+        `${unread} jobs unreadable`,
+        `${chain.broken.length} entries out of their chain`,
+        `${unable} times not back`,
+        `back in ${seconds(percentile(back, 50))} by half, ${seconds(Math.max(...back))} at most`,
+      ].join('; '),
     })
   } finally {
     stop = true

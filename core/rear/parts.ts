@@ -141,7 +141,14 @@ const mean = (values: readonly number[]): number => values.reduce((s, v) => s + 
 /** "11-speed · 3.6 mm × 1.1 → 3.96 · pitch 3.90": a drivetrain by its numbers. */
 export function sayParts(parts: RearParts): string {
   const pull = mean(parts.shifter.pullMm)
-  return `${parts.cassette.teeth.length}-speed · ${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${(pull * parts.derailleur.pullRatio).toFixed(2)} · pitch ${mean(parts.cassette.pitchMm).toFixed(2)}${parts.derailleur.spring === 'low' ? ' · low-normal' : ''}${parts.shifter.friction ? ' · friction lever' : ''}`
+  const travel = pull * parts.derailleur.pullRatio
+  return [
+    `${parts.cassette.teeth.length}-speed`,
+    `${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${travel.toFixed(2)}`,
+    `pitch ${mean(parts.cassette.pitchMm).toFixed(2)}`,
+    ...(parts.derailleur.spring === 'low' ? ['low-normal'] : []),
+    ...(parts.shifter.friction ? ['friction lever'] : []),
+  ].join(' · ')
 }
 
 const trim = (value: number): string => String(Math.round(value * 1000) / 1000)

@@ -8,6 +8,7 @@ import { connect, inShop, type Db } from './connect'
 import { changeDetails } from './details'
 import { addPhoto, dropPhoto, photo } from './photos'
 import { customerKept, eraseCustomer, ERASED_NAME, NoSuchCustomer, StillHere } from './privacy'
+import { mergeBike } from './merge'
 import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
@@ -98,6 +99,27 @@ test('what is kept on a customer is told, all of it; and erased, none of it is a
   expect(after.customer.name).toBe(ERASED_NAME)
   expect(after.bikes[0]!.visits[0]!.ledger).toHaveLength(before)
   await erase() // a second time changes nothing
+})
+
+test('a bike that was entered twice leaves no name of theirs at the customer it went over to', async () => {
+  const { shop, close } = await visited()
+  await close()
+  const first = await inShop(db, shop.shop, tx => tx.selectFrom('bike').select('id').executeTakeFirstOrThrow())
+  const number = await shop.take({ customer: { name: 'Sedge the Younger', contact: '' } })
+  await mergeBike(db, shop.shop, number, shop.person, null, { id: randomUUID(), basedOn: 1, bike: first.id })
+  await inShop(db, shop.shop, tx =>
+    tx.updateTable('job').set({ closed_at: new Date() }).where('shop', '=', shop.shop).execute(),
+  )
+  const names = () =>
+    inShop(db, shop.shop, async tx => ({
+      edits: (await tx.selectFrom('job_edit').select('was').execute()).filter(e => e.was.includes('the Younger'))
+        .length,
+      younger: await tx.selectFrom('customer').select('id').where('name', '=', 'Sedge the Younger').execute(),
+    }))
+  const { edits, younger } = await names()
+  expect(edits).toBe(1)
+  await inShop(db, shop.shop, tx => eraseCustomer(tx, shop.shop, younger[0]!.id))
+  expect(await names()).toEqual({ edits: 0, younger: [] })
 })
 
 test('another shop’s customer is nobody here', async () => {

@@ -14,7 +14,7 @@ const ERASED = 'erased'
 const bikesOf = (tx: ShopTx, shop: string, customer: string) =>
   tx
     .selectFrom('bike')
-    .select(['id', 'name', 'frame_number'])
+    .select(['id', 'name', 'frame_number', 'merged_into'])
     .where('shop', '=', shop)
     .where('customer', '=', customer)
     .execute()
@@ -117,11 +117,10 @@ export async function customerKept(tx: ShopTx, shop: string, id: string): Promis
 /**
  * Erases a customer: name, contact, frame numbers, complaints, notes and photographs with their bytes. The ledger, sheets and
  * records keep their figures, which name nobody.
- * @returns what they were called, for nothing but the answer
  * @throws NoSuchCustomer, StillHere
  */
 export async function eraseCustomer(tx: ShopTx, shop: string, id: string, at = new Date()): Promise<void> {
-  await customerOf(tx, shop, id)
+  const { name } = await customerOf(tx, shop, id)
   const bikes = await bikesOf(tx, shop, id)
   const jobs = await jobsOf(
     tx,
@@ -139,6 +138,17 @@ export async function eraseCustomer(tx: ShopTx, shop: string, id: string, at = n
     .where('id', '=', id)
     .execute()
   await tx.updateTable('bike').set({ frame_number: '' }).where('shop', '=', shop).where('customer', '=', id).execute()
+  // a bike that was entered twice went over to another customer, with a line that says whose it was
+  const into = bikes.flatMap(b => b.merged_into ?? [])
+  const elsewhere = (await jobsOf(tx, shop, into)).map(j => j.id)
+  if (elsewhere.length)
+    await tx
+      .updateTable('job_edit')
+      .set({ was: ERASED })
+      .where('shop', '=', shop)
+      .where('job', 'in', elsewhere)
+      .where(sql<boolean>`strpos(was, ${name}) > 0`)
+      .execute()
   if (!of.length) return
   await tx.updateTable('job').set({ complaint: ERASED }).where('shop', '=', shop).where('id', 'in', of).execute()
   await tx.updateTable('note').set({ text: ERASED }).where('shop', '=', shop).where('job', 'in', of).execute()

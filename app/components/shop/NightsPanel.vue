@@ -5,6 +5,7 @@ import { Done } from '#core/http/answers'
 import { NightsView } from '#core/shop/nights'
 
 const props = defineProps<{ zone: string }>()
+const session = useSession()
 const { data: nights, error, refresh } = await useRead(NightsView, '/api/shop/nights')
 const trouble = ref('')
 const size = (bytes: number) =>
@@ -42,8 +43,11 @@ async function now() {
         <dd class="figure">{{ size(nights.freeBytes) }}</dd>
       </dl>
       <p class="small mt-1">
-        Made every night while the shop’s machine is on, each proven by restoring it; of the last 14 days and 12 months
-        one is kept.
+        {{
+          session.now?.shop.demo
+            ? 'Nobody needs a demo’s nights: one is made when it is asked for.'
+            : 'Made every night while the shop’s machine is on, each proven by restoring it. One a day is kept for a fortnight, one a month for a year.'
+        }}
       </p>
       <button type="button" class="also mt-2" :disabled="making" data-test="backup-now" @click="now">
         {{ making ? 'Making one…' : 'Make one now' }}
