@@ -22,8 +22,8 @@ const { form, trouble } = confirming
       <DialogPanel class="w-full max-w-md rounded-md bg-panel p-5 text-ink">
         <DialogTitle class="text-xl font-bold">Your password once more</DialogTitle>
         <p class="mt-1 text-soft">
-          This changes the shop, and it was last typed here more than 15 minutes ago. Whoever has no password types the
-          PIN.
+          An owner’s act: it is asked where it was not typed within a quarter of an hour. Whoever has no password types
+          the PIN.
         </p>
         <form class="mt-3 grid gap-3" novalidate @submit.prevent="form.handleSubmit()">
           <FormLine
