@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto'
 import { sql } from 'kysely'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { migrate, pendingMigrations, settleOwners } from '../server/db/migrations/index'
@@ -92,13 +91,4 @@ export async function withOwner<T>(ownerUrl: string, work: (db: Db) => Promise<T
   } finally {
     await db.destroy()
   }
-}
-
-/** Eight letters and digits that cannot be mistaken for each other. */
-export function oneTimeCode(): string {
-  const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'
-  return [...randomBytes(8)]
-    .map(b => letters[b % letters.length])
-    .join('')
-    .replace(/(.{4})/, '$1-')
 }

@@ -5,14 +5,17 @@ import { join, resolve } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
+import { oneTimeCode } from '../server/auth/secrets'
 import { connect } from '../server/db/connect'
+import { HTTPS_PORT, JOIN_PORT, wishFile, wishIn, writeAside } from '../server/reach/status'
 import { askFile, firstDay, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
 import { addressesOf, answers, startCluster, until, type Addresses, type Cluster } from './cluster'
-import { countShops, oneTimeCode, openDatabase } from './database'
+import { countShops, openDatabase } from './database'
 import { lastPort, ownProcess, readSecrets, takeFolder, takeFolderForStart, writeWhole } from './folder'
 import { backUpNight, isDue } from './nightly'
 import { ClusterTrouble } from './postgres'
+import { keepReach } from './reach'
 import { restore } from './restore'
 import { say } from './say'
 import { ENTRY, ROOT, startServer, type RunningServer } from './server'
@@ -32,39 +35,47 @@ function dataFolder(kind: Kind): string {
 }
 
 /** A port that was asked for, or the usual one. @throws ClusterTrouble */
-function portAsked(): number {
-  const asked = process.env.OCHO_PORT
-  const port = Number(asked ?? DEFAULT_PORT)
+function portAsked(setting: string, usual: number): number {
+  const asked = process.env[setting]
+  const port = Number(asked ?? usual)
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new ClusterTrouble(`OCHO_PORT is ${asked}: a port is a number from 1 to 65535`)
+    throw new ClusterTrouble(`${setting} is ${asked}: a port is a number from 1 to 65535`)
   return port
 }
 
-async function run(kind: 'demo' | 'shop'): Promise<void> {
-  const port = portAsked()
+async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void> {
+  const strange = args.find(a => a !== '--lan')
+  if (strange) throw new ClusterTrouble(`${strange} means nothing here: there is --lan, for tablets in the shop`)
+  const port = portAsked('OCHO_PORT', DEFAULT_PORT)
+  const ports = { https: portAsked('OCHO_LAN_PORT', HTTPS_PORT), join: portAsked('OCHO_JOIN_PORT', JOIN_PORT) }
   const folder = dataFolder(kind)
   const release = await takeFolderForStart(folder)
-  await stopLeftOverServer(folder)
+  for (const file of [serverPidFile(folder), lanPidFile(folder)]) await stopLeftOverServer(file)
+  if (args.includes('--lan')) writeAside(wishFile(folder), { ...wishIn(folder), lan: true })
   const passphrase = backupPassphrase()
   const cluster = await startCluster(folder, say)
   say(`database runs on port ${cluster.port}, data in ${cluster.folder}`)
   let server: RunningServer | undefined
+  let reach: { stop(): Promise<void> } | undefined
   let stopping = false
   const stop = async (code: number) => {
     if (stopping) return
     stopping = true
     say('stopping')
-    await server?.stop()
+    await Promise.all([server?.stop(), reach?.stop()])
     await cluster.stop()
-    const left = ownProcess(serverPidFile(folder), isServer)
-    if (left !== null) process.kill(left, 'SIGTERM') // one that was just being started
-    rmSync(serverPidFile(folder), { force: true })
+    for (const file of [serverPidFile(folder), lanPidFile(folder)]) {
+      const left = ownProcess(file, isServer)
+      if (left !== null) process.kill(left, 'SIGTERM') // one that was just being started
+      rmSync(file, { force: true })
+    }
     release()
     say('stopped')
     process.exit(code)
   }
   process.on('SIGINT', () => void stop(0))
   process.on('SIGTERM', () => void stop(0))
+  const env = { OCHO_DATA_FOLDER: folder, ...(kind === 'demo' ? DEMO_ENV : {}) }
   const serve = async () => {
     const firstRunCode = (await countShops(cluster.ownerUrl)) === 0 ? oneTimeCode() : undefined
     server = await startServer({
@@ -72,7 +83,7 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
       port,
       firstRunCode,
       started: pid => writeWhole(serverPidFile(folder), String(pid)),
-      env: { OCHO_DATA_FOLDER: folder, ...(kind === 'demo' ? DEMO_ENV : {}) },
+      env,
     })
     if (firstRunCode) say(`first run: open it and type the code ${firstRunCode}`)
   }
@@ -106,6 +117,15 @@ async function run(kind: 'demo' | 'shop'): Promise<void> {
     again: serve,
   }
   const databasePart = { name: 'the database', ended: () => cluster.ended(), again: () => cluster.again() }
+  reach = await keepReach({
+    folder,
+    appUrl: cluster.appUrl,
+    env,
+    say,
+    ended: () => stopping,
+    started: pid => writeWhole(lanPidFile(folder), String(pid)),
+    ports,
+  })
   void nights(kind, cluster, folder, passphrase, () => stopping)
   const gaveUp = await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
   if (gaveUp === null) return
@@ -131,10 +151,11 @@ async function nights(kind: Kind, cluster: Cluster, folder: string, passphrase: 
 
 const isServer = (command: readonly string[]): boolean => command.includes(ENTRY)
 const serverPidFile = (folder: string): string => join(folder, 'server.pid')
+const lanPidFile = (folder: string): string => join(folder, 'server.lan.pid')
 
 /** A launcher that was killed leaves its server behind, holding the port: it is stopped first. */
-async function stopLeftOverServer(folder: string): Promise<void> {
-  const running = () => ownProcess(serverPidFile(folder), isServer)
+async function stopLeftOverServer(pidFile: string): Promise<void> {
+  const running = () => ownProcess(pidFile, isServer)
   const pid = running()
   if (pid === null) return
   say('stopping a server left over from before')
@@ -260,8 +281,8 @@ async function verifyCommand(args: string[]): Promise<void> {
 
 const [command, ...args] = process.argv.slice(2)
 const commands: Record<string, () => Promise<void>> = {
-  demo: () => run('demo'),
-  start: () => run('shop'),
+  demo: () => run('demo', args),
+  start: () => run('shop', args),
   dev,
   backup: () => backupCommand(args),
   restore: () => restoreCommand(args),
@@ -270,7 +291,7 @@ const commands: Record<string, () => Promise<void>> = {
 const chosen = commands[command]
 if (!chosen) {
   console.error(
-    'usage: ./ocho demo | start | dev | test | backup FILE [--demo] | restore FILE [--demo] [--shop CODE] | verify [--demo]',
+    'usage: ./ocho demo | start [--lan] | dev | test | backup FILE [--demo] | restore FILE [--demo] [--shop CODE] | verify [--demo]',
   )
   process.exit(2)
 }

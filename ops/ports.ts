@@ -12,10 +12,10 @@ export async function freePort(): Promise<number> {
   })
 }
 
-export async function isFree(port: number): Promise<boolean> {
+export async function isFree(port: number, host = '127.0.0.1'): Promise<boolean> {
   return new Promise(resolve => {
     const server = createServer()
     server.once('error', () => resolve(false))
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)))
+    server.listen(port, host, () => server.close(() => resolve(true)))
   })
 }

@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { get as getSecurely } from 'node:https'
 import { until } from './cluster'
 import { freePort, isFree } from './ports'
 
@@ -22,12 +23,14 @@ export async function startServer(options: {
   port: number
   firstRunCode?: string
   host?: string
+  /** Speaks HTTPS with the certificate in its environment: the authority that its health is asked under. */
+  tls?: string
   env?: Record<string, string>
   /** Told its process before it answers, so that a kill in between leaves nothing nobody knows of. */
   started?(pid: number): void
 }): Promise<RunningServer> {
   if (!existsSync(ENTRY)) throw new Error('Ocho is not built: run npm run build')
-  if (options.port && !(await isFree(options.port)))
+  if (options.port && !(await isFree(options.port, options.host)))
     throw new Error(
       `port ${options.port} is taken by another program: end that one, or name another port with OCHO_PORT`,
     )
@@ -55,7 +58,7 @@ export async function startServer(options: {
   void ended.then(() => {
     gone = true
   })
-  const url = `http://127.0.0.1:${port}`
+  const url = `${options.tls ? 'https' : 'http'}://127.0.0.1:${port}`
   const end = async (signal: NodeJS.Signals) => {
     if (!gone) process.kill(child.pid!, signal)
     await ended
@@ -64,10 +67,7 @@ export async function startServer(options: {
     await until(
       async () => {
         if (gone) throw new Error('The server ended while starting: see the message above')
-        return fetch(`${url}/api/health`).then(
-          r => r.ok,
-          () => false,
-        )
+        return isHealthy(url, options.tls)
       },
       30_000,
       'The server did not answer within 30 s',
@@ -77,4 +77,19 @@ export async function startServer(options: {
     throw error
   }
   return { url, port, pid: child.pid!, ended, stop: () => end('SIGTERM'), kill: () => end('SIGKILL') }
+}
+
+/** Does a server say that it would keep a tap now? Over HTTPS only under the authority given. */
+export function isHealthy(url: string, authority?: string): Promise<boolean> {
+  if (authority === undefined)
+    return fetch(`${url}/api/health`).then(
+      r => r.ok,
+      () => false,
+    )
+  return new Promise(resolve => {
+    getSecurely(`${url}/api/health`, { ca: authority, timeout: 5_000 }, response => {
+      response.resume()
+      resolve(response.statusCode === 200)
+    }).on('error', () => resolve(false))
+  })
 }

@@ -1,7 +1,7 @@
 import type { SessionView } from '#core/http/session'
 import { useSession } from '~/stores/session'
 
-const OPEN = new Set(['/sign-in', '/first-run'])
+const OPEN = new Set(['/sign-in', '/first-run', '/join'])
 
 /** Nobody gets past the door without a session; the bench, offline, goes by what this device keeps. */
 export default defineNuxtRouteMiddleware(async to => {

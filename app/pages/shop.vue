@@ -149,7 +149,7 @@ const WHOSE = computed(() => [
         </form>
       </section>
       <div v-if="owner" class="grid content-start gap-10">
-        <NightsPanel :zone="zone" />
+        <ReachPanel :zone="zone" @joined="refresh()" />
         <section>
           <h2 class="text-lg font-bold">Devices signed in</h2>
           <p v-if="error" class="stopped mt-2" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
@@ -171,6 +171,7 @@ const WHOSE = computed(() => [
             </li>
           </ul>
         </section>
+        <NightsPanel :zone="zone" />
         <AuditTrail :zone="zone" />
       </div>
       <section>

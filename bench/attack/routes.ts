@@ -26,7 +26,7 @@ export function routesWith({ number, id, tag }: Ids): Route[] {
 }
 
 /** Answer before anyone is signed in. */
-export const OPEN = new Set(['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts'])
+export const OPEN = new Set(['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts', 'join.post.ts'])
 /** End the session that asks, or never end by themselves. */
 export const APART = new Set(['sign-out.post.ts', 'jobs/[number]/live.get.ts'])
 /** For owners: written down here a second time, apart from the routes. */
@@ -38,11 +38,15 @@ export const OWNERS = new Set([
   'shop/audit.get.ts',
   'shop/devices.get.ts',
   'shop/devices/[id].delete.ts',
+  'shop/joins/[id].get.ts',
+  'shop/joins/index.post.ts',
   'shop/nights.get.ts',
   'shop/nights.post.ts',
   'shop/people.post.ts',
   'shop/people/[id]/change.post.ts',
   'shop/people/[id]/secrets.post.ts',
+  'shop/reach.get.ts',
+  'shop/reach.post.ts',
   'standards/export.get.ts',
   'standards/import.post.ts',
 ])

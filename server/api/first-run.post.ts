@@ -31,6 +31,6 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
     },
   )
   closeFirstRun()
-  await enter(event, shop, owner, 'firstRun')
+  await enter(event, shop, { how: 'firstRun', person: owner })
   return { ok: true }
 })

@@ -20,6 +20,6 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
       { field: 'password', message: 'Shop code, name and password do not fit together' },
     ])
   await wasGood(['password', `${who} ${address}`], ['address', address], ['account', who])
-  await enter(event, shop.shop, person.id, 'signIn')
+  await enter(event, shop.shop, { how: 'signIn', person: person.id })
   return { ok: true }
 })

@@ -1,5 +1,5 @@
 import { getRequestHeader, type H3Event } from 'h3'
-import { inShop } from '../db/connect'
+import { inShop, type ShopTx } from '../db/connect'
 import { audit } from '../db/audit'
 import { newId } from '../db/ids'
 import { openSession } from '../db/sessions'
@@ -7,19 +7,27 @@ import { db } from '../db/shared'
 import { giveCookie } from './actor'
 import { newToken, tokenHash } from './secrets'
 
-/** Opens a session for this device and gives it its cookie. */
-export async function enter(event: H3Event, shop: string, person: string, how: 'signIn' | 'firstRun'): Promise<void> {
+type How =
+  | { how: 'signIn' | 'firstRun'; person: string }
+  /** By an owner's code: nobody works here until they say so. */
+  | { how: 'joined'; openedBy: string; device?: string; opened(tx: ShopTx, session: string): Promise<void> }
+
+/** Opens a session for this device and gives it its cookie. @throws what `opened` throws; then there is no session */
+export async function enter(event: H3Event, shop: string, by: How): Promise<void> {
   const token = newToken()
   const session = newId()
+  const kind = deviceName(getRequestHeader(event, 'user-agent') ?? '')
   await inShop(db(), shop, async tx => {
     await openSession(tx, {
       shop,
       id: session,
       tokenHash: tokenHash(token),
-      device: deviceName(getRequestHeader(event, 'user-agent') ?? ''),
-      person,
+      device: by.how === 'joined' && by.device ? `${by.device} (${kind})` : kind,
+      person: by.how === 'joined' ? null : by.person,
+      openedBy: by.how === 'joined' ? by.openedBy : by.person,
     })
-    await audit(tx, { shop, session, person }, how)
+    if (by.how === 'joined') await by.opened(tx, session)
+    await audit(tx, { shop, session, person: by.how === 'joined' ? null : by.person }, by.how)
   })
   giveCookie(event, shop, token)
 }

@@ -10,7 +10,16 @@ const MINUTES = 5
  * Tries allowed in five minutes, each counted before it is judged. A password from one address has eight, whoever asks; all addresses
  * together have more, so that a stranger who guesses elsewhere does not lock a shop out of its own.
  */
-const LIMITS = { password: 8, account: 100, address: 60, pin: 6, firstRun: 10, firstRunAll: 30 } as const
+const LIMITS = {
+  password: 8,
+  account: 100,
+  address: 60,
+  pin: 6,
+  firstRun: 10,
+  firstRunAll: 30,
+  join: 10,
+  joinAll: 60,
+} as const
 type Limit = keyof typeof LIMITS
 /** A limit and what it is counted by. */
 type Try = readonly [Limit, string]

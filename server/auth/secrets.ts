@@ -25,3 +25,12 @@ export async function secretMatches(secret: string, hash: string | null): Promis
 /** An opaque session token, and what the database keeps of it. */
 export const newToken = (): string => randomBytes(32).toString('base64url')
 export const tokenHash = (token: string): string => createHash('sha256').update(token).digest('hex')
+
+/** Eight letters and digits that cannot be mistaken for each other. */
+export function oneTimeCode(): string {
+  const letters = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789'
+  return [...randomBytes(8)]
+    .map(b => letters[b % letters.length])
+    .join('')
+    .replace(/(.{4})/, '$1-')
+}

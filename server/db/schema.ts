@@ -40,6 +40,16 @@ export type Database = {
     confirmed_at: ColumnType<Date | null, Date | undefined, Date | null>
   }
   unlock: { shop: Fixed<string>; session: Fixed<string>; person: Fixed<string>; last_tap_at: Stamp }
+  joining: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    code_hash: Fixed<string>
+    made_by: Fixed<string>
+    made_at: ColumnType<Date, never, never>
+    expires_at: ColumnType<Date, Date, never>
+    used_at: ColumnType<Date | null, undefined, Date>
+    session: ColumnType<string | null, undefined, string>
+  }
   customer: {
     shop: Fixed<string>
     id: Fixed<string>

@@ -6,7 +6,7 @@ export const FRESH_MINUTES = 15
 
 export async function openSession(
   tx: ShopTx,
-  s: { shop: string; id: string; tokenHash: string; device: string; person: string },
+  s: { shop: string; id: string; tokenHash: string; device: string; person: string | null; openedBy?: string },
 ): Promise<void> {
   await tx
     .insertInto('session')
@@ -16,11 +16,12 @@ export async function openSession(
       token_hash: s.tokenHash,
       device: s.device,
       person: s.person,
-      opened_by: s.person,
-      confirmed_at: new Date(), // by the password just now
+      opened_by: s.openedBy ?? s.person,
+      // by the password just now
+      ...(s.person === null ? {} : { confirmed_at: new Date() }),
     })
     .execute()
-  await markTap(tx, s.shop, s.id, s.person)
+  if (s.person !== null) await markTap(tx, s.shop, s.id, s.person)
 }
 
 /** That a device was used is written down at most this often. */

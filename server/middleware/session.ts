@@ -2,7 +2,7 @@ import { defineEventHandler, getRequestURL, setResponseHeader } from 'h3'
 import { requireSession } from '../auth/actor'
 
 /** Routes that answer before anyone is signed in. Everything else under /api needs a session: denied unless listed. */
-const OPEN = new Set(['/api/health', '/api/sign-in', '/api/first-run'])
+const OPEN = new Set(['/api/health', '/api/sign-in', '/api/first-run', '/api/join'])
 
 export default defineEventHandler(async event => {
   const { pathname } = getRequestURL(event)

@@ -11,6 +11,7 @@ import { merge } from './0008_merge'
 import { days } from './0009_days'
 import { attempts } from './0010_attempts'
 import { nights } from './0011_nights'
+import { joining } from './0012_joining'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -24,6 +25,7 @@ const MIGRATIONS = {
   '0009_days': days,
   '0010_attempts': attempts,
   '0011_nights': nights,
+  '0012_joining': joining,
 }
 
 /** Every migration of this version, the first one first. */
