@@ -74,7 +74,10 @@ export default defineNuxtConfig({
   security: {
     headers: {
       crossOriginEmbedderPolicy: false,
+      // said over HTTPS alone: server/middleware/origin.ts
       strictTransportSecurity: false,
+      // a photograph of the bike, what the gears sound like, and a screen that stays on while hands are on the bike
+      permissionsPolicy: { camera: ['self'], microphone: ['self'], 'screen-wake-lock': ['self'] },
       contentSecurityPolicy: {
         'default-src': ["'none'"],
         'base-uri': ["'none'"],

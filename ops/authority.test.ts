@@ -37,7 +37,7 @@ async function shake(cert: string, key: string, servername: string, ca = authori
           client.end()
         },
       )
-      client.on('error', (error: NodeJS.ErrnoException) => resolve(error.code ?? error.message))
+      client.on('error', (error: Error) => resolve(error.message))
     })
   } finally {
     server.close()
@@ -100,12 +100,12 @@ test('it cannot speak for a name of the internet, whoever holds its key (RFC 528
   const fine = await forge([{ type: 'dns', value: 'till.local' }])
   expect(await shake(fine.cert, fine.key, 'till.local')).toBe('trusted')
   const bank = await forge([{ type: 'dns', value: 'bank.example' }])
-  expect(await shake(bank.cert, bank.key, 'bank.example')).toBe('PERMITTED_SUBTREE_VIOLATION')
+  expect(await shake(bank.cert, bank.key, 'bank.example')).toMatch(/permitted subtree violation/i)
   const address = await forge([
     { type: 'dns', value: 'till.local' },
     { type: 'ip', value: '93.184.216.34' },
   ])
-  expect(await shake(address.cert, address.key, 'till.local')).toBe('PERMITTED_SUBTREE_VIOLATION')
+  expect(await shake(address.cert, address.key, 'till.local')).toMatch(/permitted subtree violation/i)
 })
 
 test('it is kept while it speaks for every name and long enough; else made anew under the same authority', async () => {

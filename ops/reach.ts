@@ -23,10 +23,12 @@ export type ReachOptions = {
   /** How this machine is called at this moment; asked again and again, since a router may give it another address. */
   machine?: () => Machine
   ports?: { https: number; join: number }
+  /** Names besides the machine's own; those of OCHO_NAMES where left out. */
+  given?: readonly string[]
 }
 
 /** Names besides the machine's own that Ocho goes by, as they were given. */
-export const namesGiven = (): string[] =>
+const namesGiven = (): string[] =>
   (process.env.OCHO_NAMES ?? '')
     .split(',')
     .map(n => n.trim().toLowerCase())
@@ -106,8 +108,9 @@ async function opened(
   ports: { https: number; join: number },
 ): Promise<Open> {
   const machine = (options.machine ?? thisMachine)()
-  const names = namesOf(machine, namesGiven())
-  const authority = await authorityOf(options.folder, firstLabel(machine.host), namesGiven())
+  const named = options.given ?? namesGiven()
+  const names = namesOf(machine, named)
+  const authority = await authorityOf(options.folder, firstLabel(machine.host), named)
   const leaf = await leafOf(options.folder, authority, [...names, ...LOOPBACK])
   if (before && before.leaf.serial === leaf.serial && String(before.names) === String(spoken(names, leaf)))
     return before
@@ -162,7 +165,7 @@ async function opened(
   ).then(words => {
     gaveUp = words
   })
-  const given = leaf.outside.filter(n => namesGiven().includes(n))
+  const given = leaf.outside.filter(n => named.includes(n))
   options.say(`tablets reach this machine at ${secureOrigin({ name: mine[0] ?? null, httpsPort: ports.https })}`)
   return {
     leaf,

@@ -5,11 +5,14 @@ import { inShop } from '../db/connect'
 import { personById } from '../db/people'
 import { FRESH_MINUTES, markTap, sessionByToken, wasRevoked } from '../db/sessions'
 import { db } from '../db/shared'
+import { hearsOthers, onSaid, tell } from '../live/line'
 import { tokenHash } from './secrets'
 import { refuse } from './refuse'
 
 const COOKIE = 'ocho'
-/** How long a looked-up session is kept; changes made through this server drop it at once. */
+/** Another with each change of the session that this device asked for: what any process keeps of before is not what it asks by. */
+const VERSION = 'ocho-v'
+/** How long a looked-up session is kept; a change made through any server drops it as soon as it is heard of. */
 const KEEP_MS = 5_000
 /** A tap renews the freshness of a name at most this often, so that appending stays one round trip. */
 const TAP_EVERY_MS = 30_000
@@ -27,6 +30,25 @@ export type Actor = {
 }
 
 const kept = new Map<string, { actor: Actor; until: number }>()
+/** Counted up with every drop: what was read before one is not kept after it. */
+let drops = 0
+let hearing = false
+function hearDrops(): void {
+  if (hearing) return
+  hearing = true
+  onSaid(said => {
+    if (said[0] === 'changed' || said[0] === 'ended') drop(said[1])
+    if (said[0] === 'all') dropAll()
+  })
+}
+function drop(session: string): void {
+  drops++
+  for (const [key, { actor }] of kept) if (actor.session === session) kept.delete(key)
+}
+function dropAll(): void {
+  drops++
+  kept.clear()
+}
 
 /** Signs a device in: opaque token in the cookie, its hash in a row. */
 export function giveCookie(event: H3Event, shop: string, token: string): void {
@@ -39,13 +61,25 @@ export function giveCookie(event: H3Event, shop: string, token: string): void {
   })
 }
 
+/** Says with the answer that this device's session is another than before. */
+export const renewVersion = (event: H3Event): void =>
+  setCookie(event, VERSION, Date.now().toString(36), {
+    httpOnly: true,
+    sameSite: 'lax',
+    path: '/',
+    secure: process.env.OCHO_HTTPS === '1',
+  })
+
 export const takeCookie = (event: H3Event): void => deleteCookie(event, COOKIE, { path: '/' })
 
 /** Who is asking, or null. */
 async function actorOf(event: H3Event): Promise<Actor | null> {
   const cookie = getCookie(event, COOKIE)
   if (!cookie) return null
-  const held = kept.get(cookie)
+  hearDrops()
+  const key = `${cookie} ${getCookie(event, VERSION) ?? ''}`
+  const held = hearsOthers() ? kept.get(key) : undefined
+  const before = drops
   if (held && held.until > Date.now()) return held.actor
   const [shop, token] = cookie.split('.')
   if (!/^[0-9a-f-]{36}$/.test(shop ?? '') || !token) return null
@@ -62,20 +96,18 @@ async function actorOf(event: H3Event): Promise<Actor | null> {
       confirmedAt: found.session.confirmed_at,
     }
   })
-  if (actor) kept.set(cookie, { actor, until: Date.now() + KEEP_MS })
-  else kept.delete(cookie)
+  if (actor && drops === before) kept.set(key, { actor, until: Date.now() + KEEP_MS })
   if (kept.size > 2000) kept.clear()
   return actor
 }
 
-/** Forgets what is kept of a session, after anything about it changed. */
-export function forgetSession(session: string): void {
-  for (const [cookie, { actor }] of kept) if (actor.session === session) kept.delete(cookie)
+/** Forgets what any process keeps of a session, after something about it changed; its own device asks by another version from now on. */
+export function forgetSession(session: string, event?: H3Event): void {
+  tell(['changed', session])
+  if (event) renewVersion(event)
 }
 
-export function forgetAllSessions(): void {
-  kept.clear()
-}
+export const forgetAllSessions = (): void => tell(['all'])
 
 /** Throws 401 unless a device is signed in. */
 export async function requireSession(event: H3Event): Promise<Actor> {

@@ -1,39 +1,24 @@
-import { EventEmitter } from 'node:events'
 import { getQuery, getRequestHeader, type H3Event } from 'h3'
 import { PAGE_HEADER, PageId } from '#core/http/page'
+import { onSaid, tell } from './line'
 
-/**
- * Tells open benches that a job has news. One server serves a shop's tablets, so this stays in its memory; the news is
- * only a hint, each tablet then asks for what it has not seen by `seq`.
- */
-const hub = new EventEmitter()
-hub.setMaxListeners(0)
+/** Says that a job has news, to whichever process its tablets are on; the page it came from knows already. */
+export const tellJob = (shop: string, number: number, event: H3Event): void =>
+  tell(['job', shop, number, PageId.safeParse(getRequestHeader(event, PAGE_HEADER)).data ?? null])
 
-const keyOf = (shop: string, number: number): string => `${shop} ${number}`
-
-/** Says that a job has news; the page it came from knows already. */
-export const tellJob = (shop: string, number: number, event: H3Event): void => {
-  hub.emit(keyOf(shop, number), PageId.safeParse(getRequestHeader(event, PAGE_HEADER)).data ?? null)
-}
-export const endSession = (session: string): void => {
-  hub.emit(`ended ${session}`)
-}
+export const endSession = (session: string): void => tell(['ended', session])
 
 /** Listens for news of a job that other pages made, until the returned function is called. */
 export function onNews(shop: string, number: number, event: H3Event, heard: () => void): () => void {
   const page = PageId.safeParse(getQuery(event).page).data
-  const others = (from: string | null) => {
-    if (from === null || from !== page) heard()
-  }
-  hub.on(keyOf(shop, number), others)
-  return () => {
-    hub.off(keyOf(shop, number), others)
-  }
+  return onSaid(said => {
+    // after a broken line nobody knows what was missed: a look tells
+    if (said[0] === 'all') heard()
+    if (said[0] === 'job' && said[1] === shop && said[2] === number && (said[3] === null || said[3] !== page)) heard()
+  })
 }
 
-export function onSessionEnd(session: string, ended: () => void): () => void {
-  hub.once(`ended ${session}`, ended)
-  return () => {
-    hub.off(`ended ${session}`, ended)
-  }
-}
+export const onSessionEnd = (session: string, ended: () => void): (() => void) =>
+  onSaid(said => {
+    if (said[0] === 'ended' && said[1] === session) ended()
+  })

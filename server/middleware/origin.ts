@@ -1,4 +1,4 @@
-import { defineEventHandler, getRequestHeader } from 'h3'
+import { defineEventHandler, getRequestHeader, setResponseHeader } from 'h3'
 import { refuse } from '../auth/refuse'
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
@@ -14,6 +14,8 @@ export default defineEventHandler(event => {
   // what the server asks of itself while it draws a page comes by no name
   const named = host === undefined || (URL.canParse(`http://${host}`) && NAMES.has(new URL(`http://${host}`).hostname))
   if (!named) throw refuse(421, 'Ocho does not go by that name: open it by the address its terminal prints')
+  // half a year (RFC 6797): from here on a browser opens this name over HTTPS alone, and takes no other certificate by a click
+  if (process.env.OCHO_HTTPS === '1') setResponseHeader(event, 'strict-transport-security', 'max-age=15552000')
   if (!CHANGES.has(event.method)) return
   const origin = getRequestHeader(event, 'origin')
   if (!origin) return

@@ -71,7 +71,7 @@ void make()
               <p class="figure small mt-2 break-all" data-test="join-url">{{ code.join.url.split('#')[0] }}</p>
               <p class="figure mt-2 text-3xl font-bold" data-test="join-code">{{ code.code }}</p>
               <p class="small mt-1">
-                For one device, <span class="figure">{{ over ? '0:00' : minutes }}</span> long.
+                For one device, still <span class="figure">{{ over ? '0:00' : minutes }}</span> min.
               </p>
             </div>
           </div>

@@ -55,8 +55,8 @@ async function want(next: ReachWish) {
       </template>
       <template v-else-if="status.lan">
         <dl class="mt-2 grid grid-cols-[8.5rem_1fr] gap-y-1 border-t border-rule pt-2">
-          <dt class="text-soft">Address</dt>
-          <dd class="figure min-w-0 break-all font-semibold" data-test="reach-address">{{ origin }}</dd>
+          <dt class="sr-only">Address</dt>
+          <dd class="figure col-span-2 min-w-0 break-all font-semibold" data-test="reach-address">{{ origin }}</dd>
           <dt class="text-soft">Vouched for until</dt>
           <dd>{{ status.until ? sayTime(status.until, props.zone).split(',')[0] : '' }}, then renewed by itself</dd>
         </dl>

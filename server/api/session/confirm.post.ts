@@ -25,6 +25,6 @@ export default defineEventHandler(async (event): Promise<Done> => {
     await markConfirmed(tx, actor.shop, actor.session)
     await audit(tx, handOf(actor), 'confirmed')
   })
-  forgetSession(actor.session)
+  forgetSession(actor.session, event)
   return { ok: true }
 })

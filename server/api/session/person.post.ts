@@ -24,6 +24,6 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
       throw refuse(401, 'Type your PIN', [{ field: 'pin', message: 'Type your PIN' }])
   }
   await inShop(db(), actor.shop, tx => setPerson(tx, actor.shop, actor.session, id))
-  forgetSession(actor.session)
+  forgetSession(actor.session, event)
   return { ok: true }
 })
