@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { MIGRATION_NAMES } from '../server/db/migrations/index'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { addPhoto, dropPhoto, photo, photosOf } from '../server/db/photos'
 import { openSession, revokeSession } from '../server/db/sessions'
@@ -260,8 +261,10 @@ test('an upgrade is told of before anything of it is done', async () => {
       await backUp(cluster, join(folder, 'before.backup'), null)
     },
   })
-  expect(seen).toEqual([['0010_attempts', '0011_nights'], 9])
-  expect(done).toEqual(['0010_attempts', '0011_nights'])
+  const pending = MIGRATION_NAMES.slice(9)
+  expect(pending[0]).toBe('0010_attempts')
+  expect(seen).toEqual([pending, 9])
+  expect(done).toEqual(pending)
   // and once it is up, nothing is asked
   await openDatabase(cluster, { beforeMigrating: async () => expect.unreachable() })
   await withPostgres(cluster, async run => {

@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'kysely'
+import type { Db } from '../server/db/connect'
 import { MIGRATION_NAMES } from '../server/db/migrations/index'
 import { DATABASE, type Addresses } from './cluster'
 import { decipher, isEnciphered } from './cipher'
@@ -163,20 +164,35 @@ async function restoreShop(cluster: Addresses, database: string, code: string): 
           await sql`delete from ${sql.table(table)} where shop = ${shop}`.execute(tx)
         for (const table of ['shop', ...tables]) {
           const columns = sql.join((await keptColumns(tx, table)).map(c => sql.ref(c)))
-          for (let after = 0; ; after += 500) {
-            const { rows } = await sql<{ row: unknown }>`
-              select to_jsonb(t) as row from ${sql.table(table)} t where shop = ${shop} order by t::text offset ${after} limit 500`.execute(
-              from,
-            )
-            if (rows.length === 0) break
-            const all = JSON.stringify(rows.map(r => r.row))
-            await sql`insert into ${sql.table(table)} (${columns}) overriding system value
+          await inParts(
+            from,
+            sql`select to_jsonb(t) as row from ${sql.table(table)} t where shop = ${shop}`,
+            async rows => {
+              const all = JSON.stringify(rows.map(r => r.row))
+              await sql`insert into ${sql.table(table)} (${columns}) overriding system value
               select ${columns} from jsonb_populate_recordset(null::${sql.table(table)}, ${all}::jsonb)`.execute(tx)
-          }
+            },
+          )
         }
       }),
     ),
   )
+}
+
+/** Reads what may be much in parts, by a cursor: once through, however much it is. */
+async function inParts(
+  from: Db,
+  query: ReturnType<typeof sql>,
+  take: (rows: { row: unknown }[]) => Promise<void>,
+): Promise<void> {
+  await from.transaction().execute(async tx => {
+    await sql`declare rows no scroll cursor for ${query}`.execute(tx)
+    for (;;) {
+      const { rows } = await sql<{ row: unknown }>`fetch 500 from rows`.execute(tx)
+      if (rows.length === 0) return
+      await take(rows)
+    }
+  })
 }
 
 /** Columns that are written; those the database reckons from others are none. */
@@ -191,7 +207,9 @@ async function keptColumns(tx: Parameters<Parameters<typeof withOwner>[1]>[0], t
 
 async function tablesOfShops(tx: Parameters<Parameters<typeof withOwner>[1]>[0]): Promise<string[]> {
   const { rows } = await sql<{ name: string }>`
-    select table_name as name from information_schema.columns
-    where table_schema = 'public' and column_name = 'shop' order by 1`.execute(tx)
+    select c.relname as name from pg_class c join pg_attribute a on a.attrelid = c.oid and a.attname = 'shop'
+    where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition order by 1`.execute(
+    tx,
+  )
   return rows.map(r => r.name)
 }

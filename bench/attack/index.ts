@@ -28,7 +28,7 @@ if (inRig.length) {
     if (does('matrix')) await matrix(r)
     if (does('load')) await load(r)
     if (does('races')) await races(r, short ? 4 : 40)
-    if (does('bodies')) await bodies(r)
+    if (does('bodies')) await bodies(r, !short)
     if (does('fuzz')) await fuzz(r, short ? 1_000 : 20_000, seed)
   } finally {
     await r.end()

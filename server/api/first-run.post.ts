@@ -1,7 +1,7 @@
 import { defineEventHandler, getRequestIP } from 'h3'
 import { FirstRun } from '#core/http/session'
 import { enter } from '../auth/enter'
-import { closeFirstRun, firstRunCodeMatches, firstRunOpen } from '../auth/firstRun'
+import { firstRunCodeMatches, firstRunOpen, useFirstRun } from '../auth/firstRun'
 import { takeTries } from '../auth/limits'
 import { body, refuse } from '../auth/refuse'
 import { hashSecret } from '../auth/secrets'
@@ -11,7 +11,8 @@ import { db } from '../db/shared'
 
 /** Makes the first shop and its owner, by the code the terminal showed. */
 export default defineEventHandler(async (event): Promise<{ ok: true }> => {
-  if (!firstRunOpen()) throw refuse(409, 'A shop is set up here already: sign in')
+  const over = () => refuse(409, 'A shop is set up here already: sign in')
+  if (!(await firstRunOpen())) throw over()
   const order = await body(event, FirstRun)
   const address = getRequestIP(event) ?? 'unknown'
   await takeTries(['firstRun', address], ['firstRunAll', ''])
@@ -29,8 +30,10 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
       passwordHash: await hashSecret(order.password),
       pinHash: await hashSecret(order.pin),
     },
+    async tx => {
+      if (!(await useFirstRun(tx))) throw over()
+    },
   )
-  closeFirstRun()
   await enter(event, shop, { how: 'firstRun', person: owner })
   return { ok: true }
 })

@@ -14,5 +14,5 @@ function demoSignIn(): DoorView['demo'] {
 export default defineEventHandler(async (): Promise<DoorView> => {
   const demo = demoSignIn()
   const loaded = demo && (await shopOfCode(db(), demo.shop))
-  return { firstRun: firstRunOpen(), demo: loaded?.demo ? demo : null }
+  return { firstRun: await firstRunOpen(), demo: loaded?.demo ? demo : null }
 })

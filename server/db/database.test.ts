@@ -38,7 +38,7 @@ describe('walls between shops', () => {
         exists (select 1 from pg_attribute a where a.attrelid = c.oid and a.attname = 'shop') as has_shop,
         (select count(*)::int from pg_policy p where p.polrelid = c.oid) as policies
       from pg_class c join pg_namespace n on n.oid = c.relnamespace
-      where n.nspname = 'public' and c.relkind = 'r' and c.relname not like 'kysely_%'`.execute(owner)
+      where n.nspname = 'public' and c.relkind in ('r', 'p') and c.relname not like 'kysely_%'`.execute(owner)
     expect(rows.length).toBeGreaterThanOrEqual(11)
     for (const table of rows)
       expect(table, table.name).toMatchObject({ forced: true, enabled: true, has_shop: true, policies: 1 })
@@ -55,7 +55,7 @@ describe('walls between shops', () => {
       owner,
     )
     expect(rows[0]).toEqual({ super: false, bypass: false, owns: 0 })
-    // of those that run as another role, one looks across shops and one appends, as a role that can do nothing else
+    // of those that run as another role, two look across shops (whose code is it?) and one appends, as a role that can do nothing else
     const { rows: definers } = await sql<{ name: string; walls: boolean }>`
       select p.proname as name, not (r.rolsuper or r.rolbypassrls) as walls
       from pg_proc p join pg_roles r on r.oid = p.proowner
@@ -63,7 +63,18 @@ describe('walls between shops', () => {
     expect(definers).toEqual([
       { name: 'append_events', walls: true },
       { name: 'shop_of_code', walls: false },
+      { name: 'shop_of_joining', walls: false },
     ])
+  })
+  test('the ledger’s parts are reached by nobody but through the whole', async () => {
+    const { rows } = await sql<{ parts: number; granted: number }>`
+      select count(*)::int as parts, count(*) filter (where has_any_column_privilege('ocho_app', c.oid, 'select, insert, update')
+        or has_any_column_privilege('ocho_ledger', c.oid, 'select, insert, update'))::int as granted
+      from pg_class c where c.relispartition and c.relkind = 'r'`.execute(owner)
+    expect(rows[0]).toEqual({ parts: 16, granted: 0 })
+    await expect(inShop(db, (await testShop(db)).shop, tx => sql`select * from event_3`.execute(tx))).rejects.toThrow(
+      /permission denied/,
+    )
   })
   test('without a shop nothing is seen, and with one only its own', async () => {
     const [a, b] = [await testShop(db, 'Pacific/Auckland'), await testShop(db, 'Pacific/Auckland')]

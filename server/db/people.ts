@@ -18,9 +18,15 @@ export async function shopOfCode(db: Db, code: string): Promise<{ shop: string; 
   return rows[0] ?? null
 }
 
-/** Makes a shop with its first person. @throws a unique violation when the code is taken */
-export function createShop(db: Db, shop: NewShop, owner: NewPersonRow): Promise<string> {
+/** Makes a shop with its first person, after what else belongs to it. @throws a unique violation when the code is taken */
+export function createShop(
+  db: Db,
+  shop: NewShop,
+  owner: NewPersonRow,
+  first: (tx: ShopTx) => Promise<void> = async () => undefined,
+): Promise<string> {
   return inShop(db, shop.id, async tx => {
+    await first(tx)
     await tx
       .insertInto('shop')
       .values({ shop: shop.id, code: shop.code, name: shop.name, zone: shop.zone, demo: shop.demo })

@@ -5,6 +5,7 @@ type Stamp = ColumnType<Date, Date | string | undefined, Date | string>
 
 /** The tables as the application's role sees them; `never` where it may not update. */
 export type Database = {
+  'gate.first_run': { code_hash: Fixed<string>; used_at: ColumnType<Date, never, never> }
   shop: {
     shop: Fixed<string>
     code: Fixed<string>

@@ -12,6 +12,7 @@ import { days } from './0009_days'
 import { attempts } from './0010_attempts'
 import { nights } from './0011_nights'
 import { joining } from './0012_joining'
+import { many } from './0013_many'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -26,6 +27,7 @@ const MIGRATIONS = {
   '0010_attempts': attempts,
   '0011_nights': nights,
   '0012_joining': joining,
+  '0013_many': many,
 }
 
 /** Every migration of this version, the first one first. */
