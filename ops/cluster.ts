@@ -208,27 +208,37 @@ export async function answers(url: string): Promise<boolean> {
 
 /**
  * The application's role owns nothing, cannot pass by row-level security and cannot hold others up for long; the role of
- * backups reads everything and changes nothing. Their passwords are those beside the cluster.
+ * backups reads everything and changes nothing. Their passwords are those beside the cluster; where a database runs elsewhere,
+ * its keeper makes the backups, and there is no role for them.
  */
-async function prepareRoles(url: string, { app, backup }: Secrets): Promise<void> {
+export async function prepareRoles(
+  url: string,
+  { app, backup }: { app: string; backup: string | null },
+): Promise<void> {
   const { default: pg } = await import('pg')
   const client = new pg.Client({ connectionString: url })
   await client.connect()
+  const has = async (role: string) =>
+    Boolean((await client.query('select 1 from pg_roles where rolname = $1', [role])).rowCount)
+  const settle = async (role: string, walls: string, password: string) => {
+    const secret = client.escapeLiteral(password)
+    await client.query(
+      `${(await has(role)) ? 'alter' : 'create'} role ${role} login nosuperuser nocreatedb nocreaterole ${walls} password ${secret}`,
+    )
+  }
   try {
-    const may = {
-      [APP_ROLE]: ['nobypassrls', app],
-      [BACKUP_ROLE]: ['bypassrls', backup],
-    } as const
-    for (const [role, [walls, password]] of Object.entries(may)) {
-      const { rowCount } = await client.query('select 1 from pg_roles where rolname = $1', [role])
-      await client.query(
-        `${rowCount ? 'alter' : 'create'} role ${role} login nosuperuser nocreatedb nocreaterole ${walls} password '${password}'`,
-      )
+    // one at a time, of any number of servers that start at once
+    await client.query("select pg_advisory_lock(hashtextextended('ocho roles', 0))")
+    if (backup === null) {
+      if (!(await has(APP_ROLE))) await settle(APP_ROLE, '', app)
+    } else {
+      await settle(APP_ROLE, 'nobypassrls', app)
+      await settle(BACKUP_ROLE, 'bypassrls', backup)
+      await client.query(`grant pg_read_all_data to ${BACKUP_ROLE}`)
     }
-    await client.query(`grant pg_read_all_data to ${BACKUP_ROLE}`)
     // nobody signs in as this one: it owns the function that appends, and may do no more
-    const { rowCount: hasLedger } = await client.query('select 1 from pg_roles where rolname = $1', [LEDGER_ROLE])
-    if (!hasLedger) await client.query(`create role ${LEDGER_ROLE} nologin nobypassrls`)
+    if (!(await has(LEDGER_ROLE))) await client.query(`create role ${LEDGER_ROLE} nologin`)
+    if (backup === null) await client.query(`grant ${LEDGER_ROLE} to current_user`)
     const limits = { statement_timeout: '15s', lock_timeout: '10s', idle_in_transaction_session_timeout: '20s' }
     for (const [name, value] of Object.entries(limits))
       await client.query(`alter role ${APP_ROLE} set ${name} = '${value}'`)

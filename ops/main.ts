@@ -1,6 +1,5 @@
 import { spawn } from 'node:child_process'
 import { existsSync, rmSync } from 'node:fs'
-import { homedir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
@@ -10,30 +9,27 @@ import { connect } from '../server/db/connect'
 import { HTTPS_PORT, JOIN_PORT, wishFile, wishIn, writeAside } from '../server/reach/status'
 import { askFile, firstDay, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
-import { addressesOf, answers, startCluster, until, type Addresses, type Cluster } from './cluster'
+import { startCluster, until, type Cluster } from './cluster'
+import { dataFolder, openIfThere, withDatabase, type Kind } from './data'
 import { countShops, openDatabase } from './database'
-import { lastPort, ownProcess, readSecrets, takeFolder, takeFolderForStart, writeWhole } from './folder'
+import { ownProcess, takeFolderForStart, writeWhole } from './folder'
 import { backUpNight, isDue } from './nightly'
 import { ClusterTrouble } from './postgres'
+import { runElsewhere } from './elsewhere'
+import { pack } from './pack'
 import { keepReach } from './reach'
 import { restore } from './restore'
 import { say } from './say'
 import { ENTRY, ROOT, startServer, type RunningServer } from './server'
+import { installService, uninstallService, type Whose } from './service'
+import { runningFile, statusLines, statusOf, type RunningNow } from './status'
 import { keepRunning } from './supervise'
+import { sweepUpgrades, upgrade } from './upgrade'
+import { versionHere } from './version'
 import { verifyLedger } from './verify'
 
 const DEFAULT_PORT = 8188
 const DEV_PORT = 8189
-/** Whose data: the demo's, the shop's, or a demo's to work on the code with. */
-type Kind = 'demo' | 'shop' | 'dev'
-
-/** Demo and real shops never share a cluster: the demo's passwords are published. */
-function dataFolder(kind: Kind): string {
-  const base =
-    process.env.OCHO_DATA ?? (process.getuid?.() === 0 ? '/var/lib/ocho' : join(homedir(), '.local', 'share', 'ocho'))
-  return join(resolve(base), kind)
-}
-
 /** A port that was asked for, or the usual one. @throws ClusterTrouble */
 function portAsked(setting: string, usual: number): number {
   const asked = process.env[setting]
@@ -48,6 +44,8 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   if (strange) throw new ClusterTrouble(`${strange} means nothing here: there is --lan, for tablets in the shop`)
   const port = portAsked('OCHO_PORT', DEFAULT_PORT)
   const ports = { https: portAsked('OCHO_LAN_PORT', HTTPS_PORT), join: portAsked('OCHO_JOIN_PORT', JOIN_PORT) }
+  if (kind === 'shop' && process.env.OCHO_DATABASE_URL) return runElsewhere(port, say)
+  sweepUpgrades()
   const folder = dataFolder(kind)
   const release = await takeFolderForStart(folder)
   for (const file of [serverPidFile(folder), lanPidFile(folder)]) await stopLeftOverServer(file)
@@ -69,6 +67,7 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
       if (left !== null) process.kill(left, 'SIGTERM') // one that was just being started
       rmSync(file, { force: true })
     }
+    rmSync(runningFile(folder), { force: true })
     release()
     say('stopped')
     process.exit(code)
@@ -99,6 +98,9 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
     if (done.length) say(`migrated: ${done.join(', ')}`)
     await serve()
     say(`Ocho is at ${server!.url}`)
+    const { version, commit } = versionHere()
+    const now: RunningNow = { url: server!.url, version, commit, since: new Date().toISOString() }
+    writeAside(runningFile(folder), now)
     if (kind === 'demo')
       say(
         `demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`,
@@ -117,6 +119,11 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
     again: serve,
   }
   const databasePart = { name: 'the database', ended: () => cluster.ended(), again: () => cluster.again() }
+  // a new version that is only tried is tried without anybody
+  if (process.env.OCHO_REHEARSAL === '1') {
+    await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
+    return
+  }
   reach = await keepReach({
     folder,
     appUrl: cluster.appUrl,
@@ -193,26 +200,6 @@ async function fillDemo(appUrl: string): Promise<void> {
   }
 }
 
-/** The database of a kind: the one that runs, untouched, or one that is started for this and stopped after it. */
-async function withDatabase<T>(kind: Kind, work: (cluster: Addresses) => Promise<T>): Promise<T> {
-  const folder = dataFolder(kind)
-  const release = await takeFolder(folder)
-  if (!release) {
-    const secrets = readSecrets(folder)
-    const port = lastPort(folder)
-    if (!secrets || !port || !(await answers(addressesOf(port, secrets).of('postgres'))))
-      throw new ClusterTrouble('Ocho is starting or its database is down: try again in a minute')
-    return work(addressesOf(port, secrets))
-  }
-  const cluster = await startCluster(folder, say)
-  try {
-    return await work(cluster)
-  } finally {
-    await cluster.stop()
-    release()
-  }
-}
-
 /** What follows a command: a file, and switches with or without a value. */
 function readArguments(args: readonly string[]): { file?: string; demo: boolean; shop?: string } {
   const shopAt = args.indexOf('--shop')
@@ -238,11 +225,6 @@ async function backupCommand(args: string[]): Promise<void> {
     const bytes = await backUp(cluster, to, passphrase)
     say(`backup written: ${to}, ${(bytes / 1024).toFixed(0)} kB${passphrase ? ', under the passphrase' : ''}`)
   })
-}
-
-/** A backup of nothing would look like one of something. */
-async function openIfThere(cluster: Addresses): Promise<void> {
-  if (!(await answers(cluster.ownerUrl))) throw new ClusterTrouble('There is no data here yet: start Ocho first')
 }
 
 async function restoreCommand(args: string[]): Promise<void> {
@@ -279,6 +261,45 @@ async function verifyCommand(args: string[]): Promise<void> {
   })
 }
 
+/** Refuses what a command does not know. @throws ClusterTrouble */
+function knownOnly(args: readonly string[], known: readonly string[], usage: string): void {
+  const strange = args.find(a => !known.includes(a))
+  if (strange) throw new ClusterTrouble(`${strange} means nothing here: ${usage}`)
+}
+
+const whoseService = (args: readonly string[]): Whose =>
+  args.includes('--user') ? 'user' : args.includes('--system') || process.getuid?.() === 0 ? 'system' : 'user'
+
+async function statusCommand(args: string[]): Promise<void> {
+  knownOnly(args, ['--demo', '--json'], './ocho status [--demo] [--json]')
+  const status = await statusOf(dataFolder(args.includes('--demo') ? 'demo' : 'shop'), whoseService([]))
+  console.log(args.includes('--json') ? JSON.stringify(status, null, 2) : statusLines(status).join('\n'))
+  // 3 says "does not run", as start scripts say it (Linux Standard Base, common practice)
+  if (!status.running) process.exitCode = 3
+}
+
+async function serviceCommand([what, ...args]: string[]): Promise<void> {
+  const usage = './ocho service install [--lan] [--user | --system], ./ocho service uninstall'
+  knownOnly(args, ['--lan', '--user', '--system'], usage)
+  const whose = whoseService(args)
+  if (what === 'install') installService(whose, args.includes('--lan') ? ['--lan'] : []).forEach(l => say(l))
+  else if (what === 'uninstall') uninstallService(whose, dataFolder('shop')).forEach(l => say(l))
+  else throw new ClusterTrouble(`say what: ${usage}`)
+}
+
+async function upgradeCommand(args: string[]): Promise<void> {
+  const [archive] = args
+  if (!archive || args.length > 1) throw new ClusterTrouble('name the archive: ./ocho upgrade ocho-VERSION.tar.gz')
+  await upgrade({
+    archive: resolve(archive),
+    data: dataFolder('shop'),
+    passphrase: backupPassphrase(),
+    whose: whoseService([]),
+    say,
+    withDatabase: work => withDatabase('shop', work),
+  })
+}
+
 const [command, ...args] = process.argv.slice(2)
 const commands: Record<string, () => Promise<void>> = {
   demo: () => run('demo', args),
@@ -287,11 +308,15 @@ const commands: Record<string, () => Promise<void>> = {
   backup: () => backupCommand(args),
   restore: () => restoreCommand(args),
   verify: () => verifyCommand(args),
+  status: () => statusCommand(args),
+  service: () => serviceCommand(args),
+  upgrade: () => upgradeCommand(args),
+  pack: () => pack(args[0]).then(() => undefined),
 }
 const chosen = commands[command]
 if (!chosen) {
   console.error(
-    'usage: ./ocho demo | start [--lan] | dev | test | backup FILE [--demo] | restore FILE [--demo] [--shop CODE] | verify [--demo]',
+    'usage: ./ocho demo | start [--lan] | status | service install | service uninstall | backup FILE | restore FILE [--shop CODE] | verify | upgrade ARCHIVE | pack [FILE] | dev | test (--demo for the demo’s data)',
   )
   process.exit(2)
 }
