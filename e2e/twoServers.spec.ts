@@ -1,5 +1,4 @@
-import { connect as dial, createServer, type Server, type Socket } from 'node:net'
-import type { AddressInfo } from 'node:net'
+import { connect as dial, createServer, type AddressInfo, type Server, type Socket } from 'node:net'
 import { startServer, type RunningServer } from '../ops/server'
 import { throwawayPooler } from '../ops/testPooler'
 import { expect, openBench, press, saved, settled, signIn, storedEvents, test } from './shop'

@@ -3,10 +3,11 @@ import { existsSync, rmSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { buildDemo } from '../demo/build'
+import type { RunningNow } from '#core/shop/reach'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { oneTimeCode } from '../server/auth/secrets'
 import { connect } from '../server/db/connect'
-import { HTTPS_PORT, JOIN_PORT, wishFile, wishIn, writeAside } from '../server/reach/status'
+import { HTTPS_PORT, JOIN_PORT, runningFile, wishFile, wishIn, writeAside } from '../server/reach/status'
 import { askFile, firstDay, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
 import { startCluster, until, type Cluster } from './cluster'
@@ -22,7 +23,7 @@ import { restore } from './restore'
 import { say } from './say'
 import { ENTRY, ROOT, startServer, type RunningServer } from './server'
 import { installService, uninstallService, type Whose } from './service'
-import { runningFile, statusLines, statusOf, type RunningNow } from './status'
+import { statusLines, statusOf } from './status'
 import { keepRunning } from './supervise'
 import { sweepUpgrades, upgrade } from './upgrade'
 import { versionHere } from './version'
@@ -54,13 +55,13 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   const cluster = await startCluster(folder, say)
   say(`database runs on port ${cluster.port}, data in ${cluster.folder}`)
   let server: RunningServer | undefined
-  let reach: { stop(): Promise<void> } | undefined
+  const lan: { reach?: { stop(): Promise<void> } } = {}
   let stopping = false
   const stop = async (code: number) => {
     if (stopping) return
     stopping = true
     say('stopping')
-    await Promise.all([server?.stop(), reach?.stop()])
+    await Promise.all([server?.stop(), lan.reach?.stop()])
     await cluster.stop()
     for (const file of [serverPidFile(folder), lanPidFile(folder)]) {
       const left = ownProcess(file, isServer)
@@ -124,7 +125,7 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
     await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
     return
   }
-  reach = await keepReach({
+  lan.reach = await keepReach({
     folder,
     appUrl: cluster.appUrl,
     env,

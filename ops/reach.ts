@@ -1,4 +1,4 @@
-import { type Server } from 'node:http'
+import type { Server } from 'node:http'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { networkInterfaces } from 'node:os'

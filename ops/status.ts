@@ -1,25 +1,13 @@
-import { existsSync, readFileSync, statfsSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, statfsSync } from 'node:fs'
 import { sql } from 'kysely'
-import { z } from 'zod'
-import { secureOrigin } from '#core/shop/reach'
+import { secureOrigin, type RunningNow } from '#core/shop/reach'
 import { statusIn } from '../server/nights/status'
-import { reachIn } from '../server/reach/status'
+import { reachIn, runningIn } from '../server/reach/status'
 import { addressesOf, answers } from './cluster'
 import { withOwner } from './database'
 import { lastPort, readSecrets, takeFolder } from './folder'
 import { serviceState, type Whose } from './service'
 import { versionHere } from './version'
-
-/** Written by a launcher while it runs. */
-export const RunningNow = z.object({
-  url: z.string(),
-  version: z.string(),
-  commit: z.string(),
-  since: z.iso.datetime(),
-})
-export type RunningNow = z.infer<typeof RunningNow>
-export const runningFile = (folder: string): string => join(folder, 'running.json')
 
 export type OchoStatus = {
   version: string
@@ -48,7 +36,7 @@ export async function statusOf(folder: string, whose: Whose): Promise<OchoStatus
   const night = statusIn(folder)
   return {
     version,
-    running: runs ? readRunning(folder) : null,
+    running: runs ? runningIn(folder) : null,
     database,
     tablets: { address: runs && reach.lan ? secureOrigin(reach) : null, trouble: runs ? reach.trouble : null },
     devices: database ? await devicesOf(addresses!.ownerUrl) : null,
@@ -56,14 +44,6 @@ export async function statusOf(folder: string, whose: Whose): Promise<OchoStatus
     freeBytes: existsSync(folder) ? Number(statfsSync(folder).bavail) * statfsSync(folder).bsize : null,
     service: serviceState(whose),
     data: folder,
-  }
-}
-
-function readRunning(folder: string): RunningNow | null {
-  try {
-    return RunningNow.parse(JSON.parse(readFileSync(runningFile(folder), 'utf8')))
-  } catch {
-    return null
   }
 }
 

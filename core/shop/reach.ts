@@ -23,8 +23,17 @@ export const ReachStatus = z.object({
 })
 export type ReachStatus = z.infer<typeof ReachStatus>
 
-/** The wish and what came of it. */
-export const ReachView = z.object({ wish: ReachWish, status: ReachStatus })
+/** What a launcher writes of itself while it runs. */
+export const RunningNow = z.object({
+  url: z.string(),
+  version: z.string(),
+  commit: z.string(),
+  since: z.iso.datetime(),
+})
+export type RunningNow = z.infer<typeof RunningNow>
+
+/** The wish, what came of it, and which Ocho it is. */
+export const ReachView = z.object({ wish: ReachWish, status: ReachStatus, running: RunningNow.nullable() })
 export type ReachView = z.infer<typeof ReachView>
 
 /** Where a tablet that trusts the shop's authority opens Ocho. */

@@ -1,5 +1,6 @@
-import { defineEventHandler, getRequestIP } from 'h3'
+import { defineEventHandler } from 'h3'
 import { FirstRun } from '#core/http/session'
+import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { firstRunCodeMatches, firstRunOpen, useFirstRun } from '../auth/firstRun'
 import { takeTries } from '../auth/limits'
@@ -14,7 +15,7 @@ export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const over = () => refuse(409, 'A shop is set up here already: sign in')
   if (!(await firstRunOpen())) throw over()
   const order = await body(event, FirstRun)
-  const address = getRequestIP(event) ?? 'unknown'
+  const address = addressOf(event)
   await takeTries(['firstRun', address], ['firstRunAll', ''])
   if (!firstRunCodeMatches(order.code))
     throw refuse(403, 'That is not the code the terminal shows', [

@@ -1,6 +1,7 @@
-import { defineEventHandler, getRequestIP } from 'h3'
+import { defineEventHandler } from 'h3'
 import type { Done } from '#core/http/answers'
 import { Join } from '#core/http/session'
+import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { takeTries, wasGood } from '../auth/limits'
 import { body, refuse } from '../auth/refuse'
@@ -12,7 +13,7 @@ import { db } from '../db/shared'
 /** A device joins its shop by a code that an owner's screen shows, once. */
 export default defineEventHandler(async (event): Promise<Done> => {
   const { code, device } = await body(event, Join)
-  const address = getRequestIP(event) ?? 'unknown'
+  const address = addressOf(event)
   await takeTries(['join', address], ['joinAll', ''])
   const no = (message: string) => refuse(403, message, [{ field: 'code', message }])
   const hash = tokenHash(code)

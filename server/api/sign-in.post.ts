@@ -1,5 +1,6 @@
-import { defineEventHandler, getRequestIP } from 'h3'
+import { defineEventHandler } from 'h3'
 import { SignIn } from '#core/http/session'
+import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { takeTries, wasGood } from '../auth/limits'
 import { body, refuse } from '../auth/refuse'
@@ -11,7 +12,7 @@ import { db } from '../db/shared'
 export default defineEventHandler(async (event): Promise<{ ok: true }> => {
   const { shop: code, name, password } = await body(event, SignIn)
   const who = `${code} ${name.toLowerCase()}`
-  const address = getRequestIP(event) ?? 'unknown'
+  const address = addressOf(event)
   await takeTries(['password', `${who} ${address}`], ['account', who], ['address', address])
   const shop = await shopOfCode(db(), code)
   const person = shop ? await inShop(db(), shop.shop, tx => personByName(tx, shop.shop, name)) : undefined

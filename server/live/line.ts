@@ -121,7 +121,7 @@ async function listen(): Promise<boolean> {
   let beat: NodeJS.Timeout | undefined
   try {
     await line.connect()
-    await line.query(`listen ${CHANNEL}`)
+    await line.query('listen ocho_news')
     const hearsItself = async () => {
       const asked = Date.now()
       await notify([])

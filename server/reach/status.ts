@@ -1,6 +1,6 @@
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { ReachStatus, ReachWish, type ReachView } from '#core/shop/reach'
+import { ReachStatus, ReachWish, RunningNow, type ReachView } from '#core/shop/reach'
 
 export const HTTPS_PORT = 8443
 export const JOIN_PORT = 8480
@@ -9,6 +9,8 @@ export const JOIN_PORT = 8480
 export const wishFile = (folder: string): string => join(folder, 'reach.json')
 /** Written by the launcher; read by the server for the shop's page. */
 export const reachFile = (folder: string): string => join(folder, 'reach.now.json')
+/** Written by a launcher while it runs, and taken away when it stops. */
+export const runningFile = (folder: string): string => join(folder, 'running.json')
 
 const NOWHERE: ReachStatus = {
   lan: false,
@@ -26,10 +28,12 @@ const NOWHERE: ReachStatus = {
 export const wishIn = (folder: string): ReachWish => readBy(ReachWish, wishFile(folder)) ?? { lan: false, name: null }
 export const reachIn = (folder: string): ReachStatus => readBy(ReachStatus, reachFile(folder)) ?? NOWHERE
 
-/** Both, where a launcher started this server; null elsewhere. */
+export const runningIn = (folder: string): RunningNow | null => readBy(RunningNow, runningFile(folder))
+
+/** All of it, where a launcher started this server; null elsewhere. */
 export function reachNow(): ReachView | null {
   const folder = process.env.OCHO_DATA_FOLDER
-  return folder ? { wish: wishIn(folder), status: reachIn(folder) } : null
+  return folder ? { wish: wishIn(folder), status: reachIn(folder), running: runningIn(folder) } : null
 }
 
 /** Keeps what an owner wishes. @returns false where no launcher would hear of it */

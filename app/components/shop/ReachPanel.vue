@@ -100,6 +100,9 @@ async function want(next: ReachWish) {
         </div>
       </template>
     </template>
+    <p v-if="reach?.running" class="small mt-2" data-test="which-ocho">
+      Ocho {{ reach.running.version }}, running since {{ sayTime(reach.running.since, props.zone) }}.
+    </p>
     <LazyJoinDialog v-if="joining" :status="status!" @close="joining = false" @joined="emit('joined')" />
   </section>
 </template>

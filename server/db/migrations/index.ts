@@ -56,8 +56,14 @@ export async function settleOwners(owner: Db): Promise<void> {
   await sql
     .raw(
       `do $$ begin
-  if exists (select 1 from information_schema.columns where table_name = 'event' and column_name = 'hash') then
+  perform pg_advisory_xact_lock(hashtextextended('ocho owners', 0));
+  if exists (select 1 from information_schema.columns where table_name = 'event' and column_name = 'hash')
+    and (select r.rolname from pg_proc p join pg_roles r on r.oid = p.proowner
+      where p.oid = 'append_events(uuid, int, uuid, jsonb, boolean)'::regprocedure) <> 'ocho_ledger' then
+    -- an owner who is no superuser may give it away only to who could have made it
+    grant create on schema public to ocho_ledger;
     alter function append_events(uuid, int, uuid, jsonb, boolean) owner to ocho_ledger;
+    revoke create on schema public from ocho_ledger;
   end if;
 end $$`,
     )

@@ -1,9 +1,9 @@
 import pg from 'pg'
 import { afterEach, expect, inject, test, vi } from 'vitest'
-import { throwawayPooler } from '../../ops/testPooler'
-import type { Said } from './line'
+import { throwawayPooler } from './testPooler'
+import type { Said } from '../server/live/line'
 
-type Process = { line: typeof import('./line'); end(): Promise<void>; heard: Said[] }
+type Process = { line: typeof import('../server/live/line'); end(): Promise<void>; heard: Said[] }
 const running: Process[] = []
 
 /** The modules of a server process, each with a memory of its own. */
@@ -11,8 +11,8 @@ async function process_(url = inject('appUrl'), listen = ''): Promise<Process> {
   vi.resetModules()
   process.env.OCHO_DATABASE_URL = url
   process.env.OCHO_LISTEN_URL = listen
-  const line = await import('./line')
-  const { db, closeDb } = await import('../db/shared')
+  const line = await import('../server/live/line')
+  const { db, closeDb } = await import('../server/db/shared')
   db()
   const heard: Said[] = []
   line.onSaid(said => heard.push(said))
