@@ -124,13 +124,37 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
   }
 }
 
+/** Bikes a search shows. */
+const SHOWN = 12
+/** Of more bikes than a few, those of so many latest jobs are looked at, as long as they fill the list: it shows the last seen first. */
+const FEW = 300
+const LATELY = 800
+
 /** Bikes by customer, phone, bike name, tag or frame number; a whole tag of an open job first, open jobs, then the last seen. */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
   const like = `%${words.replace(/[\\%_]/g, c => `\\${c}`)}%`
   const digits = words.replace(/[^0-9]/g, '')
+  const byDigits =
+    digits.length >= 4
+      ? sql<boolean>`regexp_replace(customer.contact, '[^0-9]', '', 'g') like ${`%${digits}%`}`
+      : sql<boolean>`false`
+  // which bikes it could be, before anything is looked up of each
+  const hits = sql<{ id: string }>`
+    with hits as materialized (
+      select bike.id from bike join customer on customer.shop = bike.shop and customer.id = bike.customer
+        where bike.shop = ${shop} and (bike.name ilike ${like} or bike.frame_number ilike ${like}
+          or customer.name ilike ${like} or ${byDigits})
+      union select job.bike from job where job.shop = ${shop} and lower(job.tag) = lower(${words})
+    ), lately as (
+      select id from hits where id in (
+        select bike from (select bike from job where shop = ${shop} order by number desc limit ${LATELY}) j)
+    )
+    select id from hits where (select count(*) from hits) <= ${FEW} or (select count(*) from lately) < ${SHOWN}
+    union select id from lately`
   const rows = await tx
     .selectFrom('bike')
     .innerJoin('customer', j => j.onRef('customer.shop', '=', 'bike.shop').onRef('customer.id', '=', 'bike.customer'))
+    .where('bike.id', 'in', sql<string>`(${hits})`)
     .leftJoinLateral(
       eb =>
         eb
@@ -178,9 +202,7 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
         eb('customer.name', 'ilike', like),
         eb('bike.name', 'ilike', like),
         eb('bike.frame_number', 'ilike', like),
-        ...(digits.length >= 4
-          ? [sql<boolean>`regexp_replace(customer.contact, '[^0-9]', '', 'g') like ${`%${digits}%`}`]
-          : []),
+        byDigits,
         sql<boolean>`lower(open.tag) = lower(${words})`,
         sql<boolean>`lower(last.tag) = lower(${words})`,
       ]),
@@ -189,7 +211,7 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
     .orderBy(sql`coalesce(lower(open.tag) = lower(${words}), false) desc`)
     .orderBy(sql`open.number is null`)
     .orderBy(sql`last.closed_at desc nulls last`)
-    .limit(12)
+    .limit(SHOWN)
     .execute()
   return rows.map(r => ({
     bike: {
