@@ -21,6 +21,8 @@ import { personByName } from '../server/db/people'
  * nothing.
  */
 const short = process.argv.includes('short')
+/** The pages alone. */
+const pagesOnly = process.argv.includes('pages')
 const BIG = short ? 2_000 : 20_000
 const SMALL = BIG / 16
 const PER_JOB = 50
@@ -168,70 +170,100 @@ try {
     'together ≤ 300 ms',
   )
 
-  // two hundred tablets, each on a job of its own among sixty, a tap every five seconds
-  const taps: number[] = []
-  const turn = (): Entry => ({
-    id: randomUUID() as Entry['id'],
-    v: 1,
-    at: new Date().toISOString(),
-    basedOn: 1,
-    by: shops.get('big')!.person as Entry['by'],
-    event: { kind: 'turn', screw: 'barrel', sixteenths: 1 },
-  })
-  const cookie = (await cookies.get('big'))!
-  const post = async (number: number, entries: Entry[]): Promise<void> => {
-    const answer = await fetch(`${url}/api/jobs/${number}/events`, {
-      method: 'POST',
-      headers: { cookie, 'content-type': 'application/json' },
-      body: JSON.stringify({ entries }),
-    })
-    const { answers } = (await answer.json()) as { answers: { is: string }[] }
-    const bad = answers.find(a => a.is !== 'stored')
-    if (bad) throw new Error(`an entry was ${bad.is}`)
-  }
-  const count = async () =>
-    Number(
-      (await sql<{ n: string }>`select count(*) as n from event where shop = ${shops.get('big')!.id}`.execute(owner))
-        .rows[0]!.n,
+  if (!pagesOnly) {
+    // a file of twenty thousand rows, taken in and taken back, while the Floor is asked
+    const cookieBig = (await cookies.get('big'))!
+    const file = ['id,standard,figure,frame,value,unit,bike,at']
+    for (let i = 0; i < 20_000; i++)
+      file.push(`${randomUUID()},r14-10,gap,,${5 + (i % 20) / 10},mm,${randomUUID()},2026-01-01T00:00:00.000Z`)
+    const timed = async (path: string, body?: string): Promise<[number, unknown]> => {
+      const start = performance.now()
+      const answer = await fetch(url + path, {
+        method: 'POST',
+        headers: { cookie: cookieBig, ...(body ? { 'content-type': 'text/csv' } : {}) },
+        body,
+      })
+      const told: unknown = await answer.json()
+      if (!answer.ok) throw new Error(`${path} answered ${answer.status} ${JSON.stringify(told)}`)
+      return [performance.now() - start, told]
+    }
+    const [looked] = await timed('/api/standards/import?take=look&kind=csv', file.join('\n'))
+    const [taken] = await timed('/api/standards/import?take=all&kind=csv', file.join('\n'))
+    const list = (await (await fetch(`${url}/api/standards/taken-in`, { headers: { cookie: cookieBig } })).json()) as {
+      id: string
+    }[]
+    const [back, wasBack] = await timed(`/api/standards/taken-in/${list[0]!.id}/back`)
+    told(
+      'a file of 20,000 rows: looked at, taken, taken back',
+      `${(looked / 1000).toFixed(1)} s, ${(taken / 1000).toFixed(1)} s, ${(back / 1000).toFixed(1)} s (${(wasBack as { records: number }).records} records went)`,
+      'seconds',
     )
-  const before = await count()
-  const until = performance.now() + TAP_FOR_MS
-  await Promise.all(
-    Array.from({ length: TABLETS }, async (_, tablet) => {
-      await sleep((tablet / TABLETS) * TAP_EVERY_MS)
-      while (performance.now() < until) {
-        const start = performance.now()
-        await post(BIG - 1 - (tablet % 58), [turn()])
-        const took = performance.now() - start
-        taps.push(took)
-        await sleep(TAP_EVERY_MS - took)
-      }
-    }),
-  )
-  told(
-    `${TABLETS} tablets, a tap every 5 s for ${TAP_FOR_MS / 1000} s: append p95`,
-    `${ms(quantile(taps, 0.95))} (median ${ms(quantile(taps, 0.5))}, worst ${ms(Math.max(...taps))}); ${taps.length} acknowledged, ${(await count()) - before - taps.length} missing`,
-    '≤ 100 ms, none missing',
-  )
 
-  // memory over many appends, in batches as an outbox sends them
-  const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
-  const seen: number[] = []
-  const kept = await count()
-  const start = performance.now()
-  for (let sent = 0; sent < APPENDS; sent += 200) {
+    // two hundred tablets, each on a job of its own among sixty, a tap every five seconds
+    const taps: number[] = []
+    const turn = (): Entry => ({
+      id: randomUUID() as Entry['id'],
+      v: 1,
+      at: new Date().toISOString(),
+      basedOn: 1,
+      by: shops.get('big')!.person as Entry['by'],
+      event: { kind: 'turn', screw: 'barrel', sixteenths: 1 },
+    })
+    const cookie = (await cookies.get('big'))!
+    const post = async (number: number, entries: Entry[]): Promise<void> => {
+      const answer = await fetch(`${url}/api/jobs/${number}/events`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/json' },
+        body: JSON.stringify({ entries }),
+      })
+      const { answers } = (await answer.json()) as { answers: { is: string }[] }
+      const bad = answers.find(a => a.is !== 'stored')
+      if (bad) throw new Error(`an entry was ${bad.is}`)
+    }
+    const count = async () =>
+      Number(
+        (await sql<{ n: string }>`select count(*) as n from event where shop = ${shops.get('big')!.id}`.execute(owner))
+          .rows[0]!.n,
+      )
+    const before = await count()
+    const until = performance.now() + TAP_FOR_MS
     await Promise.all(
-      Array.from({ length: 4 }, (_, k) => post(BIG - 1 - ((sent / 200 + k) % 58), Array.from({ length: 50 }, turn))),
+      Array.from({ length: TABLETS }, async (_, tablet) => {
+        await sleep((tablet / TABLETS) * TAP_EVERY_MS)
+        while (performance.now() < until) {
+          const start = performance.now()
+          await post(BIG - 1 - (tablet % 58), [turn()])
+          const took = performance.now() - start
+          taps.push(took)
+          await sleep(TAP_EVERY_MS - took)
+        }
+      }),
     )
-    if (sent % (APPENDS / 10) === 0) seen.push(memory())
+    told(
+      `${TABLETS} tablets, a tap every 5 s for ${TAP_FOR_MS / 1000} s: append p95`,
+      `${ms(quantile(taps, 0.95))} (median ${ms(quantile(taps, 0.5))}, worst ${ms(Math.max(...taps))}); ${taps.length} acknowledged, ${(await count()) - before - taps.length} missing`,
+      '≤ 100 ms, none missing',
+    )
+
+    // memory over many appends, in batches as an outbox sends them
+    const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
+    const seen: number[] = []
+    const kept = await count()
+    const start = performance.now()
+    for (let sent = 0; sent < APPENDS; sent += 200) {
+      await Promise.all(
+        Array.from({ length: 4 }, (_, k) => post(BIG - 1 - ((sent / 200 + k) % 58), Array.from({ length: 50 }, turn))),
+      )
+      if (sent % (APPENDS / 10) === 0) seen.push(memory())
+    }
+    const perSecond = APPENDS / ((performance.now() - start) / 1000)
+    told(
+      `memory of the server over ${APPENDS.toLocaleString('en')} appends`,
+      `${seen[2]!.toFixed(0)} MB after a fifth, ${memory().toFixed(0)} MB at the end; ${perSecond.toFixed(0)} entries a second; ${(await count()) - kept - APPENDS} missing`,
+      'flat',
+    )
   }
-  const perSecond = APPENDS / ((performance.now() - start) / 1000)
-  told(
-    `memory of the server over ${APPENDS.toLocaleString('en')} appends`,
-    `${seen[2]!.toFixed(0)} MB after a fifth, ${memory().toFixed(0)} MB at the end; ${perSecond.toFixed(0)} entries a second; ${(await count()) - kept - APPENDS} missing`,
-    'flat',
-  )
-  if (!short) writeTable()
+  if (!short && !pagesOnly) writeTable()
 } finally {
   await server?.kill()
   await owner.destroy()

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { freePort } from '../ops/ports'
-import { ROOT } from '../ops/server'
+import { isHealthy, ROOT } from '../ops/server'
 import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 
 test.describe.configure({ mode: 'serial', timeout: 180_000 })
@@ -156,6 +156,45 @@ test('a start after kill -9 of everything takes up the same data, and a backup r
   await signIn(page, url, 'pier-end', 'Oona', 'long enough now')
   interrupt(ocho)
   await ocho.code
+})
+
+test('started for tablets, it answers over HTTPS on every address, says so, and stops both', async () => {
+  const ports = { OCHO_LAN_PORT: String(await freePort()), OCHO_JOIN_PORT: String(await freePort()) }
+  Object.assign(process.env, ports)
+  const lan = launch('start', '--lan')
+  try {
+    await started(lan)
+    await expect.poll(lan.out, { timeout: 60_000 }).toContain('tablets reach this machine at https://')
+    const folder = join(data, 'shop')
+    const authority = readFileSync(join(folder, 'tls', 'authority.pem'), 'utf8')
+    expect(statSync(join(folder, 'tls', 'authority.key')).mode & 0o777).toBe(0o600)
+    expect(await isHealthy(`https://127.0.0.1:${ports.OCHO_LAN_PORT}`, authority)).toBe(true)
+    expect(await isHealthy(`https://127.0.0.1:${ports.OCHO_LAN_PORT}`, authority.replace(/[A-Z]{4}/, 'AAAA'))).toBe(
+      false,
+    )
+    const plain = await fetch(`http://127.0.0.1:${ports.OCHO_JOIN_PORT}/`)
+    expect(await plain.text()).toContain('Trust the shop')
+    const status = launch('status')
+    expect(await status.code).toBe(0)
+    expect(status.out()).toMatch(/for tablets +https:\/\//)
+    const strange = launch('start', '--wan')
+    expect(await strange.code).toBe(1)
+    expect(strange.out()).toContain('there is --lan')
+    const tablets = Number(readFileSync(join(folder, 'server.lan.pid'), 'utf8'))
+    interrupt(lan)
+    expect(await lan.code).toBe(0)
+    expect(alive(tablets)).toBe(false)
+    expect(existsSync(join(folder, 'running.json'))).toBe(false)
+    // the switch stays as it was left
+    const again = launch('start')
+    await started(again)
+    await expect.poll(again.out, { timeout: 60_000 }).toContain('tablets reach this machine')
+    interrupt(again)
+    await again.code
+  } finally {
+    for (const name of Object.keys(ports)) delete process.env[name]
+    rmSync(join(data, 'shop', 'reach.json'), { force: true })
+  }
 })
 
 test('the demo shows its secrets at the door, fills the Floor, and each open job has its own trouble', async ({

@@ -411,6 +411,13 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   await expect(t(page, 'taken')).toContainText('Taken: 1 values and 0 records')
   expect((await valuesThere()).at(-1)).toMatchObject({ value: 2.72, note: 'a, b\nc' })
 
+  // and the last one taken back again, after a second touch
+  await t(page, 'take-back').first().click()
+  await t(page, 'back-sure').click()
+  await expect(t(page, 'taken-back')).toHaveText('Taken back: 0 records and 1 values.')
+  expect((await valuesThere()).at(-1)).toMatchObject({ value: null, note: 'a file was taken back' })
+  await expect(t(page, 'taken-in')).toContainText('taken back')
+
   // what is no such file, of another version, or too large
   await page.getByRole('button', { name: 'Another file' }).click()
   await give('standards.json', json.replace('"version": 1', '"version": 2'))

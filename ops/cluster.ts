@@ -239,8 +239,14 @@ export async function prepareRoles(
     // nobody signs in as this one: it owns the function that appends, and may do no more
     if (!(await has(LEDGER_ROLE))) await client.query(`create role ${LEDGER_ROLE} nologin`)
     if (backup === null) await client.query(`grant ${LEDGER_ROLE} to current_user`)
-    const limits = { statement_timeout: '15s', lock_timeout: '10s', idle_in_transaction_session_timeout: '20s' }
-    for (const [name, value] of Object.entries(limits))
+    const settings = {
+      statement_timeout: '15s',
+      lock_timeout: '10s',
+      idle_in_transaction_session_timeout: '20s',
+      // what is asked here takes milliseconds: compiling it first would take longer
+      jit: 'off',
+    }
+    for (const [name, value] of Object.entries(settings))
       await client.query(`alter role ${APP_ROLE} set ${name} = '${value}'`)
   } finally {
     await client.end()

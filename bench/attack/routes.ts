@@ -49,6 +49,8 @@ export const OWNERS = new Set([
   'shop/reach.post.ts',
   'standards/export.get.ts',
   'standards/import.post.ts',
+  'standards/taken-in/[id]/back.post.ts',
+  'standards/taken-in/index.get.ts',
 ])
 /** For mechanics and owners. */
 export const MECHANICS = new Set([

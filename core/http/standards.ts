@@ -46,3 +46,17 @@ export type ImportView = z.infer<typeof ImportView>
 export const ImportMode = z.object({ take: z.enum(['look', 'all', 'good']), kind: z.enum(['json', 'csv']) })
 /** Largest file taken. */
 export const MAX_IMPORT_BYTES = 8 * 1024 * 1024
+
+/** A file that was taken in, as the page of files lists it. */
+export const TakenIn = z.object({
+  id: z.uuid(),
+  at: z.iso.datetime(),
+  by: z.string(),
+  records: z.int(),
+  values: z.int(),
+  takenBackAt: z.iso.datetime().nullable(),
+})
+export type TakenIn = z.infer<typeof TakenIn>
+/** What came of taking one back: values that were changed since stay as they are. */
+export const TakenBack = z.object({ records: z.int(), values: z.int(), stay: z.int() })
+export type TakenBack = z.infer<typeof TakenBack>

@@ -15,6 +15,7 @@ export const AUDIT_WORDS = {
   personLeft: 'let a person go',
   secrets: 'gave new secrets',
   imported: 'took a file in',
+  importBack: 'took back what a file had brought',
   exported: 'took a file out',
   customerExported: 'took out what is kept on a customer',
   customerErased: 'erased a customer',

@@ -45,7 +45,8 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
           .selectFrom('event')
           .innerJoin('person', j => j.onRef('person.shop', '=', 'event.shop').onRef('person.id', '=', 'event.person'))
           .select(['event.person', 'person.name as person_name'])
-          .whereRef('event.shop', '=', 'job.shop')
+          // named, not followed: the ledger's part is known before it is looked into
+          .where('event.shop', '=', shop)
           .whereRef('event.job', '=', 'job.id')
           .orderBy('event.seq', 'desc')
           .limit(1)
@@ -134,17 +135,14 @@ const LATELY = 800
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
   const like = `%${words.replace(/[\\%_]/g, c => `\\${c}`)}%`
   const digits = words.replace(/[^0-9]/g, '')
-  const byDigits =
-    digits.length >= 4
-      ? sql<boolean>`regexp_replace(customer.contact, '[^0-9]', '', 'g') like ${`%${digits}%`}`
-      : sql<boolean>`false`
+  const byDigits = digits.length >= 4 ? sql<boolean>`customer.digits like ${`%${digits}%`}` : sql<boolean>`false`
   // which bikes it could be, before anything is looked up of each
   const hits = sql<{ id: string }>`
     with hits as materialized (
-      select bike.id from bike join customer on customer.shop = bike.shop and customer.id = bike.customer
-        where bike.shop = ${shop} and (bike.name ilike ${like} or bike.frame_number ilike ${like}
-          or customer.name ilike ${like} or ${byDigits})
-      union select job.bike from job where job.shop = ${shop} and lower(job.tag) = lower(${words})
+      select id from bike where shop = ${shop} and words like lower(${like})
+      union select bike.id from customer join bike on bike.shop = customer.shop and bike.customer = customer.id
+        where customer.shop = ${shop} and (customer.words like lower(${like}) or ${byDigits})
+      union select job.bike from job where job.shop = ${shop} and job.tag_key = lower(${words})
     ), lately as (
       select id from hits where id in (
         select bike from (select bike from job where shop = ${shop} order by number desc limit ${LATELY}) j)

@@ -212,6 +212,7 @@ export async function importRecords(
   shop: string,
   rows: readonly RecordRow[],
   origin: string,
+  takenIn: string | null = null,
 ): Promise<void> {
   const newest = new Map<string, RecordRow>()
   const key = (r: RecordRow) => `${r.bike ?? r.id}/${r.standard}/${r.figure}`
@@ -232,6 +233,7 @@ export async function importRecords(
           at: r.at,
           latest: newest.get(key(r)) === r,
           origin,
+          taken_in: takenIn,
         })),
       )
       .execute()

@@ -147,6 +147,7 @@ export type Database = {
     note: Fixed<string>
     person: Fixed<string>
     at: ColumnType<Date, Date | string | undefined, never>
+    taken_in: ColumnType<string | null, string | null | undefined, never>
   }
   record: {
     shop: Fixed<string>
@@ -160,6 +161,16 @@ export type Database = {
     at: ColumnType<Date, Date | string, never>
     latest: ColumnType<boolean, boolean | undefined, boolean>
     origin: Fixed<string | null>
+    taken_in: ColumnType<string | null, string | null | undefined, never>
+  }
+  taken_in: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    person: Fixed<string>
+    at: ColumnType<Date, never, never>
+    records: Fixed<number>
+    claims: Fixed<number>
+    taken_back_at: ColumnType<Date | null, undefined, Date>
   }
   housing_stock: {
     shop: Fixed<string>

@@ -34,6 +34,7 @@ export async function claim(
   person: string,
   claims: readonly ShopClaim[],
   at = new Date(),
+  takenIn: string | null = null,
 ): Promise<void> {
   for (const some of chunks(claims))
     await tx
@@ -49,6 +50,7 @@ export async function claim(
           note: c.note,
           person,
           at,
+          taken_in: takenIn,
         })),
       )
       .execute()

@@ -19,6 +19,7 @@ const view = shallowRef<ImportView | null>(null)
 const trouble = ref('')
 const busy = ref<'' | 'looking' | 'taking'>('')
 const input = useTemplateRef<HTMLInputElement>('input')
+const taken = useTemplateRef<{ refresh(): Promise<void> }>('taken')
 const kindOf = (f: File): 'json' | 'csv' | null =>
   /\.json$/i.test(f.name) ? 'json' : /\.csv$/i.test(f.name) ? 'csv' : null
 
@@ -42,6 +43,7 @@ async function send(take: 'look' | 'all' | 'good') {
   const asked = await asOwner(() => askWithFile(ImportView, url, chosen, type))
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
+  if (take !== 'look') await taken.value?.refresh()
   trouble.value = sayTrouble(asked)
 }
 function choose(event: Event) {
@@ -169,6 +171,7 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
             </div>
             <button v-else type="button" class="also mt-4" @click="again">Another file</button>
           </div>
+          <TakenInList ref="taken" />
         </section>
       </template>
     </main>

@@ -7,9 +7,10 @@ import { answeringHeavy } from '../../auth/answering'
 import { query, refuse, textBody } from '../../auth/refuse'
 import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
-import { importRecords, knownRecords } from '../../db/records'
+import { knownRecords } from '../../db/records'
 import { db } from '../../db/shared'
-import { claim, shopValues } from '../../db/standards'
+import { shopValues } from '../../db/standards'
+import { takeIn } from '../../db/takenIn'
 import { planOf } from '../../heavy/queue'
 
 /** Shows what a file would change, or takes it: all of it when no row is bad, or the good rows when so asked. */
@@ -42,14 +43,10 @@ export default defineEventHandler(async (event): Promise<ImportView> => {
           .slice(0, LISTED)
           .map(r => ({ field: r.where, message: `${r.column ? `${r.column}: ` : ''}${r.message}` })),
       )
-    if (plan.values.length)
-      await claim(
-        tx,
-        actor.shop,
-        actor.person.id,
-        plan.values.map(v => ({ ...v.claim, note: v.claim.note || 'from a file' })),
-      )
-    if (plan.records.length) await importRecords(tx, actor.shop, plan.records, 'from a file')
+    await takeIn(tx, actor.shop, actor.person.id, {
+      records: plan.records,
+      claims: plan.values.map(v => ({ ...v.claim, note: v.claim.note || 'from a file' })),
+    })
     await audit(tx, handOf(actor), 'imported', `${plan.records.length} records, ${plan.values.length} values`)
     return { plan, taken: true }
   })

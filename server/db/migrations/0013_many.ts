@@ -37,12 +37,34 @@ create function event_hash(before bytea, e event) returns bytea language sql imm
     e.verified, e.v, extract(epoch from e.at), e.based_on, extract(epoch from e.received_at), e.body)::text, 'UTF8')) $$;
 drop table event_whole;
 
+-- what a search looks through, in small letters and as digits alone: reckoned when it is written, not for every search
+alter table bike add column words text generated always as (lower(name || E'\\n' || frame_number)) stored;
+alter table customer add column words text generated always as (lower(name)) stored,
+  add column digits text generated always as (regexp_replace(contact, '[^0-9]', '', 'g')) stored;
+alter table job add column tag_key text generated always as (lower(tag)) stored;
+create index job_shown on job (shop) where place <> 'gone' or call is not null;
+create index job_tag on job (shop, tag_key);
+create index bike_customer on bike (shop, customer);
+
+-- files taken in: what came of which, so that a wrong one can be taken back
+create table taken_in (
+  shop uuid not null references shop, id uuid not null, person uuid not null, at timestamptz not null default now(),
+  records int not null, claims int not null, taken_back_at timestamptz, primary key (shop, id),
+  foreign key (shop, person) references person (shop, id));
+create index taken_in_order on taken_in (shop, at desc);
+alter table record add column taken_in uuid;
+create index record_taken_in on record (shop, taken_in) where taken_in is not null;
+alter table shop_value add column taken_in uuid;
+create index shop_value_taken_in on shop_value (shop, taken_in) where taken_in is not null;
+
 create table gate.first_run (code_hash text primary key, used_at timestamptz not null default now());
 grant select, insert on gate.first_run to ocho_app;
 `,
       )
       .execute(db)
     await sql.raw(wallOf('event')).execute(db)
+    await sql.raw(wallOf('taken_in')).execute(db)
+    await sql.raw('grant update (taken_back_at) on taken_in to ocho_app').execute(db)
     await sql.raw('revoke insert on event from ocho_app; grant select, insert on event to ocho_ledger;').execute(db)
     // a part stands behind the same wall, should anybody ever be granted one
     for (let i = 0; i < PARTS; i++) {
