@@ -192,7 +192,7 @@ test('started for tablets, it answers over HTTPS on every address, says so, and 
     interrupt(again)
     await again.code
   } finally {
-    for (const name of Object.keys(ports)) delete process.env[name]
+    for (const name of Object.keys(ports)) Reflect.deleteProperty(process.env, name)
     rmSync(join(data, 'shop', 'reach.json'), { force: true })
   }
 })

@@ -4,12 +4,12 @@ import { TakenBack, TakenIn } from '#core/http/standards'
 
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+defineExpose({ refresh: () => refresh() })
 const { data: files, refresh } = await useRead(TakenIn.array(), '/api/standards/taken-in')
 const said = ref('')
 const trouble = ref('')
 const sure = ref<string | null>(null)
 const busy = ref(false)
-defineExpose({ refresh })
 async function back(file: TakenIn) {
   busy.value = true
   const asked = await asOwner(() => ask(TakenBack, `/api/standards/taken-in/${file.id}/back`, { method: 'POST' }))
