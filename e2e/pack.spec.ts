@@ -52,7 +52,9 @@ function changed(name: string, change: (folder: string) => void): string {
   execFileSync('tar', ['-xzf', at('one.tar.gz'), '-C', folder])
   change(join(folder, execFileSync('ls', [folder], { encoding: 'utf8' }).trim()))
   execFileSync('tar', [
-    '-czf',
+    '-I',
+    'gzip -1',
+    '-cf',
     at(name),
     '-C',
     folder,
