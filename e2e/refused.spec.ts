@@ -324,7 +324,7 @@ function routes(number: number, id: string): { method: string; path: string; fil
     })
 }
 
-const OPEN = ['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts']
+const OPEN = ['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts', 'join.post.ts']
 const send = (request: APIRequestContext, r: { method: string; path: string }, data?: unknown) =>
   request.fetch(`${SERVER()}${r.path}`, {
     method: r.method,
@@ -334,7 +334,7 @@ const send = (request: APIRequestContext, r: { method: string; path: string }, d
     maxRedirects: 0,
   })
 
-test('every route but health, sign-in and first run needs a session', async ({ request }) => {
+test('every route but health, sign-in, first run and joining needs a session', async ({ request }) => {
   for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file)))
     expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
 })
