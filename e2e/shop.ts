@@ -75,6 +75,8 @@ export async function signIn(page: Page, shop: TestShop, options: { name?: strin
   const person = DEMO_PEOPLE.find(p => p.name === name)!
   const answer = await page.request.post(`${url}/api/sign-in`, {
     data: { shop: shop.code, name, password: person.password },
+    // a connection that a refusal before this one ended is opened anew
+    maxRetries: 2,
   })
   if (!answer.ok()) throw new Error(`sign-in: ${answer.status()} ${await answer.text()}`)
 }
