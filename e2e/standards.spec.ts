@@ -414,7 +414,7 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   // and the last one taken back again, after a second touch
   await t(page, 'take-back').first().click()
   await t(page, 'back-sure').click()
-  await expect(t(page, 'taken-back')).toHaveText('Taken back: 0 records and 1 values.')
+  await expect(t(page, 'taken-back')).toHaveText('Taken back: 0 records and 1 value.')
   expect((await valuesThere()).at(-1)).toMatchObject({ value: null, note: 'a file was taken back' })
   await expect(t(page, 'taken-in')).toContainText('taken back')
 

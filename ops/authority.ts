@@ -15,7 +15,7 @@ import * as x509 from '@peculiar/x509'
 import { wordlist } from '@scure/bip39/wordlists/english.js'
 import { addDays, addYears, differenceInDays } from 'date-fns'
 import { isAddress } from '#core/shop/reach'
-import { writeWhole } from './folder'
+import { writeWhole } from '../server/beside'
 import { ClusterTrouble } from './postgres'
 
 x509.cryptoProvider.set(webcrypto as Crypto)

@@ -1,19 +1,13 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, realpathSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
+import { writeWhole } from '../server/beside'
 import { freePort, isFree } from './ports'
 import { ClusterTrouble } from './postgres'
 
 /** Passwords of the database's roles: its owner, the application, and the backups. */
 export type Secrets = { owner: string; app: string; backup: string }
-
-/** Writes a file whole or not at all: a kill in between leaves what was there. */
-export function writeWhole(file: string, text: string, mode = 0o600): void {
-  const aside = `${file}.${process.pid}.part`
-  writeFileSync(aside, text, { mode })
-  renameSync(aside, file)
-}
 
 /**
  * Takes a data folder for this process. The kernel holds the name and lets it go when its holder ends, however it ends: no

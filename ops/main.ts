@@ -7,13 +7,14 @@ import type { RunningNow } from '#core/shop/reach'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { oneTimeCode } from '../server/auth/secrets'
 import { connect } from '../server/db/connect'
-import { HTTPS_PORT, JOIN_PORT, runningFile, wishFile, wishIn, writeAside } from '../server/reach/status'
+import { writeWhole } from '../server/beside'
+import { HTTPS_PORT, JOIN_PORT, keepWish, runningFile, wishIn } from '../server/reach/status'
 import { askFile, firstDay, statusIn } from '../server/nights/status'
 import { backUp, backupPassphrase } from './backup'
 import { startCluster, until, type Cluster } from './cluster'
 import { dataFolder, openIfThere, withDatabase, type Kind } from './data'
 import { countShops, openDatabase } from './database'
-import { ownProcess, takeFolderForStart, writeWhole } from './folder'
+import { ownProcess, takeFolderForStart } from './folder'
 import { backUpNight, isDue } from './nightly'
 import { ClusterTrouble } from './postgres'
 import { runElsewhere } from './elsewhere'
@@ -41,8 +42,7 @@ function portAsked(setting: string, usual: number): number {
 }
 
 async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void> {
-  const strange = args.find(a => a !== '--lan')
-  if (strange) throw new ClusterTrouble(`${strange} means nothing here: there is --lan, for tablets in the shop`)
+  knownOnly(args, ['--lan'], 'there is --lan, for tablets in the shop')
   const port = portAsked('OCHO_PORT', DEFAULT_PORT)
   const ports = { https: portAsked('OCHO_LAN_PORT', HTTPS_PORT), join: portAsked('OCHO_JOIN_PORT', JOIN_PORT) }
   if (kind === 'shop' && process.env.OCHO_DATABASE_URL) return runElsewhere(port, say)
@@ -50,7 +50,7 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   const folder = dataFolder(kind)
   const release = await takeFolderForStart(folder)
   for (const file of [serverPidFile(folder), lanPidFile(folder)]) await stopLeftOverServer(file)
-  if (args.includes('--lan')) writeAside(wishFile(folder), { ...wishIn(folder), lan: true })
+  if (args.includes('--lan')) keepWish(folder, { ...wishIn(folder), lan: true })
   const passphrase = backupPassphrase()
   const cluster = await startCluster(folder, say)
   say(`database runs on port ${cluster.port}, data in ${cluster.folder}`)
@@ -101,7 +101,7 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
     say(`Ocho is at ${server!.url}`)
     const { version, commit } = versionHere()
     const now: RunningNow = { url: server!.url, version, commit, since: new Date().toISOString() }
-    writeAside(runningFile(folder), now)
+    writeWhole(runningFile(folder), JSON.stringify(now))
     if (kind === 'demo')
       say(
         `demo: shop ${DEMO_SHOP.code}, ${DEMO_PEOPLE[0].name}, password ${DEMO_PEOPLE[0].password}, PIN ${DEMO_PEOPLE[0].pin}`,
@@ -125,7 +125,8 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
     await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
     return
   }
-  lan.reach = await keepReach({
+  // beside the rest: what takes long to open, or cannot be opened, holds nothing else up
+  lan.reach = keepReach({
     folder,
     appUrl: cluster.appUrl,
     env,
@@ -316,9 +317,7 @@ const commands: Record<string, () => Promise<void>> = {
 }
 const chosen = commands[command]
 if (!chosen) {
-  console.error(
-    'usage: ./ocho demo | start [--lan] | status | service install | service uninstall | backup FILE | restore FILE [--shop CODE] | verify | upgrade ARCHIVE | pack [FILE] | dev | test (--demo for the demo’s data)',
-  )
+  console.error('ocho: there is no such command; ./ocho alone lists them')
   process.exit(2)
 }
 chosen().catch((error: Error) => {

@@ -4,7 +4,7 @@ import type { NightStatus } from '#core/shop/nights'
 import type { Addresses } from './cluster'
 import { statusFile, statusIn } from '../server/nights/status'
 import { backUp } from './backup'
-import { writeWhole } from './folder'
+import { writeWhole } from '../server/beside'
 import { inScratch } from './restore'
 
 /** The hour of the machine's day at which the night's backup is made, when the machine is on. */

@@ -1,10 +1,12 @@
+import { rmSync } from 'node:fs'
 import type { Server } from 'node:http'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { networkInterfaces } from 'node:os'
 import { secureOrigin, type ReachStatus, type ReachWish } from '#core/shop/reach'
-import { HTTPS_PORT, JOIN_PORT, reachFile, wishIn, writeAside } from '../server/reach/status'
-import { authorityOf, leafOf, type Leaf } from './authority'
+import { writeWhole } from '../server/beside'
+import { HTTPS_PORT, JOIN_PORT, reachFile, wishIn } from '../server/reach/status'
+import { authorityOf, leafOf, type Authority, type Leaf } from './authority'
 import { serveJoinPage } from './joinPage'
 import { firstLabel, LOOPBACK, namesOf, thisMachine, type Machine } from './machineNames'
 import { startServer, type RunningServer } from './server'
@@ -34,93 +36,115 @@ const namesGiven = (): string[] =>
     .map(n => n.trim().toLowerCase())
     .filter(Boolean)
 
+type Said = Omit<ReachStatus, 'httpsPort' | 'joinPort'>
+const CLOSED: Said = { lan: false, names: [], name: null, fingerprint: null, words: [], until: null, trouble: null }
+
 /**
  * Keeps the shop's network as its owner wishes it: a second server of the same code on every address, over HTTPS with a
- * certificate of the shop's own authority, and the plain page that leads tablets to trust it. A certificate that runs out or an
- * address that changed is renewed by itself. What cannot be had is said in the status, and never ends the launcher.
+ * certificate of the shop's own authority, and the plain page that leads tablets to trust it. A certificate that runs out or
+ * an address that changed is renewed by itself. What cannot be had is said in the status, and never ends the launcher.
  */
-export async function keepReach(options: ReachOptions): Promise<{ stop(): Promise<void> }> {
+export function keepReach(options: ReachOptions): { stop(): Promise<void> } {
   const { folder, say } = options
   const ports = options.ports ?? { https: HTTPS_PORT, join: JOIN_PORT }
   let on: Open | null = null
   let toldTrouble: string | null = null
-  const tell = (status: Omit<ReachStatus, 'httpsPort' | 'joinPort'>) =>
-    writeAside(reachFile(folder), { ...status, httpsPort: ports.https, joinPort: ports.join })
-  const closed = { lan: false, names: [], name: null, fingerprint: null, words: [], until: null }
-  const look = async () => {
+  let toldStatus = ''
+  let stopped = false
+
+  const close = async () => {
+    const was = on
+    on = null
+    await was?.close()
+  }
+  /** Opens, closes or leaves as it is. @returns how it stands then */
+  const settle = async (): Promise<Said> => {
     const wish = wishIn(folder)
-    const trouble = async (words: string | null) => {
-      if (words !== null && words !== toldTrouble) say(`tablets: ${words}`)
-      toldTrouble = words
-    }
     if (!wish.lan) {
-      if (on) {
-        await on.close()
-        on = null
-        say('tablets can no longer reach this machine')
-      }
-      await trouble(null)
-      return tell({ ...closed, trouble: null })
+      if (on) say('tablets can no longer reach this machine')
+      await close()
+      return CLOSED
     }
+    const gaveUp = on?.gaveUp()
+    if (gaveUp) throw new Error(gaveUp)
+    const means = await meansOf(options)
+    if (on && !isSpokenFor(on.means, means)) {
+      say('tablets: the machine’s addresses or its certificate changed: opened anew')
+      await close()
+    }
+    on ??= await open(means, options, ports)
+    return { ...on.status(wish), trouble: means.outside }
+  }
+  const look = async () => {
+    const status = await settle().catch((error: Error): Said => ({
+      ...CLOSED,
+      trouble: error.message.split('\n')[0],
+    }))
+    const { trouble } = status
+    if (trouble !== null && trouble !== toldTrouble) say(`tablets: ${trouble}`)
+    toldTrouble = trouble
+    const text = JSON.stringify({ ...status, httpsPort: ports.https, joinPort: ports.join } satisfies ReachStatus)
+    if (text === toldStatus) return
     try {
-      const gaveUp = on?.gaveUp() ?? null
-      if (gaveUp !== null) throw new Error(gaveUp)
-      on = await opened(on, options, ports)
-      await trouble(on.outside)
-      tell({ ...on.status(wish), trouble: on.outside })
+      writeWhole(reachFile(folder), text)
+      toldStatus = text
     } catch (error) {
-      const words = (error as Error).message.split('\n')[0]
-      await trouble(words)
-      tell({ ...closed, trouble: words })
+      // on a full disk, say: tried again at the next look
+      say(`tablets: what the shop's page says of them could not be written: ${(error as Error).message}`)
     }
   }
-  await look()
-  let stopped = false
   const looking = (async () => {
     while (!stopped && !options.ended()) {
+      await look()
       await sleep(LOOK_MS, undefined, { ref: false })
-      if (!stopped && !options.ended()) await look()
     }
   })()
   return {
     async stop() {
       stopped = true
-      await on?.close()
-      void looking
-      tell({ ...closed, trouble: null })
+      await close()
+      rmSync(reachFile(folder), { force: true })
+      void looking.then(close) // one that was just being opened
     },
   }
 }
 
+/** With what it speaks: names, authority and certificate, as they are at a moment. */
+type Means = { names: string[]; authority: Authority; leaf: Leaf; outside: string | null }
+
+async function meansOf({ folder, machine = thisMachine, given = namesGiven() }: ReachOptions): Promise<Means> {
+  const now = machine()
+  const names = namesOf(now, given)
+  const authority = await authorityOf(folder, firstLabel(now.host), given)
+  const leaf = await leafOf(folder, authority, [...names, ...LOOPBACK])
+  const unspoken = leaf.outside.filter(n => given.includes(n))
+  const outside = `the shop's authority may not speak for ${unspoken.join(', ')}: it was made before that name. Move ${join(
+    folder,
+    'tls',
+  )} away and start again; each tablet then trusts the new one`
+  return {
+    names: names.filter(n => leaf.names.includes(n)),
+    authority,
+    leaf,
+    outside: unspoken.length ? outside : null,
+  }
+}
+
+const isSpokenFor = (open: Means, now: Means): boolean =>
+  open.leaf.serial === now.leaf.serial && String(open.names) === String(now.names)
+
 type Open = {
-  leaf: Leaf
-  names: string[]
-  outside: string | null
+  means: Means
   gaveUp(): string | null
-  status(wish: ReachWish): Omit<ReachStatus, 'httpsPort' | 'joinPort' | 'trouble'>
+  status(wish: ReachWish): Said
   close(): Promise<void>
 }
 
-/** What is open, as long as it speaks for all of this machine's names; else opened anew with a certificate that does. */
-async function opened(
-  before: Open | null,
-  options: ReachOptions,
-  ports: { https: number; join: number },
-): Promise<Open> {
-  const machine = (options.machine ?? thisMachine)()
-  const named = options.given ?? namesGiven()
-  const names = namesOf(machine, named)
-  const authority = await authorityOf(options.folder, firstLabel(machine.host), named)
-  const leaf = await leafOf(options.folder, authority, [...names, ...LOOPBACK])
-  if (before && before.leaf.serial === leaf.serial && String(before.names) === String(spoken(names, leaf)))
-    return before
-  if (before) {
-    options.say('tablets: the machine’s addresses or its certificate changed: opened anew')
-    await before.close()
-  }
+/** Opens both: what tablets use, and the page by which they come to trust it. @throws Error with what stands in the way */
+async function open(means: Means, options: ReachOptions, ports: { https: number; join: number }): Promise<Open> {
+  const { names, authority, leaf } = means
   const host = hasIpv6() ? '::' : '0.0.0.0'
-  const mine = spoken(names, leaf)
-  const nameBy = (wish: ReachWish) => (wish.name !== null && mine.includes(wish.name) ? wish.name : (mine[0] ?? null))
+  const nameBy = (wish: ReachWish) => (wish.name !== null && names.includes(wish.name) ? wish.name : (names[0] ?? null))
   let closing = false
   let gaveUp: string | null = null
   const start = () =>
@@ -165,22 +189,18 @@ async function opened(
   ).then(words => {
     gaveUp = words
   })
-  const given = leaf.outside.filter(n => named.includes(n))
-  options.say(`tablets reach this machine at ${secureOrigin({ name: mine[0] ?? null, httpsPort: ports.https })}`)
+  options.say(`tablets reach this machine at ${secureOrigin({ name: names[0] ?? null, httpsPort: ports.https })}`)
   return {
-    leaf,
-    names: mine,
-    outside: given.length
-      ? `the shop's authority may not speak for ${given.join(', ')}: it was made before that name. Move ${join(options.folder, 'tls')} away and start again; each tablet then trusts the new one`
-      : null,
+    means,
     gaveUp: () => gaveUp,
     status: wish => ({
       lan: true,
-      names: mine,
+      names,
       name: nameBy(wish),
       fingerprint: authority.fingerprint,
       words: authority.words,
       until: leaf.until.toISOString(),
+      trouble: null,
     }),
     async close() {
       closing = true
@@ -191,6 +211,5 @@ async function opened(
   }
 }
 
-const spoken = (names: readonly string[], leaf: Leaf): string[] => names.filter(n => leaf.names.includes(n))
 const hasIpv6 = (): boolean =>
   Object.values(networkInterfaces()).some(of => of?.some(a => (a.family as string) === 'IPv6'))

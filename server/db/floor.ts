@@ -145,7 +145,8 @@ export async function findBikes(tx: ShopTx, shop: string, words: string): Promis
       union select job.bike from job where job.shop = ${shop} and job.tag_key = lower(${words})
     ), lately as (
       select id from hits where id in (
-        select bike from (select bike from job where shop = ${shop} order by number desc limit ${LATELY}) j)
+        select bike from (select bike from job where shop = ${shop} order by number desc limit ${LATELY}) j
+        union select bike from job where shop = ${shop} and closed_at is null)
     )
     select id from hits where (select count(*) from hits) <= ${FEW} or (select count(*) from lately) < ${SHOWN}
     union select id from lately`

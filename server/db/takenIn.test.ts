@@ -66,6 +66,18 @@ test('a value that was measured since stays; one that stood in no shop’s word 
   expect(await inForce(fresh.shop)).toBeNull()
 })
 
+test('two files over each other, the first taken back first: neither’s value comes back', async () => {
+  const { shop, person } = await testShop(db)
+  await inShop(db, shop, tx => claim(tx, shop, person, [value(2.3)]))
+  const file = async (n: number) =>
+    (await inShop(db, shop, tx => takeIn(tx, shop, person, { records: [], claims: [value(n)] })))!
+  const [first, second] = [await file(2.9), await file(3.1)]
+  expect(await inShop(db, shop, tx => takeBack(tx, shop, person, first))).toMatchObject({ stay: 1 })
+  expect(await inForce(shop)).toBe(3.1)
+  await inShop(db, shop, tx => takeBack(tx, shop, person, second))
+  expect(await inForce(shop)).toBe(2.3)
+})
+
 test('of ten who take the same file back at once, one does', async () => {
   const { shop, person } = await testShop(db)
   const records = Array.from({ length: 500 }, (_, i) => record(randomUUID(), i, '2026-01-01T00:00:00.000Z'))

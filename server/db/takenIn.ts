@@ -47,7 +47,7 @@ export async function takenIn(tx: ShopTx, shop: string): Promise<TakenIn[]> {
 
 /**
  * Takes a file back: its records go, and what a bike had before counts again; each value that is still the file's is what it
- * was before it. A value that was measured or set since stays.
+ * was before it, other files that were taken back left out. A value that was measured or set since stays.
  * @returns what went and what stayed; null where there is no such file, or it was taken back already
  */
 export async function takeBack(tx: ShopTx, shop: string, person: string, id: string): Promise<TakenBack | null> {
@@ -76,7 +76,8 @@ export async function takeBack(tx: ShopTx, shop: string, person: string, id: str
       not exists (select 1 from shop_value l where l.shop = v.shop and l.kind = v.kind and l.entry = v.entry
         and l.figure = v.figure and l.n > v.n) as last,
       (select b.value from shop_value b where b.shop = v.shop and b.kind = v.kind and b.entry = v.entry
-        and b.figure = v.figure and b.n < v.n and b.taken_in is distinct from v.taken_in order by b.n desc limit 1) as was
+        and b.figure = v.figure and b.n < v.n and not exists (select 1 from taken_in f where f.shop = b.shop
+          and f.id = b.taken_in and f.taken_back_at is not null) order by b.n desc limit 1) as was
     from shop_value v where v.shop = ${shop} and v.taken_in = ${id}`.execute(tx)
   const back = values.filter(v => v.last)
   await claim(

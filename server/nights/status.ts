@@ -1,6 +1,7 @@
-import { existsSync, readFileSync, statfsSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, statfsSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { NightStatus, nightWarnings, type NightsView } from '#core/shop/nights'
+import { readBeside } from '../beside'
 
 /** What the launcher keeps beside the data of its nights; null where no launcher started this server. */
 export function nightsNow(now = new Date()): NightsView | null {
@@ -39,9 +40,5 @@ export const statusFile = (folder: string): string => join(folder, 'nights.json'
 
 /** What the last nights left behind; nothing yet where no file says so. */
 export function statusIn(folder: string): NightStatus {
-  try {
-    return NightStatus.parse(JSON.parse(readFileSync(statusFile(folder), 'utf8')))
-  } catch {
-    return { triedAt: null, goodAt: null, bytes: null, trouble: null }
-  }
+  return readBeside(NightStatus, statusFile(folder)) ?? { triedAt: null, goodAt: null, bytes: null, trouble: null }
 }

@@ -1,6 +1,6 @@
-import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ReachStatus, ReachWish, RunningNow, type ReachView } from '#core/shop/reach'
+import { readBeside, writeWhole } from '../beside'
 
 export const HTTPS_PORT = 8443
 export const JOIN_PORT = 8480
@@ -25,10 +25,11 @@ const NOWHERE: ReachStatus = {
 }
 
 /** What was wished; closed where nothing, or nothing readable, says otherwise. */
-export const wishIn = (folder: string): ReachWish => readBy(ReachWish, wishFile(folder)) ?? { lan: false, name: null }
-export const reachIn = (folder: string): ReachStatus => readBy(ReachStatus, reachFile(folder)) ?? NOWHERE
+export const wishIn = (folder: string): ReachWish =>
+  readBeside(ReachWish, wishFile(folder)) ?? { lan: false, name: null }
+export const reachIn = (folder: string): ReachStatus => readBeside(ReachStatus, reachFile(folder)) ?? NOWHERE
 
-export const runningIn = (folder: string): RunningNow | null => readBy(RunningNow, runningFile(folder))
+export const runningIn = (folder: string): RunningNow | null => readBeside(RunningNow, runningFile(folder))
 
 /** All of it, where a launcher started this server; null elsewhere. */
 export function reachNow(): ReachView | null {
@@ -36,24 +37,13 @@ export function reachNow(): ReachView | null {
   return folder ? { wish: wishIn(folder), status: reachIn(folder), running: runningIn(folder) } : null
 }
 
+/** Says to the launcher who should reach this machine. */
+export const keepWish = (folder: string, wish: ReachWish): void => writeWhole(wishFile(folder), JSON.stringify(wish))
+
 /** Keeps what an owner wishes. @returns false where no launcher would hear of it */
 export function wishReach(wish: ReachWish): boolean {
   const folder = process.env.OCHO_DATA_FOLDER
   if (!folder) return false
-  writeAside(wishFile(folder), wish)
+  keepWish(folder, wish)
   return true
-}
-
-export function writeAside(file: string, value: unknown): void {
-  const aside = `${file}.${process.pid}.part`
-  writeFileSync(aside, JSON.stringify(value, null, 2), { mode: 0o600 })
-  renameSync(aside, file)
-}
-
-function readBy<T>(schema: { parse(value: unknown): T }, file: string): T | null {
-  try {
-    return schema.parse(JSON.parse(readFileSync(file, 'utf8')))
-  } catch {
-    return null
-  }
 }

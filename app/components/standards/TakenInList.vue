@@ -10,6 +10,7 @@ const said = ref('')
 const trouble = ref('')
 const sure = ref<string | null>(null)
 const busy = ref(false)
+const of = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 async function back(file: TakenIn) {
   busy.value = true
   const asked = await asOwner(() => ask(TakenBack, `/api/standards/taken-in/${file.id}/back`, { method: 'POST' }))
@@ -18,7 +19,7 @@ async function back(file: TakenIn) {
   trouble.value = sayTrouble(asked)
   if (asked.is === 'done') {
     const { records, values, stay } = asked.value
-    said.value = `Taken back: ${records} records and ${values} values.${stay ? ` ${stay} values were changed since, and stay.` : ''}`
+    said.value = `Taken back: ${of(records, 'record')} and ${of(values, 'value')}.${stay ? ` Changed since, and left as they are: ${stay}.` : ''}`
   }
   await refresh()
 }
@@ -33,7 +34,7 @@ async function back(file: TakenIn) {
       <li v-for="f in files" :key="f.id" class="flex min-h-12 items-center justify-between gap-3 border-b border-rule">
         <span
           ><b>{{ sayTime(f.at, zone) }}</b
-          ><span class="small block">{{ f.by }}: {{ f.records }} records, {{ f.values }} values</span></span
+          ><span class="small block">{{ f.by }}: {{ of(f.records, 'record') }}, {{ of(f.values, 'value') }}</span></span
         >
         <span v-if="f.takenBackAt" class="text-soft">taken back</span>
         <span v-else-if="sure === f.id" class="flex gap-1">
