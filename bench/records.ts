@@ -79,7 +79,7 @@ export async function recordFigures(): Promise<void> {
       `  points of one figure: ${await timed(() => inShop(db, shop, tx => pointsOf(tx, shop, common, 'gap')))}`,
     )
     if (process.argv.includes('--plan')) {
-      const query = summaryQuery(shop, common).compile(db)
+      const query = summaryQuery(shop, [common]).compile(db)
       const plan = await inShop(db, shop, tx =>
         sql<{
           'QUERY PLAN': string

@@ -1,7 +1,8 @@
 import { sql } from 'kysely'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { migrate, pendingMigrations, settleOwners } from '../server/db/migrations/index'
-import { fillRecords } from '../server/db/records'
+import { dropRecordsOfJobs, fillRecords } from '../server/db/records'
+import { lastSheet } from '../server/db/sheets'
 import { DATABASE, type Addresses } from './cluster'
 
 /** Being made: dropped at the next start when a kill came before it was whole. */
@@ -51,11 +52,14 @@ export async function bringUpToDate(ownerUrl: string): Promise<string[]> {
   return withOwner(ownerUrl, async owner => {
     const done = await migrate(owner)
     await settleOwners(owner)
-    // visits from before records were kept leave theirs now
-    if (done.includes('0002_standards')) {
-      const { rows } = await sql<{ shop: string }>`select shop from shop`.execute(owner)
-      for (const { shop } of rows) await inShop(owner, shop, tx => fillRecords(tx, shop))
-    }
+    // visits from before their records were kept so leave theirs now, shop by shop: a kill in between goes on at the next start
+    const { rows } = await sql<{ shop: string }>`select shop from shop where records_stale`.execute(owner)
+    for (const { shop } of rows)
+      await inShop(owner, shop, async tx => {
+        await dropRecordsOfJobs(tx, shop)
+        await fillRecords(tx, shop, job => lastSheet(tx, shop, { job }))
+        await tx.updateTable('shop').set({ records_stale: false }).where('shop', '=', shop).execute()
+      })
     return done
   })
 }

@@ -42,13 +42,14 @@ export function useBench(
   const hint = ref('')
   const signing = shallowRef<Signing | null>(null)
   const doubtful = shallowRef<Doubtful | null>(null)
-  const outlier = useOutlier(state, record)
+  const like = useLike(state, record)
+  provide(LIKE, like)
   const offline = computed(() => session.offline || trouble.value?.is === 'offline')
 
   /** Notes something: what is seen comes before what is heard. A gate waits for its hand, a doubtful figure for a word. */
   async function put(event: LedgerEvent, words = 'Noted', sure = false): Promise<void> {
     hint.value = ''
-    const question = sure ? null : outlier(event)
+    const question = sure ? null : like.question(event)
     if (question) return void (doubtful.value = { event, words, question })
     doubtful.value = null
     const what = signsFor(log.value, state.value, { event, ...stampOf() })

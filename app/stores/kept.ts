@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { FloorView, JobView } from '#core/http/job'
+import type { LikeHere } from '#core/http/records'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
 
@@ -16,6 +17,8 @@ type Kept = DBSchema & {
   session: { key: 'now'; value: SessionView }
   jobs: { key: number; value: KeptJob }
   floor: { key: 'now'; value: KeptFloor }
+  /** What was seen on bikes like one, by what was asked. */
+  likes: { key: string; value: LikeHere }
   taps: { key: number; value: Omit<Tap, 'order'> & { order?: number }; indexes: { job: number; id: string } }
 }
 /** Version 1 kept the outbox by id, with a clock's time as its order. */
@@ -24,8 +27,10 @@ type FirstOutbox = { id: string; job: number; order: number; entry: Entry }
 let opened: Promise<IDBPDatabase<Kept>> | undefined
 
 const open = () =>
-  (opened ??= openDB<Kept>('ocho', 4, {
+  (opened ??= openDB<Kept>('ocho', 5, {
     async upgrade(db, from, _to, tx) {
+      db.createObjectStore('likes')
+      if (from === 4) return
       if (from < 1) {
         db.createObjectStore('session')
         db.createObjectStore('jobs', { keyPath: 'number' })
@@ -60,16 +65,20 @@ export const kept = {
   session: async () => (await open()).get('session', 'now'),
   /** Another shop than before: nothing of the one before is shown any more. Its taps wait, unseen, until it signs in again. */
   keepSession: async (session: SessionView) => {
-    const tx = (await open()).transaction(['session', 'jobs', 'floor'], 'readwrite')
+    const tx = (await open()).transaction(['session', 'jobs', 'floor', 'likes'], 'readwrite')
     const before = await tx.objectStore('session').get('now')
     if (before && before.shop.code !== session.shop.code)
-      await Promise.all([tx.objectStore('jobs').clear(), tx.objectStore('floor').clear()])
+      await Promise.all((['jobs', 'floor', 'likes'] as const).map(name => tx.objectStore(name).clear()))
     await tx.objectStore('session').put(session, 'now')
     await tx.done
   },
   job: async (number: number) => (await open()).get('jobs', number),
   keepJob: async (job: KeptJob) => {
     await (await open()).put('jobs', job)
+  },
+  like: async (asked: string) => (await open()).get('likes', asked),
+  keepLike: async (asked: string, like: LikeHere) => {
+    await (await open()).put('likes', like, asked)
   },
   floor: async () => (await open()).get('floor', 'now'),
   keepFloor: async (view: FloorView) => {
@@ -90,7 +99,7 @@ export const kept = {
   },
   /** All that can be seen, at sign-out. Taps that wait are another shop's, or of a session that was ended: sent when it is back. */
   wipe: async () => {
-    const stores = ['session', 'jobs', 'floor'] as const
+    const stores = ['session', 'jobs', 'floor', 'likes'] as const
     const tx = (await open()).transaction(stores, 'readwrite')
     await Promise.all([...stores.map(name => tx.objectStore(name).clear()), tx.done])
   },

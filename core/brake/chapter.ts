@@ -106,7 +106,7 @@ function partOf(brake: Brake, b: BrakesState[Brake]): PartStands {
   return { part, is: touched ? 'hand' : 'untouched', words }
 }
 
-const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
+export const brakeStandard = (p: BrakeParts): string => `brake ${p.kind}`
 const STANDARDS = new Map<string, string>(END_KINDS.map(k => [`brake ${k}`, BRAKE_KIND_WORDS[k].toLowerCase()]))
 
 function figures({ brake: brakes }: Job): RecordFigure[] {
@@ -152,6 +152,19 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
       ),
     ],
     figures,
+    typed: (e, { brake: brakes }) => {
+      const parts = e.kind === 'brakeClose' ? brakes[e.brake].parts : null
+      if (e.kind !== 'brakeClose' || !parts) return []
+      const { keep, kept } = keeping()
+      keep(brakeStandard(parts), `brake-barrel ${e.brake}`, fromSixteenths(e.barrelSixteenthsOut))
+      keep(brakeStandard(parts), `brake-let-out ${e.brake}`, e.letOutMm)
+      return kept
+    },
+    faults: ({ brake: brakes }) =>
+      BRAKES.flatMap(b => {
+        const { parts, cured } = brakes[b]
+        return parts ? cured.map(fault => ({ standard: brakeStandard(parts), fault, cured: true })) : []
+      }),
     named: id => STANDARDS.get(id) ?? null,
   },
   gates: {

@@ -39,6 +39,7 @@ export const LENGTH_READ = {
   bike: { words: 'along its way on the bike', short: 'on the bike', errorMm: 8 },
   loop: { words: 'worked out from the tape', short: 'computed', errorMm: 10 },
   cut: { words: 'the new piece, as it was cut', short: 'new piece', errorMm: 2 },
+  shop: { words: 'as on such bikes here', short: 'such bikes', errorMm: 20 },
   guess: { words: 'typed, nobody said from what', short: 'guess', errorMm: 40 },
 } as const
 export type LengthRead = keyof typeof LENGTH_READ

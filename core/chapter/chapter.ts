@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import type { Standards } from '../standards/inForce'
 import type { EventId, PersonId } from './ids'
-import type { RecordFigure, RecordRule } from './records'
+import type { FaultFound, RecordFigure, RecordRule } from './records'
 
 /** What an entry says happened; each chapter has its own kinds. */
 export type AnyEvent = { kind: string }
@@ -79,8 +79,10 @@ export type Chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job, Op
     standards: (job: Job) => string[]
     /** What the visit leaves; what was not measured or turned is left out. */
     figures: (job: Job, comesBack: boolean) => RecordFigure[]
-    /** The figure that an entry typed by hand would make, if any. */
-    typed: (event: Own) => { figure: string; value: number } | null
+    /** The figures that an entry typed by hand would make on this job. */
+    typed: (event: Own, job: Job) => RecordFigure[]
+    /** Faults that were found in this visit, by id: cured, or left. */
+    faults: (job: Job) => FaultFound[]
     /** A standard of its records in words; null when it is none of its own. */
     named: (id: string) => string | null
   }
@@ -121,7 +123,8 @@ export function chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job
       rules: [],
       standards: () => [],
       figures: () => [],
-      typed: () => null,
+      typed: () => [],
+      faults: () => [],
       named: () => null,
       ...c.records,
     },

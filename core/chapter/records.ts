@@ -3,6 +3,9 @@ import { sayTurnsOf } from '../quantity/turns'
 /** One figure of one visit, for the shop's records. `standard` says under which numbers it is kept. */
 export type RecordFigure = { standard: string; figure: string; value: number }
 
+/** A fault of one visit under its standard; `what` says it in words wherever it is read. */
+export type FaultFound = { standard: string; fault: string; cured: boolean }
+
 /**
  * What a shop keeps a record of. `floor` is the least spread that counts as usual: nothing nearer than that to the
  * middle half is ever questioned (`model`). `byFrame`: compared among bikes of one kind of frame. `plus`: the way a

@@ -3,7 +3,7 @@ import { FRONT_CAUSES, FRONT_CAUSE_WORDS, type FrontCause } from './causes'
 import type { Cabled } from '../cable/events'
 import type { CableState } from '../cable/state'
 import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
-import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
+import { figureRule, keeping, turnsRule, type FaultFound, type RecordFigure } from '../chapter/records'
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { sayChance } from '../quantity/chance'
 import { fromSixteenths } from '../quantity/turns'
@@ -11,7 +11,7 @@ import { listed } from '../quantity/words'
 import { unnamedDerailleur, type Counted } from '../rear/counted'
 import { INDEXED } from '../rear/progress'
 import type { RearState } from '../rear/state'
-import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent } from './events'
+import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent, type FrontSet } from './events'
 import { FRONT_SCREWS, FRONT_SEEN_WORDS, seenWords } from './moves'
 import { FRONT_STEP_WORDS } from './stepWords'
 import { CAGES, type FrontParts } from './parts'
@@ -100,12 +100,36 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
   return { found, done, left, tell: [] }
 }
 
-/** A front is recorded by what its numbers share: how many rings, and how its cage swings. */
-const frontStandard = (p: FrontParts): string => `front ${p.rings.length} ${p.cage}`
-const RINGS = { 2: 'double', 3: 'triple' } as const
-const STANDARDS = new Map<string, string>(
-  ([2, 3] as const).flatMap(n => CAGES.map(cage => [`front ${n} ${cage}`, `${RINGS[n]}, ${cage} cage`] as const)),
+/** A front is recorded by its rings, the line they run in, and how its cage swings: what sets its height, gaps and turns. */
+export const frontStandard = (p: FrontParts): string =>
+  `front ${[...p.rings].reverse().join('-')} ${p.chainLineMm} ${p.cage}`
+const FRONT_ID = new RegExp(`^front (\\d+(?:-\\d+){1,2}) (\\d+(?:\\.\\d+)?) (${CAGES.join('|')})$`)
+/** What files of earlier versions call a front, rings and line untold. */
+const EARLIER = new Map<string, string>(
+  CAGES.flatMap(cage => [
+    [`front 2 ${cage}`, `double, ${cage} cage`],
+    [`front 3 ${cage}`, `triple, ${cage} cage`],
+  ]),
 )
+/** "double 50/34, chain line 43.5 mm, conventional cage". */
+function named(id: string): string | null {
+  const [, rings, line, cage] = FRONT_ID.exec(id) ?? []
+  if (!rings) return EARLIER.get(id) ?? null
+  const teeth = rings.split('-')
+  return `${teeth.length === 3 ? 'triple' : 'double'} ${teeth.join('/')}, chain line ${line} mm, ${cage} cage`
+}
+
+/** From so many sixteenths net a screw was wrong, and not only tried. `model` */
+const TURNED = 2
+const FAULT_OF_SET: Partial<Record<FrontSet, FrontCause>> = { position: 'height', cable: 'friction', lever: 'pull' }
+function faults({ front }: Job): FaultFound[] {
+  if (!front.parts) return []
+  const standard = frontStandard(front.parts)
+  const set = front.log.flatMap(e => (e.kind === 'frontSet' ? (FAULT_OF_SET[e.what] ?? []) : []))
+  const turned = FRONT_SCREWS.filter(s => Math.abs(front.net[s]) >= TURNED)
+  const found = [...turned.map(s => (s === 'barrel' ? 'tension' : s)), ...set]
+  return [...new Set(found)].map(fault => ({ standard, fault, cured: true }))
+}
 
 function figures({ front }: Job): RecordFigure[] {
   const { keep: keepUnder, kept } = keeping()
@@ -171,9 +195,17 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
     standards: ({ front }) => (front.parts && front.log.length ? [frontStandard(front.parts)] : []),
     figures,
     // what a stop leaves by itself is another figure than how the cage stands
-    typed: e =>
-      e.kind === 'frontGap' && !e.byStop && !e.byEye ? { figure: `front-${e.plate}`, value: e.gapMm } : null,
-    named: id => STANDARDS.get(id) ?? null,
+    typed: (e, { front }) => {
+      if (!front.parts) return []
+      const standard = frontStandard(front.parts)
+      if (e.kind === 'frontGap' && !e.byStop && !e.byEye)
+        return [{ standard, figure: `front-${e.plate}`, value: e.gapMm }]
+      if (e.kind === 'frontPosition' && !e.byEye && e.heightMm !== null)
+        return [{ standard, figure: 'front-height', value: e.heightMm }]
+      return []
+    },
+    faults,
+    named,
   },
   parts,
 })

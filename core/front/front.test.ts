@@ -354,9 +354,9 @@ test('what was judged at a glance is said so, reads wider, and is kept for no ot
   expect(front.say(read, [])).not.toContain('about')
   expect(gapChance(2, 1, true)).toBeGreaterThan(gapChance(2, 1))
   const typed = (more: object) =>
-    front.records!.typed!({ kind: 'frontGap', plate: 'inner', gapMm: 1, ...more } as never)
-  expect(typed({})).toMatchObject({ figure: 'front-inner' })
-  expect([typed({ byStop: true }), typed({ byEye: true })]).toEqual([null, null])
+    front.records!.typed!({ kind: 'frontGap', plate: 'inner', gapMm: 1, ...more } as never, stands(read))
+  expect(typed({})).toMatchObject([{ figure: 'front-inner', value: 1 }])
+  expect([typed({ byStop: true }), typed({ byEye: true })]).toEqual([[], []])
 })
 
 test('a pair as it was seen counts until something is turned; an end the chain was thrown over is open until its stop was seen', () => {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { FrameKind } from '../records/frames'
+import { optionalLine } from './words'
 import { Seen } from '../records/question'
 
 export const StandardId = z.string().trim().min(1, 'Name the standard').max(40, 'No standard has so long a name')
@@ -17,8 +18,23 @@ export const RecordsOfStandard = z.object({
       frames: z.array(z.object({ frame: FrameKind.nullable(), seen: Seen })),
     }),
   ),
+  /** What was found wrong, how often it was cured, and how often the cure held for two months or did not. */
+  faults: z
+    .array(z.object({ fault: z.string(), found: z.int(), cured: z.int(), held: z.int(), back: z.int() }))
+    .default([]),
 })
 export type RecordsOfStandard = z.infer<typeof RecordsOfStandard>
+
+const Day = z.iso.date({ error: 'A day is written 2026-11-28' })
+/** Which points of a figure are asked for: by days, both ends counted, and by words of the bike or the job's number or tag. */
+export const PointsAsked = z
+  .object({
+    from: Day.optional(),
+    to: Day.optional(),
+    q: optionalLine('Search', 80).optional(),
+  })
+  .refine(a => !a.from || !a.to || a.from <= a.to, { path: ['to'], message: 'The last day comes after the first' })
+export type PointsAsked = z.infer<typeof PointsAsked>
 
 export const RecordPoint = z.object({
   id: z.string(),
@@ -31,6 +47,13 @@ export const RecordPoint = z.object({
   bike: z.object({ id: z.string(), name: z.string() }).nullable(),
 })
 export type RecordPoint = z.infer<typeof RecordPoint>
+
+/** What a shop has seen on bikes like one: of each standard it has, and of any such part on its kind of frame. */
+export const LikeHere = z.object({
+  standards: z.array(RecordsOfStandard),
+  any: z.array(z.object({ figure: z.string(), seen: Seen })),
+})
+export type LikeHere = z.infer<typeof LikeHere>
 
 const BikeRecord = z.object({
   standard: z.string(),

@@ -9,7 +9,7 @@ import type { RearState } from '../rear/state'
 import { HUB_EVENTS, type HubEvent } from './events'
 import { HUB_WAYS, type HubParts, type HubWay } from './kinds'
 import { beforeProof, hubAfter, hubStays, noHub, type HubHeard, type HubState } from './state'
-import { hubTurnWords, READING_WORDS, sayHub } from './words'
+import { FIGURE_OF_WAY, hubTurnWords, READING_WORDS, sayHub } from './words'
 
 type Job = { hub: HubState; rear: Pick<RearState, 'setup'>; job: { seen: Counted | null } }
 
@@ -56,12 +56,10 @@ function facts({ hub }: Job, _: null, __: Standards): Facts {
   return { found, done, left: [], tell: parts ? [TELL_RIDER_HUB] : [] }
 }
 
-const FIGURE_OF_WAY: Record<HubWay, string> = { rod: 'hub-rod', marks: 'hub-marks', twin: 'hub-play' }
-
 /** Hubs that are in no table are kept together by how they are set and how many gears they have. */
 const ownStandard = (way: HubWay, gears: number): string => `hub ${way}-${gears}-own`
 /** A hub by its row of the table, or by how it is set and its number of gears. */
-const hubStandard = (p: HubParts): string =>
+export const hubStandard = (p: HubParts): string =>
   p.standard === null ? ownStandard(p.way, p.ratios.length) : `hub ${p.standard}`
 
 function named(id: string): string | null {
@@ -118,6 +116,12 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
     ],
     standards: ({ hub }) => (hub.parts && (hub.worked || hub.readings.length > 0) ? [hubStandard(hub.parts)] : []),
     figures,
+    typed: (e, { hub }) =>
+      e.kind === 'hubRead' && hub.parts
+        ? [{ standard: hubStandard(hub.parts), figure: FIGURE_OF_WAY[hub.parts.way], value: e.mm }]
+        : [],
+    faults: ({ hub }) =>
+      hub.parts ? hub.cured.map(fault => ({ standard: hubStandard(hub.parts!), fault, cured: true })) : [],
     named,
   },
   gates: {

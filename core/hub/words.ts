@@ -4,10 +4,13 @@ import { fromSixteenths, sayTurns, sayTurnsOf } from '../quantity/turns'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { HUB_CHECK_NAMES } from './checkWords'
 import { hubFaultWords } from './faultWords'
-import { HUB_WAY, HUB_WAY_WORDS, targetMm, type HubParts } from './kinds'
+import { HUB_WAY, HUB_WAY_WORDS, targetMm, type HubParts, type HubWay } from './kinds'
 import { hubRatio, whichGear } from './ratio'
 import type { HubEvent } from './events'
 import { hubStepWords } from './stepWords'
+
+/** The recorded figure of a reading, by how the hub is set. */
+export const FIGURE_OF_WAY: Record<HubWay, string> = { rod: 'hub-rod', marks: 'hub-marks', twin: 'hub-play' }
 
 export const hubTurnWords = (sixteenths: number): string =>
   `${sayTurnsOf(fromSixteenths(Math.abs(sixteenths)))} ${sixteenths > 0 ? 'tighter' : 'slacker'}`

@@ -204,8 +204,15 @@ describe('a chapter that has little to say', () => {
       [],
       null,
     ])
-    const { rules, standards, figures, typed, named } = quiet.records
-    expect([rules, standards({}), figures({}, true), typed(e), named('r14-10')]).toEqual([[], [], [], null, null])
+    const { rules, standards, figures, typed, faults, named } = quiet.records
+    expect([rules, standards({}), figures({}, true), typed(e, {}), faults({}), named('r14-10')]).toEqual([
+      [],
+      [],
+      [],
+      [],
+      [],
+      null,
+    ])
   })
 })
 

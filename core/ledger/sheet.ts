@@ -21,7 +21,7 @@ import { whyStays } from './gates'
 import type { JobState } from './reduce'
 
 /** Which model froze a sheet: raised when a figure would come out otherwise. */
-const MODEL_VERSION = 3
+const MODEL_VERSION = 4
 /** Settle-in recall, days after hand-back. `practice` */
 export const RECALL_DAYS = 14
 
@@ -69,6 +69,8 @@ export const Sheet = z.object({
   tell: z.array(z.string()).default([]),
   belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
   work: z.number(),
+  /** Cable lost to friction as it was found, mm both ways, where what was heard told it; sheets from before it was kept say nothing. */
+  frictionMm: z.number().nullable().default(null),
 })
 export type Sheet = z.infer<typeof Sheet>
 
@@ -143,7 +145,15 @@ export function sheetOf(state: JobState, believed: Believed, leaving: Leaving, s
     tell: toldRider(leaving, facts.tell),
     belief: believed.rear ? keptBelief(believed.rear.posterior, believed.rear.analysis) : {},
     work: workOf(rear),
+    frictionMm: frictionFound(believed.first ?? believed.rear),
   }
+}
+
+/** Nearer than this, in logarithms, the shifts told the friction, and not what is usual: a bike nobody heard has half as much again. `model` */
+const FRICTION_TOLD = 0.3
+function frictionFound(heard: Consideration | null): number | null {
+  const found = heard && keptBelief(heard.posterior, heard.analysis).lnBacklash
+  return found && found.sd <= FRICTION_TOLD ? Math.exp(found.mean) : null
 }
 
 const leavesWith = (state: JobState, { how, fault }: Leaving): Facts['left'] =>

@@ -8,12 +8,17 @@ import { unnamedDerailleur, type Counted } from './counted'
 import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
+import { rearFaults } from './faultsFound'
 import { REAR_RULES, rearFigures, sayRearStandard, standardOf, typedRear } from './records'
 import { sayRear, WAIVED_WORDS } from './say'
 import { INDEXED } from './progress'
 import { rearAfter, rearAtStart, type RearState } from './state'
 
-type Job = { rear: RearState; cable: CableState; job: { seen: Counted | null } }
+type Job = {
+  rear: RearState
+  cable: CableState
+  job: { seen: Counted | null; handedBack?: { fault: string | null } | null }
+}
 
 /** What the sense check found that nobody rides with, until it is looked at anew. */
 const keptBySense = ({ sensed }: RearState): Stay[] =>
@@ -54,6 +59,7 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
     standards: ({ rear }) => (rear.parts ? [standardOf(rear.parts)] : []),
     figures: rearFigures,
     typed: typedRear,
+    faults: rearFaults,
     named: sayRearStandard,
   },
   gates: {

@@ -1,6 +1,4 @@
-import { isMeasured } from '../cable/run'
-import { HOUSING_PLACES, placeOfPiece } from '../cable/places'
-import type { CableState } from '../cable/state'
+import { HOUSING_PLACES } from '../cable/places'
 import { figureRule, keeping, LONG, turnsRule, type RecordFigure, type RecordRule } from '../chapter/records'
 import { SCREWS } from '../chapter/screws'
 import { fromSixteenths } from '../quantity/turns'
@@ -10,22 +8,28 @@ import { barrelAssumed, gapLeft } from './facts'
 import { knownBy, type RearParts } from './parts'
 import type { RearState } from './state'
 
-/** Under which standard a whole drivetrain's figures are kept when its parts are not of one trio. */
-export const MIXED = 'mixed'
-/** The same for parts known by typed numbers alone. */
+/** Under which standard a drivetrain is kept whose parts are all known by typed numbers alone; in a mix, such a part. */
 export const TYPED = 'typed'
+/** Between the parts of a mix, lever first. */
+const AND = '+'
+/** So many characters an id may have; a mix of long names of a shop's own is cut, and is then one with its like. */
+const LONGEST = 40
 
-/** The standard a drivetrain is recorded under: its trio's, `mixed`, or `typed` when a part has none. */
+/** The standard a drivetrain is recorded under: its trio's, or that of its mix, shifter + derailleur + cassette. */
 export function standardOf(parts: RearParts): string {
-  const ids = [parts.shifter.standard, parts.derailleur.standard, parts.cassette.standard]
-  if (ids.some(id => id === null)) return TYPED
-  return ids.every(id => id === ids[0]) ? ids[0]! : MIXED
+  const ids = [parts.shifter, parts.derailleur, parts.cassette].map(p => p.standard ?? TYPED)
+  return ids.every(id => id === ids[0]) ? ids[0]! : ids.join(AND).slice(0, LONGEST)
 }
+
+const OF_MIX = ['shifter', 'derailleur', 'cassette'] as const
 
 /** A standard of the drivetrain table in numbers and words; null for one that only the shop's catalogue knows. */
 export function sayRearStandard(id: string): string | null {
-  if (id === MIXED) return 'parts of different standards'
   if (id === TYPED) return 'parts typed in by their numbers'
+  // what files of earlier versions call any mix
+  if (id === 'mixed') return 'parts of different standards'
+  const mix = id.split(AND)
+  if (mix.length === OF_MIX.length) return mix.map((part, i) => `${OF_MIX[i]} ${part}`).join(', ')
   const s = DRIVETRAIN_STANDARDS.find(x => x.id === id)
   return s ? `${s.speeds}-speed, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}` : null
 }
@@ -56,10 +60,7 @@ const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v
  * set under the drivetrain's.
  * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack found
  */
-export function rearFigures(
-  { rear, cable }: { rear: RearState; cable: CableState },
-  comesBack: boolean,
-): RecordFigure[] {
+export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): RecordFigure[] {
   const { parts } = rear
   const { keep: keepUnder, kept } = keeping()
   if (!parts) return kept
@@ -76,16 +77,6 @@ export function rearFigures(
   if (knownBy(parts.cassette) === 'measured')
     keep('pitch', mean(parts.cassette.pitchMm), parts.cassette.standard ?? TYPED)
   for (const h of rear.housing) keep(`housing ${h.place}`, h.lengthMm)
-  // a run that was fitted on the cable bench leaves its pieces too, under the places the records know
-  const run = cable.runs.find(r => r.run === 'rear')
-  if (run && cable.cabled.rear?.includes('clamped'))
-    for (const p of run.pieces) {
-      const place = placeOfPiece(p.name)
-      // a usual length or a guess is nobody's figure; a piece that was cut is as long as it was planned
-      const known = isMeasured(p) || cable.cabled.rear.includes('cut')
-      if (p.kind === 'housing' && place && known && !rear.housing.some(h => h.place === place))
-        keep(`housing ${place}`, p.lengthMm)
-    }
   keep('inner', rear.inner?.lengthMm)
   for (const screw of SCREWS) if (rear.turned.has(screw)) keep(screw, fromSixteenths(rear.net[screw]))
   if (!barrelAssumed(rear)) keep('barrel-out', fromSixteenths(rear.barrelSixteenths))
@@ -98,17 +89,22 @@ export function rearFigures(
 }
 
 /** The recorded figure that an entry typed by hand would make, if any. */
-export function typedRear(event: RearEvent): { figure: string; value: number } | null {
+export function typedRear(event: RearEvent, { rear }: { rear: Pick<RearState, 'parts'> }): RecordFigure[] {
+  const under = (figure: string, value: number): RecordFigure[] =>
+    rear.parts ? [{ standard: standardOf(rear.parts), figure, value }] : []
   switch (event.kind) {
     case 'housing':
-      return { figure: `housing ${event.place}`, value: event.lengthMm }
+      return under(`housing ${event.place}`, event.lengthMm)
     case 'inner':
-      return { figure: 'inner', value: event.lengthMm }
+      return under('inner', event.lengthMm)
     case 'gap':
-      return { figure: event.at === 'stand' ? 'gap' : 'gap-sagged', value: event.gapMm }
+      return under(event.at === 'stand' ? 'gap' : 'gap-sagged', event.gapMm)
     case 'gauge':
-      return { figure: 'hanger', value: event.acrossMm }
+      return under('hanger', event.acrossMm)
+    case 'reclamp':
+    case 'recount':
+      return under('barrel-out', fromSixteenths(event.barrelSixteenthsOut))
     default:
-      return null
+      return []
   }
 }

@@ -15,7 +15,7 @@ export const Seen = z.object({
 export type Seen = z.infer<typeof Seen>
 
 /** Fewer bikes than this say nothing of what is usual. `model` */
-const FEWEST_BIKES = 5
+export const FEWEST_BIKES = 5
 /** How many times the middle half's width beyond it is far outside; `model`, as box plots draw it, doubled. */
 const FAR = 3
 

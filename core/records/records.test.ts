@@ -1,6 +1,15 @@
 import { sayRecord } from '../chapter/records'
-import { MIXED, TYPED, standardOf } from '../rear/records'
-import { RECORD_RULES, figureOfEvent, recordRule, recordsOf, sayStandard, standardsOf } from './chapters'
+import { TYPED, standardOf } from '../rear/records'
+import {
+  RECORD_RULES,
+  faultsOf,
+  figuresOfEvent,
+  recordRule,
+  sayFault,
+  recordsOf,
+  sayStandard,
+  standardsOf,
+} from './chapters'
 import { telling } from '../chapter/testTold'
 import { describe, expect, test } from 'vitest'
 import type { CableStep } from '../cable/stepNames'
@@ -23,6 +32,7 @@ import { catalogueInForce } from '../standards/shopValues'
 import { barrelAssumed } from '../rear/facts'
 import { USUAL_FRONT } from '../front/parts'
 import { usualHubs } from '../hub/kinds'
+import { closestOf, likesOf, questionOfLikes, sayLike } from './like'
 import { questionFor, type Seen } from './question'
 
 const told = telling<LedgerEvent>()
@@ -99,16 +109,22 @@ describe('what a visit leaves for the records', () => {
           ['front-height', 2],
           ['front-inner', 1.2],
           ['front-H', -0.25],
-        ].map(([figure, value]) => [figure, { standard: 'front 2 conventional', figure, value }]),
+        ].map(([figure, value]) => [figure, { standard: 'front 50-34 43.5 conventional', figure, value }]),
       ),
     )
     expect(
       standardsOf(
         reduce([told({ kind: 'arrived', parts }), told(front), told({ kind: 'frontTurn', screw: 'L', sixteenths: 2 })]),
       ),
-    ).toEqual(['r14-10', 'front 2 conventional'])
+    ).toEqual(['r14-10', 'front 50-34 43.5 conventional'])
     expect(standardsOf(reduce([told({ kind: 'arrived', parts }), told(front)]))).toEqual(['r14-10'])
-    expect([sayStandard('front 2 conventional'), sayStandard(MIXED), sayStandard('own-7')]).toEqual([
+    expect(
+      ['front 50-34 43.5 conventional', 'front 48-36-26 47.5 rotating', 'front 2 conventional', 'mixed', 'own-7'].map(
+        sayStandard,
+      ),
+    ).toEqual([
+      'double 50/34, chain line 43.5 mm, conventional cage',
+      'triple 48/36/26, chain line 47.5 mm, rotating cage',
       'double, conventional cage',
       'parts of different standards',
       null,
@@ -168,8 +184,18 @@ describe('what a visit leaves for the records', () => {
     expect(kept.cable.value).toBeCloseTo(24.93, 9)
     expect(kept.ratio).toEqual({ standard: 'r14-11', figure: 'ratio', value: 1.39 })
     expect(kept.pitch.value).toBeCloseTo(3.95, 9)
-    expect(standardOf(measured)).toBe(MIXED)
-    expect(standardOf({ ...parts, cassette: { ...parts.cassette, standard: null } })).toBe(TYPED)
+    expect(standardOf(measured)).toBe('r14-10+r14-11+r14-10')
+    expect(sayStandard('r14-10+r14-11+r14-10')).toBe('shifter r14-10, derailleur r14-11, cassette r14-10')
+    expect(standardOf({ ...parts, cassette: { ...parts.cassette, standard: null } })).toBe('r14-10+r14-10+typed')
+    const typed = { standard: null } as const
+    expect(
+      standardOf({
+        ...parts,
+        shifter: { ...parts.shifter, ...typed },
+        derailleur: { ...parts.derailleur, ...typed },
+        cassette: { ...parts.cassette, ...typed },
+      }),
+    ).toBe(TYPED)
   })
 })
 
@@ -198,12 +224,85 @@ describe('a figure far outside is questioned', () => {
     expect(questionFor('housing last loop', 330, same)).not.toBeNull()
   })
   test('what is typed at a bench has its figure', () => {
-    expect(figureOfEvent({ kind: 'inner', lengthMm: 2000 })).toEqual({ figure: 'inner', value: 2000 })
-    expect(figureOfEvent({ kind: 'gap', gapMm: 15, how: 'measured', at: 'sagged' })).toEqual({
+    const on = (event: LedgerEvent, ...before: LedgerEvent[]) =>
+      figuresOfEvent(event, reduce([{ kind: 'arrived', parts } as LedgerEvent, ...before].map(e => told(e))))
+    expect(on({ kind: 'inner', lengthMm: 2000 })).toEqual([{ standard: 'r14-10', figure: 'inner', value: 2000 }])
+    expect(on({ kind: 'gap', gapMm: 15, how: 'measured', at: 'sagged' })[0]).toMatchObject({
       figure: 'gap-sagged',
       value: 15,
     })
-    expect(figureOfEvent({ kind: 'turn', screw: 'L', sixteenths: 2 })).toBeNull()
+    expect(on({ kind: 'reclamp', barrelSixteenthsOut: 24 })[0]).toMatchObject({ figure: 'barrel-out', value: 1.5 })
+    expect(on({ kind: 'turn', screw: 'L', sixteenths: 2 })).toEqual([])
+    // a hub and a brake are asked under their own standards; where nobody said what hangs there, not at all
+    expect(on({ kind: 'hubRead', mm: 1 })).toEqual([])
+    expect(on({ kind: 'hubRead', mm: 1 }, { kind: 'hubParts', parts: usualHubs()[0]!.parts })).toEqual([
+      { standard: 'hub rod-3', figure: 'hub-rod', value: 1 },
+    ])
+    // of a run, pieces that were typed anew; usual lengths ask nothing
+    const usual = templateRun('external', 'rear-brake')
+    expect(on({ kind: 'run', run: usual })).toEqual([])
+    const typed = { ...asRead(usual, 'bike', ''), pieces: asRead(usual, 'bike', '').pieces }
+    expect(on({ kind: 'run', run: typed }).map(f => [f.standard, f.figure, f.value])).toEqual([
+      ['run rear-brake', 'housing rear-brake lever loop', 430],
+      ['run rear-brake', 'housing rear-brake last loop', 260],
+    ])
+    expect(on({ kind: 'run', run: typed }, { kind: 'run', run: typed })).toEqual([])
+  })
+  test('a whole re-cable leaves the lengths of every run, under what hangs on each', () => {
+    const runs = (['rear', 'front', 'front-brake', 'rear-brake', 'hub'] as const).map(r => templateRun('external', r))
+    const own = { ...runs[3]!, pieces: runs[3]!.pieces.map((p, i) => ({ ...p, name: `my piece ${i}` })) }
+    const kept = recordsOf(
+      reduce(
+        [
+          { kind: 'arrived', parts } as LedgerEvent,
+          { kind: 'frontParts', parts: USUAL_FRONT.double } as LedgerEvent,
+          {
+            kind: 'brakeParts',
+            parts: { brake: 'front', kind: 'linear-pull', lever: 'long', leverSide: null },
+          } as LedgerEvent,
+          ...[...runs.filter(r => r.run !== 'rear-brake'), own].flatMap((run): LedgerEvent[] => [
+            { kind: 'run', run },
+            { kind: 'cabled', run: run.run, step: 'cut' },
+          ]),
+        ].map(e => told(e)),
+      ),
+      false,
+    )
+    expect(kept.map(r => `${r.standard}: ${r.figure} ${r.value}`)).toEqual([
+      'r14-10: housing lever loop 420',
+      'r14-10: housing last loop 290',
+      'front 50-34 43.5 conventional: housing front lever loop 420',
+      'brake linear-pull: housing front-brake full length 520',
+      'run hub: housing hub lever loop 420',
+      'run hub: housing hub last loop 250',
+      // called by nobody's names, they are told by how they lie
+      'run rear-brake: housing rear-brake lever loop 430',
+      'run rear-brake: housing rear-brake last loop 260',
+    ])
+    for (const r of kept) expect(recordRule(r.figure), r.figure).toBeDefined()
+    expect(sayStandard('run hub')).toBe('Hub gear, its part not named')
+  })
+  test('faults are what was put right, or left by name; each in words', () => {
+    const found = (...events: LedgerEvent[]) =>
+      faultsOf(reduce([{ kind: 'arrived', parts } as LedgerEvent, ...events].map(e => told(e)))).map(
+        f => `${sayFault(f.standard, `fault ${f.fault}`)}${f.cured ? '' : ', left'}`,
+      )
+    expect(found()).toEqual([])
+    expect(found({ kind: 'turn', screw: 'barrel', sixteenths: 1 })).toEqual([])
+    expect(found({ kind: 'turn', screw: 'barrel', sixteenths: 6 })).toEqual(['Tension'])
+    // a new run is wound in: that is no fault of tension
+    expect(found({ kind: 'replace', part: 'cable' }, { kind: 'turn', screw: 'barrel', sixteenths: 6 })).toEqual([
+      'Friction',
+    ])
+    expect(found({ kind: 'waived', what: 'hanger' })).toEqual(['Hanger, left'])
+    expect(
+      found(
+        { kind: 'brakeParts', parts: { brake: 'rear', kind: 'dual-pivot', lever: 'short', leverSide: null } },
+        { kind: 'brakeCured', brake: 'rear', fault: 'pivot-tight' },
+        { kind: 'frontParts', parts: USUAL_FRONT.double },
+        { kind: 'frontTurn', screw: 'H', sixteenths: 4 },
+      ),
+    ).toEqual(['H stop', 'Pivot gummed'])
   })
 })
 
@@ -333,5 +432,54 @@ describe('a drivetrain put right on the job', () => {
     expect(priorFor(state, sheet)?.lnRatio?.mean).toBeCloseTo(Math.log(3.95 / 2.3 / (3.95 / 2.8)), 2)
     expect(priorFor(state, sheet)?.cable).toBeUndefined()
     expect(priorFor(reduce([told({ kind: 'arrived', parts })]), sheet)?.cable).toBeDefined()
+  })
+})
+
+describe('bikes like this one', () => {
+  const seen = (bikes: number, median: number): Seen => ({
+    bikes,
+    least: median - 20,
+    quarter: median - 5,
+    median,
+    threeQuarters: median + 5,
+    most: median + 20,
+  })
+  const rule = recordRule('housing last loop')!
+  const of = {
+    figure: rule.key,
+    seen: seen(12, 280),
+    frames: [
+      { frame: 'internal' as const, seen: seen(3, 215) },
+      { frame: 'open' as const, seen: seen(7, 285) },
+    ],
+  }
+  test('go from the closest to the widest; the closest that is enough is offered', () => {
+    const open = likesOf(rule, 'r14-10', 'open', of, seen(40, 270))
+    expect(open.map(l => [l.width, l.words, l.seen.bikes])).toEqual([
+      ['frame', 'r14-10, open, with stops', 7],
+      ['standard', 'r14-10, any frame', 12],
+      ['any', 'any part, open, with stops', 40],
+    ])
+    expect(closestOf(open)!.width).toBe('frame')
+    // three bikes say little: the next wider is offered
+    expect(closestOf(likesOf(rule, 'r14-10', 'internal', of, undefined))!.width).toBe('standard')
+    expect(closestOf(likesOf(rule, 'r14-10', null, of, undefined))!.words).toBe('r14-10, any frame')
+    // where only few were seen they are shown as few
+    const few = likesOf(rule, 'r14-10', 'open', { ...of, seen: seen(2, 285), frames: [] }, undefined)
+    expect(sayLike(rule, closestOf(few)!.seen)).toBe('285 mm (2), all between 265 and 305')
+    expect(closestOf(likesOf(rule, 'r14-10', 'open', undefined, undefined))).toBeNull()
+    expect(sayLike(rule, seen(7, 285))).toBe('285 mm (7), half between 280 and 290')
+    expect(sayLike(recordRule('barrel')!, { ...seen(7, 0.25), quarter: 0.125, threeQuarters: 0.25 })).toBe(
+      '1/4 turn out (7), half between 1/8 turn out and 1/4 turn out',
+    )
+  })
+  test('the question is asked of the closest that say what is usual: a known frame never silences it', () => {
+    const asked = (frame: 'internal' | 'open' | null, value: number) =>
+      questionOfLikes(rule.key, value, likesOf(rule, 'r14-10', frame, of, undefined))
+    expect(asked(null, 400)).toBe('100 mm longer than any such bike here (12 bikes): keep it?')
+    expect(asked('open', 400)).toBe('95 mm longer than any such bike here (7 bikes): keep it?')
+    // three internal bikes are too few to go by: all frames are
+    expect(asked('internal', 400)).toBe('100 mm longer than any such bike here (12 bikes): keep it?')
+    expect(asked('open', 290)).toBeNull()
   })
 })

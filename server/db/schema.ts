@@ -15,6 +15,10 @@ export type Database = {
     schools: ColumnType<unknown, never, string>
     stands: Generated<number>
     next_job: Generated<number>
+    /** Visits' records are to be written anew, by a later version's rules. */
+    records_stale: Generated<boolean>
+    /** How recalls are told: gateway, quiet hours, places a day. */
+    desk: ColumnType<unknown, never, string>
     created_at: Stamp
   }
   person: {
@@ -59,6 +63,8 @@ export type Database = {
     created_at: Stamp
     /** Erased at their wish. */
     erased_at: ColumnType<Date | null, undefined, Date>
+    /** Wants no messages. */
+    no_messages: Generated<boolean>
   }
   bike: {
     shop: Fixed<string>
@@ -135,6 +141,8 @@ export type Database = {
     closed_at: ColumnType<Date, Date | string, never>
     entry: Fixed<string | null>
     body: ColumnType<unknown, string, never>
+    minutes: ColumnType<number | null, number | null | undefined, never>
+    work: ColumnType<string[], string[] | undefined, never>
   }
   shop_value: {
     shop: Fixed<string>
@@ -219,7 +227,53 @@ export type Database = {
     shop: Fixed<string>
     id: Fixed<string>
     job: Fixed<string>
-    due_on: ColumnType<string, string, never>
+    due_on: ColumnType<string, string, string>
     done_at: ColumnType<Date | null, undefined, Date>
+    why: ColumnType<string, string | undefined, never>
+    state: ColumnType<'due' | 'came' | 'done' | 'notneeded', undefined, 'due' | 'came' | 'done' | 'notneeded'>
+    /** When it was first due, where it was put off since. */
+    first_due_on: ColumnType<string | null, undefined, string>
+    /** What the rider or the bench reported: turns of the barrel, + out, and words. */
+    turns: ColumnType<number | null, undefined, number | null>
+    report: ColumnType<string, undefined, string>
+    /** What was forecast as it was booked. */
+    expected: ColumnType<unknown, string | null | undefined, never>
+  }
+  settling: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    job: Fixed<string>
+    housing_mm: Fixed<number | null>
+    bedded: Fixed<boolean>
+    days: Fixed<number>
+    turns: Fixed<number>
+    at: ColumnType<Date, Date | string, never>
+  }
+  message: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    recall: Fixed<string>
+    customer: Fixed<string>
+    way: Fixed<string>
+    address: string
+    body: string
+    state: Generated<'queued' | 'sending' | 'sent' | 'failed' | 'answered' | 'withdrawn'>
+    not_before: Stamp
+    tries: Generated<number>
+    trouble: Generated<string>
+    answer: Generated<string>
+    person: Fixed<string>
+    made_at: ColumnType<Date, Date | undefined, never>
+    sent_at: ColumnType<Date | null, undefined, Date | null>
+    answered_at: ColumnType<Date | null, undefined, Date>
+  }
+  calendar: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    token_hash: Fixed<string>
+    person: Fixed<string>
+    made_at: ColumnType<Date, Date | undefined, never>
+    seen_at: ColumnType<Date | null, undefined, Date>
+    revoked_at: ColumnType<Date | null, undefined, Date>
   }
 }

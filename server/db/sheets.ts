@@ -202,9 +202,9 @@ async function freeze(
       body: JSON.stringify(sheet),
     })
     .execute()
-  // what was tried on a job that was none is no record
-  if (order.how !== 'cancelled')
-    await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, state, at)
+  const handedBack = { how: order.how, fault: order.fault, by: PersonId.parse(person), at: at.toISOString() }
+  const left = { ...state, job: { ...state.job, handedBack } }
+  await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, left, sheet, at)
   if (sheet.recallOn)
     await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
   await tx

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import type { LedgerEvent } from '#core/ledger/events'
 import { stockParts } from '#core/rear/typedParts'
 import type { RecordRow } from '#core/exchange/recordRow'
+import type { PointsAsked } from '#core/http/records'
 import { catalogueInForce, inForceFigure } from '#core/standards/shopValues'
 import { bikeView } from './bikes'
 import { connect, inShop, type Db } from './connect'
@@ -13,9 +14,11 @@ import {
   fillRecords,
   importRecords,
   knownRecords,
+  likeHere,
   pointsOf,
   recordsOfStandard,
 } from './records'
+import { lastSheet } from './sheets'
 import { claim, shopValues } from './standards'
 import { BRAKES_HOLD, testShop } from './testShop'
 
@@ -116,14 +119,17 @@ describe('records', () => {
       customer: { name: 'Hob', erased: false },
       visits: [{ number: second.number }, { number: first.number }],
     })
-    expect(view!.records.map(r => [r.figure, r.value, r.job.number])).toEqual([['barrel', 4 / 16, first.number]])
+    expect(view!.records.map(r => [r.figure, r.value, r.job.number])).toEqual([
+      ['barrel', 4 / 16, first.number],
+      ['rounds', 1, first.number],
+    ])
   })
   test('visits from before records were kept leave theirs, once', async () => {
     const s = await newShop()
     await s.visit({}, [loop(300)])
     await inShop(db, s.shop, tx => tx.deleteFrom('record').where('shop', '=', s.shop).execute())
-    expect(await inShop(db, s.shop, tx => fillRecords(tx, s.shop))).toBe(1)
-    expect(await inShop(db, s.shop, tx => fillRecords(tx, s.shop))).toBe(0)
+    expect(await inShop(db, s.shop, tx => fillRecords(tx, s.shop, job => lastSheet(tx, s.shop, { job })))).toBe(1)
+    expect(await inShop(db, s.shop, tx => fillRecords(tx, s.shop, () => Promise.resolve(null)))).toBe(0)
     expect((await s.seen('r14-10')).figures.find(f => f.figure === 'housing last loop')?.seen.median).toBe(300)
   })
   test("rows from a file count beside the shop's own, lead to no job, and come in once", async () => {
@@ -158,11 +164,76 @@ describe('records', () => {
     expect(out).toHaveLength(4)
     expect(out).toContainEqual(rows[1])
     expect(new Set(out.map(r => r.figure))).toEqual(new Set(['housing last loop'])) // counting rows stay inside
+    // a standard that is known from files alone is in the list too
+    await inShop(db, s.shop, tx =>
+      importRecords(tx, s.shop, [row({ id: randomUUID(), standard: 'r11-9' })], 'from a file'),
+    )
+    expect(await inShop(db, s.shop, tx => countsByStandard(tx, s.shop))).toEqual([
+      { standard: 'r14-10', bikes: 3 },
+      { standard: 'r11-9', bikes: 1 },
+    ])
     // a later file with a newer figure of the same bike: one row of it counts
     await inShop(db, s.shop, tx =>
       importRecords(tx, s.shop, [row({ value: 275, at: '2026-11-20T09:00:00.000Z' })], 'from a file'),
     )
     expect((await s.seen('r14-10')).figures[0].seen).toMatchObject({ bikes: 3, least: 275 })
+  })
+  test('bikes like this: of the standard by frame, of any part on such a frame, of several standards at once', async () => {
+    const s = await newShop()
+    for (const mm of [280, 290, 300]) await s.visit({ frame: 'open' }, [loop(mm)])
+    await s.visit({ frame: 'internal' }, [loop(210)])
+    const like = await inShop(db, s.shop, tx => likeHere(tx, s.shop, ['r14-10', 'run hub'], 'open'))
+    expect(like.standards.map(x => x.standard)).toEqual(['r14-10'])
+    expect(like.standards[0]!.figures[0]).toMatchObject({
+      figure: 'housing last loop',
+      seen: { bikes: 4 },
+      frames: [
+        { frame: 'internal', seen: { bikes: 1, median: 210 } },
+        { frame: 'open', seen: { bikes: 3, median: 290 } },
+      ],
+    })
+    expect(like.any).toEqual([
+      {
+        figure: 'housing last loop',
+        seen: { bikes: 3, least: 280, quarter: 285, median: 290, threeQuarters: 295, most: 300 },
+      },
+    ])
+    const unknown = await inShop(db, s.shop, tx => likeHere(tx, s.shop, ['run hub'], null))
+    expect(unknown).toEqual({ standards: [], any: [] })
+  })
+  test('points are found by day in the shop’s zone, by bike, by job and by tag', async () => {
+    const s = await newShop()
+    const late = await s.visit({ at: '2026-10-01T23:30:00.000Z' }, [loop(280)])
+    await s.visit({ at: '2026-10-05T12:00:00.000Z' }, [loop(300)])
+    const found = async (asked: PointsAsked) =>
+      (await inShop(db, s.shop, tx => pointsOf(tx, s.shop, 'r14-10', 'housing last loop', asked))).map(p => p.value)
+    expect(await found({})).toEqual([300, 280])
+    // half past eleven in UTC is the next day on the shop's clock
+    expect(await found({ from: '2026-10-02', to: '2026-10-02' })).toEqual([280])
+    expect(await found({ to: '2026-10-01' })).toEqual([])
+    expect(await found({ q: String(late.number) })).toEqual([280])
+    expect(await found({ q: 'marram' })).toEqual([300, 280])
+    expect(await found({ q: '100%' })).toEqual([])
+  })
+  test('faults are counted with their cures, whether those held, and what came back too soon', async () => {
+    const s = await newShop()
+    const a = await s.visit({ at: '2026-03-01T12:00:00.000Z' }, [{ kind: 'replace', part: 'hanger' }])
+    await s.visit({ at: '2026-03-01T13:00:00.000Z' }, [{ kind: 'replace', part: 'hanger' }])
+    await s.visit({ at: '2026-03-21T12:00:00.000Z', bike: a.bike, customer: a.customer }, [
+      { kind: 'replace', part: 'hanger' },
+    ])
+    await s.visit({}, [turn(8)])
+    const page = await s.seen('r14-10')
+    expect(page.faults).toEqual([
+      { fault: 'fault hanger', found: 3, cured: 3, held: 2, back: 1 },
+      { fault: 'fault tension', found: 1, cured: 1, held: 0, back: 0 },
+    ])
+    expect(page.figures.find(f => f.figure === 'comeback')!.seen).toMatchObject({ bikes: 1, median: 20 })
+    expect(page.figures.find(f => f.figure === 'rounds')!.seen).toMatchObject({ bikes: 1, median: 1 })
+    // counted, and never told in a file
+    const out = await inShop(db, s.shop, tx => exportRecords(tx, s.shop, 'r14-10'))
+    expect(new Set(out.map(r => r.figure))).toEqual(new Set(['comeback', 'rounds', 'barrel']))
+    expect(await inShop(db, s.shop, tx => exportRecords(tx, s.shop, 'r11-9'))).toEqual([])
   })
   test("no shop sees another's, and none may change one", async () => {
     const [a, b] = [await newShop(), await newShop()]

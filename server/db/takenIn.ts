@@ -4,7 +4,7 @@ import type { TakenBack, TakenIn } from '#core/http/standards'
 import type { ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
-import { importRecords } from './records'
+import { importRecords, VISIT } from './records'
 import { claim } from './standards'
 
 /** Files the page lists. */
@@ -89,5 +89,9 @@ export async function takeBack(tx: ShopTx, shop: string, person: string, id: str
         ({ kind: v.kind, entry: v.entry, figure: v.figure, value: v.was, note: 'a file was taken back' }) as ShopClaim,
     ),
   )
-  return { records: gone.length, values: back.length, stay: values.length - back.length }
+  return {
+    records: gone.filter(g => g.figure !== VISIT).length,
+    values: back.length,
+    stay: values.length - back.length,
+  }
 }

@@ -1,5 +1,6 @@
 <!-- One figure in mm or degrees: usual ones as touches, any other typed; a caliper that types is a keyboard. -->
 <script setup lang="ts">
+import type { RunName } from '#core/cable/housing'
 import { typedNumber } from '#core/quantity/typed'
 import { within } from '#core/quantity/within'
 
@@ -14,6 +15,8 @@ const props = defineProps<{
   outWord: string
   hint?: string
   signed?: boolean
+  /** Which figure of the records it is, where this shop keeps them. */
+  like?: { run: RunName; figure: string }
 }>()
 const emit = defineEmits<{ figure: [value: number] }>()
 /** One figure is an instrument, not a form: it is read by the same bounds, without a form's machinery on the bench page. */
@@ -72,5 +75,6 @@ const say = (v: number) =>
         <button class="also px-3! whitespace-nowrap">Note it</button>
       </TextField>
     </form>
+    <LazyLikeHere v-if="like" class="mt-1" v-bind="like" @take="text = String($event)" />
   </div>
 </template>

@@ -257,6 +257,11 @@ function bringCloser(sixteenths: number) {
           inputmode="decimal"
         />
       </div>
+      <LazyLikeHere
+        :run="`${brake}-brake`"
+        :figure="`brake-barrel ${brake}`"
+        @take="close.form.setFieldValue('barrel', String($event))"
+      />
       <p v-if="closer.length" id="closer" class="label">Pads closer by</p>
       <div v-if="closer.length" class="-mt-2 grid grid-cols-3 gap-1" role="group" aria-labelledby="closer">
         <button

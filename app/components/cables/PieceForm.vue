@@ -1,6 +1,8 @@
 <!-- One piece of a run, measured: its length and where that was read, its bends, its housing. -->
 <script setup lang="ts">
 import { HOUSINGS, housingRefused, type Housing } from '#core/cable/housing'
+import { placesOf } from '#core/cable/places'
+import { housingFigure } from '#core/records/runs'
 import { LENGTH_READ, Run, type LengthRead, type Piece } from '#core/cable/run'
 import { typedNumber, typedNumbers } from '#core/quantity/typed'
 
@@ -75,6 +77,17 @@ watch(
     form.form.setFieldValue('why', '')
   },
 )
+/** The recorded figure of this piece, by its place on the run. */
+const figure = computed(() => {
+  const place = placesOf(props.run).find(p => p.piece === piece.name)?.place
+  return place ? housingFigure(props.run.run, place) : null
+})
+/** Taken from such bikes it says so; typed over, it is a guess again. */
+async function takeUsual(mm: number) {
+  form.form.setFieldValue('length', String(mm))
+  await nextTick()
+  form.form.setFieldValue('by', 'shop')
+}
 const refused = computed(() => (piece.kind === 'housing' ? housingRefused(props.run.run, typed.value.of) : null))
 </script>
 
@@ -103,6 +116,7 @@ const refused = computed(() => (piece.kind === 'housing' ? housingRefused(props.
         </select></label
       >
     </div>
+    <LazyLikeHere v-if="figure" :run="run.run" :figure="figure" @take="takeUsual" />
     <div v-if="piece.kind !== 'guide'" class="grid gap-2">
       <label class="label"
         >Length read from<select

@@ -63,6 +63,7 @@ function measured(gapMm: number) {
     in-word="clear"
     out-word="touching"
     hint="mm, plate to chain"
+    :like="byStop ? undefined : { run: 'front', figure: `front-${plate}` }"
     @figure="measured"
   />
   <p class="small">Cranks by hand, no finger near a moving chain.</p>

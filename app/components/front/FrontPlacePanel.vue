@@ -74,6 +74,7 @@ function placed(figure: number) {
     in-word="touching"
     out-word="high above"
     hint="mm, plate to tips"
+    :like="{ run: 'front', figure: 'front-height' }"
     @figure="placed"
   />
   <FigurePad

@@ -1,7 +1,7 @@
 <!-- One figure read in the setting gear: rod, marks or play. -->
 <script setup lang="ts">
 import type { HubParts } from '#core/hub/kinds'
-import { READING_WORDS } from '#core/hub/words'
+import { FIGURE_OF_WAY, READING_WORDS } from '#core/hub/words'
 
 const props = defineProps<{ parts: HubParts }>()
 const emit = defineEmits<{ read: [mm: number] }>()
@@ -29,6 +29,7 @@ const ENDS: Record<HubParts['way'], [string, string]> = {
     :in-word="ENDS[parts.way][0]"
     :out-word="ENDS[parts.way][1]"
     :hint="parts.way === 'marks' ? 'mm, + too tight' : 'mm'"
+    :like="{ run: 'hub', figure: FIGURE_OF_WAY[parts.way] }"
     @figure="emit('read', $event)"
   />
 </template>

@@ -176,6 +176,7 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
         in-word="close"
         out-word="wide"
         hint="mm, tips to tips"
+        :like="{ run: 'rear', figure: load === 'sagged' ? 'gap-sagged' : 'gap' }"
         @figure="measured"
       />
       <div v-if="next.turns !== 0" class="flex items-center gap-3 border-t border-rule pt-2" data-test="gap-turn">

@@ -13,6 +13,7 @@ import { attempts } from './0010_attempts'
 import { nights } from './0011_nights'
 import { joining } from './0012_joining'
 import { many } from './0013_many'
+import { knows } from './0014_knows'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -28,6 +29,7 @@ const MIGRATIONS = {
   '0011_nights': nights,
   '0012_joining': joining,
   '0013_many': many,
+  '0014_knows': knows,
 }
 
 /** Every migration of this version, the first one first. */

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { placeOfPiece } from '#core/cable/places'
 import type { Fitting } from '#core/cable/steps'
 import type { FarEnd } from '#core/cable/wire'
 import { farEndOf, leverSide } from '#core/ledger/farEnd'
@@ -48,25 +47,7 @@ function choose(piece: string) {
 }
 const losses = computed(() => (run.value ? lossAlong(run.value) : []))
 
-const outlier = useOutlier(state, record)
-const doubtful = shallowRef<{ run: Run; question: string } | null>(null)
-/** A piece of the rear run that was typed anew and lies far from what the shop has seen is asked about. */
-function questionOf(next: Run): string | null {
-  if (next.run !== 'rear' || !run.value) return null
-  for (const p of next.pieces) {
-    const place = p.kind === 'housing' ? placeOfPiece(p.name) : undefined
-    const before = run.value.pieces.find(x => x.name === p.name)
-    if (p.kind !== 'housing' || !place || (before?.kind === 'housing' && before.lengthMm === p.lengthMm)) continue
-    const question = outlier({ kind: 'housing', place, lengthMm: p.lengthMm, of: '4 mm', ends: 'metal' })
-    if (question) return question
-  }
-  return null
-}
-function keep(next: Run, sure = false) {
-  const question = sure ? null : questionOf(next)
-  doubtful.value = question ? { run: next, question } : null
-  if (!question) void put({ kind: 'run', run: next }, 'Noted the run')
-}
+const keep = (next: Run) => put({ kind: 'run', run: next }, 'Noted the run')
 
 const cables = useCables()
 const loop = useLoopBench(
@@ -149,13 +130,6 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
     </template>
     <template #above>
       <p v-if="trouble && panel !== 'cut'" class="stopped no-print" role="alert">{{ trouble }}</p>
-      <DoubtfulFigure
-        v-if="doubtful"
-        class="no-print mx-4 mt-2"
-        :question="doubtful.question"
-        @keep="keep(doubtful.run, true)"
-        @leave="doubtful = null"
-      />
     </template>
     <template #look>
       <div class="mat p-1">

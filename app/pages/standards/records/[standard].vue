@@ -2,9 +2,10 @@
 import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import { RecordPoint, RecordsOfStandard } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
-import { RECORD_RULES, recordRule } from '#core/records/chapters'
+import { RECORD_RULES, recordRule, sayFault, sayStandard } from '#core/records/chapters'
 import { FRAME_WORDS, type FrameKind } from '#core/records/frames'
 import type { Seen } from '#core/records/question'
+import { refDebounced } from '@vueuse/core'
 
 const standard = String(useRoute().params.standard)
 useHead({ title: `${standard} · Records · Ocho` })
@@ -24,10 +25,27 @@ const wanted = useRoute().query.figure
 const chosen = ref(figures.value.find(f => f.rule.key === wanted)?.rule.key ?? figures.value[0]?.rule.key ?? '')
 const frame = ref<FrameKind | 'all' | 'none'>('all')
 const one = computed(() => figures.value.find(f => f.rule.key === chosen.value) ?? null)
-const { data: points, status } = await useFetch(
-  () => `/api/standards/records/${encodeURIComponent(standard)}/${encodeURIComponent(chosen.value)}`,
-  { immediate: chosen.value !== '', watch: [chosen], transform: (raw: unknown) => RecordPoint.array().parse(raw) },
-)
+/** Which of the figure's points: by days and words. */
+const asked = reactive({ from: '', to: '', q: '' })
+const typed = refDebounced(toRef(asked, 'q'), 250)
+const {
+  data: points,
+  status,
+  error: notFound,
+} = await useFetch(() => `/api/standards/records/${encodeURIComponent(standard)}/${encodeURIComponent(chosen.value)}`, {
+  query: computed(() => ({ from: asked.from || undefined, to: asked.to || undefined, q: typed.value || undefined })),
+  immediate: chosen.value !== '',
+  watch: [chosen],
+  transform: (raw: unknown) => RecordPoint.array().parse(raw),
+})
+const narrowed = computed(() => Boolean(asked.from || asked.to || asked.q))
+const all = () => Object.assign(asked, { from: '', to: '', q: '' })
+const mayExport = computed(() => session.now?.person?.role === 'owner')
+const file = (as: 'json' | 'records') => `/api/standards/export?as=${as}&standard=${encodeURIComponent(standard)}`
+const print = () => window.print()
+/** How cures held, as far as it is known. */
+const sayHeld = (f: { held: number; back: number }) =>
+  f.held + f.back === 0 ? 'too new to say' : `held ${f.held} of ${f.held + f.back}`
 watch(chosen, () => {
   frame.value = 'all'
 })
@@ -76,9 +94,17 @@ const open = (p: RecordPoint) => {
         <h2 class="text-2xl font-bold">
           <span class="figure">{{ standard }}</span>
         </h2>
+        <p>{{ sayStandard(standard) ?? 'a part of your own' }}</p>
         <p class="text-soft">
           {{ records.bikes }} {{ records.bikes === 1 ? 'bike' : 'bikes' }}, the latest figure of each.
-          <NuxtLink to="/standards/records" class="underline">All standards</NuxtLink>
+          <NuxtLink to="/standards/records" class="no-print underline">All standards</NuxtLink>
+        </p>
+        <p class="no-print mt-2 flex flex-wrap gap-x-5">
+          <button type="button" class="quiet underline" data-test="print-standard" @click="print">Print</button>
+          <template v-if="mayExport"
+            ><a class="quiet underline" :href="file('records')" data-test="standard-csv">Records, CSV</a
+            ><a class="quiet underline" :href="file('json')" data-test="standard-json">All, JSON</a></template
+          >
         </p>
         <RadioGroup v-model="chosen" as="div" aria-label="Figure" class="mt-3 border-t-2 border-ink">
           <RadioGroupOption
@@ -120,6 +146,23 @@ const open = (p: RecordPoint) => {
         <p v-if="!figures.length" class="mt-3 border-2 border-dashed border-rule p-6 text-soft">
           Nothing is recorded under {{ standard }} yet.
         </p>
+        <template v-if="records.faults.length">
+          <h3 class="mt-5 font-bold">What was wrong, and whether the cure held</h3>
+          <ul class="border-t-2 border-ink" data-test="faults">
+            <li
+              v-for="f in records.faults"
+              :key="f.fault"
+              class="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-3 border-b border-rule py-1"
+            >
+              <span>{{ sayFault(standard, f.fault) }}</span><span class="figure font-semibold"
+                >{{ f.found }} {{ f.found === 1 ? 'time' : 'times' }}</span
+              ><span class="small col-span-2"
+                >{{ f.cured }} put right, {{ sayHeld(f)
+                }}{{ f.found > f.cured ? `, ${f.found - f.cured} left as it was` : '' }}</span
+              >
+            </li>
+          </ul>
+        </template>
       </section>
       <section v-if="one && seen" class="min-w-0" :aria-label="one.rule.what" data-test="one-figure">
         <h2 class="text-xl font-bold">{{ one.rule.what }}</h2>
@@ -145,8 +188,27 @@ const open = (p: RecordPoint) => {
             ></ClientOnly
           >
         </div>
-        <p v-if="status === 'pending'" class="mt-2 text-soft" role="status">Reading the figures</p>
-        <ol class="mt-3 max-h-80 overflow-y-auto border-t border-rule" data-test="points">
+        <form
+          class="no-print mt-3 grid grid-cols-2 items-end gap-2 sm:grid-cols-[1fr_9.5rem_9.5rem_auto]"
+          @submit.prevent
+        >
+          <label class="label col-span-2 sm:col-span-1"
+            >Bike, tag or job<input v-model="asked.q" class="field" autocomplete="off" data-test="points-q"
+          /></label>
+          <label class="label"
+            >From<input v-model="asked.from" class="field figure" type="date" data-test="points-from"
+          /></label>
+          <label class="label"
+            >To<input v-model="asked.to" class="field figure" type="date" data-test="points-to"
+          /></label>
+          <button v-if="narrowed" type="button" class="quiet" data-test="points-all" @click="all">Show all</button>
+        </form>
+        <p v-if="notFound" class="wrong mt-2" role="alert">{{ notFound.data?.data?.message ?? OFFLINE_WORDS }}</p>
+        <p v-else-if="status === 'pending'" class="mt-2 text-soft" role="status">Reading the figures</p>
+        <p v-else-if="!shown.length" class="mt-2 text-soft" role="status">
+          {{ narrowed ? 'No such figure in these days, or of such a bike.' : 'Nothing here.' }}
+        </p>
+        <ol class="no-print mt-3 max-h-80 overflow-y-auto border-t border-rule" data-test="points">
           <li v-for="p in shown" :key="p.id" class="border-b border-rule">
             <NuxtLink
               v-if="p.job"

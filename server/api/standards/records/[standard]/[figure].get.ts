@@ -1,9 +1,9 @@
-import { type RecordPoint, StandardId } from '#core/http/records'
+import { PointsAsked, type RecordPoint, StandardId } from '#core/http/records'
 import { recordRule } from '#core/records/chapters'
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
 import { requireSession } from '../../../../auth/actor'
-import { param } from '../../../../auth/refuse'
+import { param, query } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'
 import { pointsOf } from '../../../../db/records'
 import { db } from '../../../../db/shared'
@@ -17,7 +17,7 @@ export default defineEventHandler(async (event): Promise<RecordPoint[]> => {
   const { shop } = await requireSession(event)
   const standard = param(event, 'standard', StandardId)
   const figure = param(event, 'figure', z.string().transform(decode).pipe(FigureKey))
-  return inShop(db(), shop, tx => pointsOf(tx, shop, standard, figure))
+  return inShop(db(), shop, tx => pointsOf(tx, shop, standard, figure, query(event, PointsAsked)))
 })
 
 function decode(text: string): string {

@@ -1,0 +1,46 @@
+import type { FaultFound } from '../chapter/records'
+import type { Cause } from '../response/causes'
+import type { Part } from './benchEvents'
+import { standardOf } from './records'
+import type { RearState } from './state'
+
+/** From so many sixteenths net a screw was wrong, and not only tried. `model` */
+const TURNED = 2
+/** What a part is renewed for, as far as it is the gears' own. `practice` */
+const RENEWED_FOR: Record<Part, Cause> = {
+  cable: 'friction',
+  hanger: 'hanger',
+  shifter: 'mismatch',
+  derailleur: 'mismatch',
+  cassette: 'wear',
+}
+
+/** What may be declined and is a cause of its own. */
+const DECLINED = ['hanger', 'mismatch', 'friction', 'wear'] as const satisfies readonly Cause[]
+
+/** What turned out to be wrong with a rear derailleur, told from what was done: a belief is an opinion, a cure is a fact. */
+export function rearFaults({
+  rear,
+  job,
+}: {
+  rear: RearState
+  job: { handedBack?: { fault: string | null } | null }
+}): FaultFound[] {
+  const { parts, net, renewed, bends, clamps, waived } = rear
+  if (!parts) return []
+  const cured = new Set<Cause>(renewed.map(p => RENEWED_FOR[p]))
+  if (bends.length) cured.add('hanger')
+  if (Math.abs(net.barrel) >= TURNED || clamps.length > 0) cured.add('tension')
+  if (Math.abs(net.H) >= TURNED || Math.abs(net.L) >= TURNED) cured.add('stops')
+  // a new run is clamped and wound in: that is its fitting, not a fault of tension
+  if (cured.has('friction')) cured.delete('tension')
+  const declined = job.handedBack?.fault
+  const left = new Set<Cause>(DECLINED.filter(c => c === declined))
+  if (waived.has('hanger')) left.add('hanger')
+  if (waived.has('parts')) left.add('mismatch')
+  const standard = standardOf(parts)
+  return [
+    ...[...cured].filter(c => !left.has(c)).map(fault => ({ standard, fault, cured: true })),
+    ...[...left].map(fault => ({ standard, fault, cured: false })),
+  ]
+}
