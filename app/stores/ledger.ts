@@ -29,7 +29,7 @@ export const useLedger = defineStore('ledger', () => {
   /** The log as far as this device knows it; null stands for what it cannot read. */
   const log = computed(() => [...stored.value, ...waiting.value, ...(newer.value ? [null] : [])])
   const state = computed(() => reduce(log.value))
-  const standards = computed(() => standardsWith(record.value?.own ?? []))
+  const standards = computed(() => standardsWith(record.value?.own ?? [], record.value?.settled))
   const lastSeq = computed(() => stored.value.at(-1)?.seq ?? 0)
   const closed = computed(() => Boolean(record.value?.closedAt))
 

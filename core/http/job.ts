@@ -5,6 +5,7 @@ import { DETAILS, LEAVES, WAITS } from '../job/events'
 import { Seen } from '../job/seen'
 import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
+import { Settled } from '../standards/settled'
 import { Sheet } from '../ledger/sheet'
 import { FrameKind } from '../records/frames'
 import { line, moment, optionalLine } from './words'
@@ -98,6 +99,8 @@ export const JobView = z.object({
   people: z.record(z.string(), z.string()),
   /** What this shop measured of the standards, so that sums at the bench go by it, offline too. */
   own: z.array(OwnFigure).default([]),
+  /** How renewed runs had settled when they came back here, the latest. */
+  settled: z.array(Settled).default([]),
   /** What the customer must be called for: something failed after the bike was handed back. */
   call: z.string().nullable().default(null),
   /** What stood there before something was put right, the latest first. */

@@ -473,7 +473,7 @@ describe('what the rider is told', () => {
   }
   test('a new run settles, less after bedding; an old one does not', () => {
     expect(sheetFor({}).tell.join(' ')).not.toContain('beds in')
-    expect(sheetFor({}, { kind: 'replace', part: 'cable' }).tell[0]).toContain('1/4 to 1/2 turn out')
+    expect(sheetFor({}, { kind: 'replace', part: 'cable' }).tell[0]).toContain('1/4 to 5/8 turn out')
     expect(sheetFor({}, { kind: 'replace', part: 'cable' }, { kind: 'bedded', shifts: 30 }).tell[0]).toContain(
       '1/8 to 1/4 turn out',
     )

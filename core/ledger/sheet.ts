@@ -13,7 +13,9 @@ import { DECLINABLE, DECLINABLE_IDS, type Declinable } from '../job/declined'
 import { LEAVES, UNPROVEN, type Leaves } from '../job/events'
 import { barrelAssumed, type RearOpinion } from '../rear/facts'
 import { RearParts, sayNumbers } from '../rear/parts'
-import { workOf } from '../rear/state'
+import { newRunOf } from '../rear/newRun'
+import { slackMargin } from '../rear/settle'
+import { barrelLeft, workOf } from '../rear/state'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { CHAPTERS, type ChapterName } from './chapters'
 import { drivetrainOf } from './drivetrain'
@@ -22,9 +24,6 @@ import type { JobState } from './reduce'
 
 /** Which model froze a sheet: raised when a figure would come out otherwise. */
 const MODEL_VERSION = 4
-/** Settle-in recall, days after hand-back. `practice` */
-export const RECALL_DAYS = 14
-
 const Fact = z.object({
   what: z.string(),
   figure: z.string(),
@@ -71,6 +70,11 @@ export const Sheet = z.object({
   work: z.number(),
   /** Cable lost to friction as it was found, mm both ways, where what was heard told it; sheets from before it was kept say nothing. */
   frictionMm: z.number().nullable().default(null),
+  /** The run that was renewed, and how far it may go slack before a gear is off: what its return teaches. Null where none was. */
+  settle: z
+    .object({ housingMm: z.number().nullable(), bedded: z.boolean(), marginTurns: z.number().nullable() })
+    .nullable()
+    .default(null),
 })
 export type Sheet = z.infer<typeof Sheet>
 
@@ -146,7 +150,14 @@ export function sheetOf(state: JobState, believed: Believed, leaving: Leaving, s
     belief: believed.rear ? keptBelief(believed.rear.posterior, believed.rear.analysis) : {},
     work: workOf(rear),
     frictionMm: frictionFound(believed.first ?? believed.rear),
+    settle: settleOf(state, believed),
   }
+}
+
+function settleOf({ rear, cable }: JobState, believed: Believed): Sheet['settle'] {
+  const run = newRunOf(rear, cable)
+  const window = believed.rear?.advice.windowTurns ?? null
+  return run && { ...run, marginTurns: slackMargin(barrelLeft(rear)?.inTurns ?? 0, window) }
 }
 
 /** Nearer than this, in logarithms, the shifts told the friction, and not what is usual: a bike nobody heard has half as much again. `model` */

@@ -28,6 +28,7 @@ export const TEST_SHEET: Sheet = {
   right: 0.97,
   recallOn: '2026-12-04',
   frictionMm: null,
+  settle: null,
   runs: [],
   hub: null,
   brakes: [],

@@ -1,3 +1,4 @@
+import type { CableState } from '../cable/state'
 import type { Fact, Facts } from '../chapter/chapter'
 import { SCREWS, SCREW_WORDS, sayNet } from '../chapter/screws'
 import { sayChance } from '../quantity/chance'
@@ -8,7 +9,8 @@ import type { Part } from './benchEvents'
 import type { RearOf } from './events'
 import { gapNow, learntGapPerTurn } from './gap'
 import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
-import { SETTLE, settleForecast, TELL_RIDER } from './settle'
+import { newRunOf } from './newRun'
+import { sayForecast, SETTLE, settleForecast, settlingIn, TELL_RIDER } from './settle'
 import { barrelLeft, type RearState } from './state'
 
 /** What a belief says of a rear: before the barrel was first turned, and as it leaves. */
@@ -23,11 +25,15 @@ export type RearOpinion = {
 const NAMED = 0.5
 
 /** What the sheet says of a rear derailleur. */
-export const rearFacts = ({ rear }: { rear: RearState }, opinion: RearOpinion | null, s: Standards): Facts => ({
+export const rearFacts = (
+  { rear, cable }: { rear: RearState; cable: CableState },
+  opinion: RearOpinion | null,
+  s: Standards,
+): Facts => ({
   found: found(rear, opinion),
   done: done(rear),
   left: left(rear, opinion),
-  tell: tell(rear, s),
+  tell: tell(rear, cable, s),
 })
 
 function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
@@ -199,17 +205,18 @@ const bentBack = (rear: RearState): boolean =>
 
 const BENT_BACK = 'The derailleur hanger was bent back this once and is weaker for it: have a new one fitted soon.'
 
-function tell(rear: RearState, s: Standards): string[] {
+function tell(rear: RearState, cable: CableState, s: Standards): string[] {
   if (!rear.parts) return []
-  return [...(bentBack(rear) ? [BENT_BACK] : []), ...tellSettle(rear, s)]
+  return [...(bentBack(rear) ? [BENT_BACK] : []), ...tellSettle(rear, cable, s)]
 }
 
-function tellSettle(rear: RearState, s: Standards): string[] {
-  const settle = settleForecast({ renewed: rear.renewed.includes('cable'), beddingShifts: rear.beddedShifts }, s)
-  if (!settle) return [TELL_RIDER]
+function tellSettle(rear: RearState, cable: CableState, s: Standards): string[] {
+  const run = newRunOf(rear, cable)
+  if (!run) return [TELL_RIDER]
+  const settle = settleForecast(run, settlingIn(s))
   const less = rear.beddedShifts ? ', less for the bedding shifts done' : ''
   return [
-    `A new run beds in: expect the barrel ${sayTurns(settle.fromTurns)} to ${sayTurns(settle.toTurns)} turn out after ${SETTLE.rides} or ${SETTLE.weeks}${less}.`,
+    `A new run beds in: expect the barrel ${sayForecast(settle)} after ${SETTLE.rides} or ${SETTLE.weeks}${less}.`,
     TELL_RIDER,
   ]
 }

@@ -7,7 +7,7 @@ import { barrelStartTurns, clampJudged, lastLoopMm, reclampRecipe } from './clam
 import { capacityNeeded, chainLinks, chainWearLimitPercent } from './chain'
 import { B_SCREW, gapInStandFor, gapTurn, learntGapPerTurn } from './gap'
 import { badReading, fitHanger, hangerMisfitMm, hangerPlan, hangerSpreadDeg, READING_SD_MM } from './hanger'
-import { BEDDING_SHIFTS, settleForecast } from './settle'
+import { BEDDING_SHIFTS, sayForecast, settleForecast, usualSettling } from './settle'
 import { stopTurn } from './asSeen'
 import { lTargetMm, learntMmPerTurn } from './stops'
 import { GAPS, PLACINGS, STEPS } from '../procedure/schools'
@@ -49,8 +49,8 @@ test.each<[string, unknown, unknown]>([
   ],
   [
     'settling after a new run, turns out',
-    [settleForecast({ renewed: true, beddingShifts: 0 }), BEDDING_SHIFTS],
-    [{ fromTurns: 0.25, toTurns: 0.5 }, 30],
+    [sayForecast(settleForecast({ housingMm: null, bedded: false }, usualSettling())), BEDDING_SHIFTS],
+    ['1/4 to 5/8 turn out', 30],
   ],
   [
     'pinch and hanger bolt, N·m (from memory)',
@@ -130,11 +130,6 @@ describe('what follows from them', () => {
     expect(reclampRecipe({ turnsOut: 0, wantedTurns: -0.5, rangeTurns: 6, threadMm: 0.8 }).drawMm).toBeLessThan(0) // too tight: let out
     expect(() => reclampRecipe({ turnsOut: 7, wantedTurns: 0, rangeTurns: 6, threadMm: 0.8 })).toThrow(/turnsOut/)
     expect([0.5, -1, 1.5, 2.5].map(clampJudged)).toEqual(['good', 'good', 'fair', 'poor'])
-  })
-  test('bedding shifts take some of the settling out, and an old run settles no more', () => {
-    expect(settleForecast({ renewed: false, beddingShifts: 0 })).toBeNull()
-    expect(settleForecast({ renewed: true, beddingShifts: 0 })).toEqual({ fromTurns: 0.25, toTurns: 0.5 })
-    expect(settleForecast({ renewed: true, beddingShifts: 60 })!.toTurns).toBeLessThan(0.5)
   })
 })
 

@@ -3,6 +3,7 @@ import type { Provenance } from '../quantity/provenance'
 import { tableEntry } from './catalogue'
 import { FigureValue, figureOf, meanOf } from './entry'
 import { Kind, ruleOf } from './kinds'
+import type { Settled } from './settled'
 import type { ShopValue } from './shopValues'
 
 /** A figure that this shop measured itself, the latest of it. */
@@ -10,7 +11,11 @@ export const OwnFigure = z.object({ kind: Kind, entry: z.string(), figure: z.str
 export type OwnFigure = z.infer<typeof OwnFigure>
 
 /** The figures that count in a shop: what it measured itself, else the table's. Sums ask here, never the table alone. */
-export type Standards = { readonly own: ReadonlyMap<string, FigureValue> }
+export type Standards = {
+  readonly own: ReadonlyMap<string, FigureValue>
+  /** How renewed runs had settled when they came back here. */
+  readonly settled: readonly Settled[]
+}
 
 const keyOf = (kind: Kind, entry: string, figure: string): string => `${kind}/${entry}/${figure}`
 
@@ -23,7 +28,8 @@ export function ownFigures(values: readonly ShopValue[]): OwnFigure[] {
   )
 }
 
-export const standardsWith = (own: readonly OwnFigure[]): Standards => ({
+export const standardsWith = (own: readonly OwnFigure[], settled: readonly Settled[] = []): Standards => ({
+  settled,
   own: new Map(own.map(o => [keyOf(o.kind, o.entry, o.figure), o.value])),
 })
 

@@ -55,13 +55,14 @@ describe('walls between shops', () => {
       owner,
     )
     expect(rows[0]).toEqual({ super: false, bypass: false, owns: 0 })
-    // of those that run as another role, two look across shops (whose code is it?) and one appends, as a role that can do nothing else
+    // of those that run as another role, three look across shops (whose code is it?) and one appends, as a role that can do nothing else
     const { rows: definers } = await sql<{ name: string; walls: boolean }>`
       select p.proname as name, not (r.rolsuper or r.rolbypassrls) as walls
       from pg_proc p join pg_roles r on r.oid = p.proowner
       where p.prosecdef and p.pronamespace = 'public'::regnamespace order by 1`.execute(owner)
     expect(definers).toEqual([
       { name: 'append_events', walls: true },
+      { name: 'shop_of_calendar', walls: false },
       { name: 'shop_of_code', walls: false },
       { name: 'shop_of_joining', walls: false },
     ])

@@ -5,6 +5,7 @@ import type { ShopTx } from './connect'
 import { jobByNumber, notesOf } from './jobs'
 import { editsOf } from './details'
 import { lastSheet } from './sheets'
+import { settledOf } from './settling'
 import { shopValues } from './standards'
 
 /** One job as its pages need it, or null. */
@@ -32,6 +33,7 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
     sheet: job.closed_at ? await lastSheet(tx, shop, { job: job.id }) : null,
     people: Object.fromEntries(everyone.map(p => [p.id, p.name])),
     own: ownFigures(await shopValues(tx, shop)),
+    settled: await settledOf(tx, shop),
     call: job.call,
     edits: await editsOf(tx, shop, job.id),
   }

@@ -12,13 +12,15 @@ import { UNPROVEN } from '#core/job/events'
 import { mayHandBack, mayLeave, type Hand } from '#core/ledger/gates'
 import { priorFor } from '#core/ledger/belief'
 import { reduce, type JobState } from '#core/ledger/reduce'
-import { RECALL_DAYS, Sheet, sheetOf, type Believed, type Leaving } from '#core/ledger/sheet'
+import { Sheet, sheetOf, type Believed, type Leaving } from '#core/ledger/sheet'
+import { recallDays } from '#core/rear/newRun'
 import { ownFigures, standardsWith, type Standards } from '#core/standards/inForce'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
 import { append, entriesAfter, lockJob, NoSuchJob, type Outcome, type Signed } from './ledger'
 import { keepRecords, takeRecordsBack } from './records'
+import { bookRecall, keepSettled, settledOf, takeSettledBack } from './settling'
 import { shopValues } from './standards'
 
 /** The bike must stay, or the job as it is; the words say why and what to do. */
@@ -46,8 +48,8 @@ export async function lastSheet(
 }
 
 /** Date of the settle-in recall, in the shop's own days. */
-const recallDate = (at: Date, zone: string): string =>
-  formatISO(addDays(new TZDate(at, zone), RECALL_DAYS), { representation: 'date' })
+const recallDate = (at: Date, zone: string, days: number): string =>
+  formatISO(addDays(new TZDate(at, zone), days), { representation: 'date' })
 
 /** A job as its sheet is worked out from: read at one moment. */
 type Snapshot = {
@@ -70,7 +72,7 @@ async function snapshot(tx: ShopTx, shop: string, number: number): Promise<Snaps
     entries: log.length,
     known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
     zone,
-    standards: standardsWith(ownFigures(await shopValues(tx, shop))),
+    standards: standardsWith(ownFigures(await shopValues(tx, shop)), await settledOf(tx, shop)),
   }
 }
 
@@ -95,7 +97,9 @@ async function believe(state: JobState, known: Sheet | null, s: Standards): Prom
 
 async function draft(from: Snapshot, leaving: Omit<Leaving, 'recallOn'>, at: Date): Promise<Sheet> {
   const believed = await believe(from.state, from.known, from.standards)
-  const recallOn = UNPROVEN.has(leaving.how) ? null : recallDate(at, from.zone)
+  const { rear, cable } = from.state
+  const days = recallDays(rear, cable, believed.rear?.advice.windowTurns ?? null, from.standards)
+  const recallOn = UNPROVEN.has(leaving.how) ? null : recallDate(at, from.zone, days)
   return sheetOf(from.state, believed, { ...leaving, recallOn }, from.standards)
 }
 
@@ -205,8 +209,8 @@ async function freeze(
   const handedBack = { how: order.how, fault: order.fault, by: PersonId.parse(person), at: at.toISOString() }
   const left = { ...state, job: { ...state.job, handedBack } }
   await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, left, sheet, at)
-  if (sheet.recallOn)
-    await tx.insertInto('recall').values({ shop, id: newId(), job: job.id, due_on: sheet.recallOn }).execute()
+  await keepSettled(tx, shop, { id: job.id, known: job.known_job }, left, at)
+  if (sheet.recallOn) await bookRecall(tx, shop, job.id, sheet)
   await tx
     .updateTable('job')
     .set({ closed_at: at, place: order.how === 'cancelled' ? 'gone' : 'door', stand: null, waits: null })
@@ -261,6 +265,7 @@ export async function reopen(
       .where('number', '=', number)
       .execute()
     await takeRecordsBack(tx, shop, job.id)
+    await takeSettledBack(tx, shop, job.id)
     await tx
       .deleteFrom('recall')
       .where('shop', '=', shop)

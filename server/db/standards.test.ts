@@ -203,6 +203,9 @@ describe('records', () => {
   })
   test('points are found by day in the shop’s zone, by bike, by job and by tag', async () => {
     const s = await newShop()
+    await inShop(db, s.shop, tx =>
+      tx.updateTable('shop').set({ zone: 'Europe/Paris' }).where('shop', '=', s.shop).execute(),
+    )
     const late = await s.visit({ at: '2026-10-01T23:30:00.000Z' }, [loop(280)])
     await s.visit({ at: '2026-10-05T12:00:00.000Z' }, [loop(300)])
     const found = async (asked: PointsAsked) =>

@@ -10,7 +10,8 @@ import { PROVENANCE_WORDS } from '#core/quantity/provenance'
 import { ringCountOf } from '#core/ledger/ringCount'
 import { mayReachLargest, reachesLargest } from '#core/rear/gates'
 import { leftOut, ringsOf, type Ring } from '#core/rear/rings'
-import { settleForecast } from '#core/rear/settle'
+import { newRunOf } from '#core/rear/newRun'
+import { BEDDING_SHIFTS, beddingGains, sayForecast, SETTLE, settleForecast, settlingIn } from '#core/rear/settle'
 import { sayTurns } from '#core/quantity/turns'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
@@ -80,15 +81,10 @@ function toggleTorque(id: TorqueId) {
   loose.value = next
 }
 const torqued = () => emit('record', { kind: 'torqued', exceptions: [...loose.value] }, 'Noted the torques')
-const forecast = computed(() =>
-  settleForecast(
-    {
-      renewed: props.state.rear.renewed.includes('cable'),
-      beddingShifts: props.state.rear.beddedShifts,
-    },
-    standards.value,
-  ),
-)
+const run = computed(() => newRunOf(props.state.rear, props.state.cable))
+const forecast = computed(() => (run.value ? settleForecast(run.value, settlingIn(standards.value)) : null))
+/** How many days bedding puts the next look off; null where it is done, or gains little. */
+const bedding = computed(() => (run.value ? beddingGains(null, run.value, settlingIn(standards.value)) : null))
 </script>
 
 <template>
@@ -196,8 +192,12 @@ const forecast = computed(() =>
         Cut and cap{{ state.rear.cut ? ` ✓ ${state.rear.cut.tailMm} mm` : '' }}
       </button>
       <p v-if="forecast" class="border-t border-rule pt-2" data-test="forecast">
-        New run: expect the barrel {{ sayTurns(forecast.fromTurns) }} to {{ sayTurns(forecast.toTurns) }} turn out after
-        1 to 3 rides or 2 to 3 weeks.
+        New run: expect the barrel {{ sayForecast(forecast) }} after {{ SETTLE.rides }} or {{ SETTLE.weeks
+        }}{{ standards.settled.length ? `, as ${standards.settled.length} that came back here say` : '' }}.
+        <template v-if="bedding"
+          >{{ BEDDING_SHIFTS }} firm full-range shifts before it leaves put the next look off by
+          {{ bedding }} days.</template
+        >
       </p>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>
