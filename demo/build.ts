@@ -138,7 +138,7 @@ async function buildPast(
     await inShop(db, shop, async tx => {
       await tx
         .updateTable('recall')
-        .set({ done_at: addDays(at, 14) })
+        .set({ done_at: addDays(at, 14), state: 'came' })
         .where('shop', '=', shop)
         .where('due_on', '<', now.toISOString().slice(0, 10))
         .where('done_at', 'is', null)

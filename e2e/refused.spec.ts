@@ -318,13 +318,21 @@ function routes(number: number, id: string): { method: string; path: string; fil
           .replace('[tag]', '41')
           .replace('[id]', id)
           .replace('[standard]', 'r14-10')
+          .replace('[token]', 'no-such-token-of-anybody.ics')
           .replace('[figure]', 'barrel')}`,
         file,
       }
     })
 }
 
-const OPEN = ['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts', 'join.post.ts']
+const OPEN = [
+  'health.get.ts',
+  'sign-in.get.ts',
+  'sign-in.post.ts',
+  'first-run.post.ts',
+  'join.post.ts',
+  'calendar/[token].get.ts',
+]
 const send = (request: APIRequestContext, r: { method: string; path: string }, data?: unknown) =>
   request.fetch(`${SERVER()}${r.path}`, {
     method: r.method,
@@ -334,7 +342,7 @@ const send = (request: APIRequestContext, r: { method: string; path: string }, d
     maxRedirects: 0,
   })
 
-test('every route but health, sign-in, first run and joining needs a session', async ({ request }) => {
+test('every route but health, sign-in, first run, joining and a calendar’s link needs a session', async ({ request }) => {
   for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file)))
     expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
 })

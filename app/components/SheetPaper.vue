@@ -1,7 +1,7 @@
 <!-- A job's paper as it prints on one A4 page: what does not fit says how much more there is. -->
 <script setup lang="ts">
 import type { JobView } from '#core/http/job'
-import { moreWords, paperOf, type PaperKind } from '#core/ledger/paper'
+import { moreWords, paperOf, type PaperKind } from '#core/paper/paper'
 import type { Sheet } from '#core/ledger/sheet'
 
 const props = defineProps<{
@@ -62,6 +62,7 @@ const paper = computed(() =>
         >
       </dl>
     </section>
+    <LazySetupCodes v-if="paper.codes.length || paper.card.length" :codes="paper.codes" :card="paper.card" />
     <footer class="mt-2 border-t-2 border-current pt-1">
       <p v-for="t in paper.foot" :key="t">{{ t }}</p>
       <p>{{ paper.signed }}</p>

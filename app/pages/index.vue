@@ -299,7 +299,14 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <div class="mt-6 grid gap-8 max-sm:order-4 lg:grid-cols-[1.7fr_1fr]">
         <DoorList :jobs="door" @collected="collected" />
         <section v-if="floor" aria-labelledby="recalls-title">
-          <h2 id="recalls-title" class="mb-2 font-bold">Recalls, this fortnight</h2>
+          <h2 id="recalls-title" class="mb-2 font-bold">
+            <NuxtLink
+              to="/recalls"
+              class="inline-flex min-h-11 items-center underline underline-offset-4"
+              data-test="to-recalls"
+              >Recalls, this fortnight</NuxtLink
+            >
+          </h2>
           <FortnightStrip :today="floor.today" :recalls="floor.recalls" />
         </section>
       </div>

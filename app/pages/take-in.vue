@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { TZDate } from '@date-fns/tz'
 import { addDays, format, set } from 'date-fns'
-import { NumberOfJob } from '#core/http/answers'
+import { Made, NumberOfJob } from '#core/http/answers'
 import { DoorView, FoundBike, TakeIn } from '#core/http/job'
 import { isSaid, SAID_AT_DOOR, withPhrase } from '#core/procedure/history'
 import { nameBySeen, UNSEEN, type Seen } from '#core/job/seen'
 import { fromSixteenths } from '#core/quantity/turns'
 import type { FrameKind } from '#core/records/frames'
 import { typedFromParts } from '#core/rear/typedParts'
+import { arrivesWith, noteOf, type Setup } from '#core/travel/setup'
 import type { Brought } from '~/components/take-in/WhoBrings.vue'
 
 useHead({ title: 'At the door · Ocho' })
@@ -116,12 +117,30 @@ const order = useContractForm({
   }),
   line: field => (field === 'promisedAt' ? 'promised' : field),
   send: value => ask(NumberOfJob, '/api/jobs', { method: 'POST', body: value }),
-  done: ({ number }) => {
+  done: async ({ number }) => {
     draft.forget()
+    if (code.value) await bringSetup(number, code.value)
     return navigateTo(without.value || gears.open.value ? `/jobs/${number}` : `/jobs/${number}/rear`)
   },
 })
 const { form, trouble, server } = order
+
+/** A setup that the bike brought with it: what it says of the rear fills the form, the rest follows once the job is there. */
+const code = shallowRef<Setup | null>(null)
+const reading = ref(false)
+function start(from: Setup) {
+  code.value = from
+  reading.value = false
+  if (!known.value && !form.state.values.bike.name.trim()) form.setFieldValue('bike.name', from.bike)
+  gears.restart(from.rear ? typedFromParts(from.rear, from.rear.barrel.turnsOut) : null)
+  gears.open.value = false
+  const wheels = Object.fromEntries(from.brakes.map(b => [b.parts.brake, b.parts.kind]))
+  seen.value = { ...seen.value, ...wheels, sprockets: from.rear ? from.rear.cassette.teeth.length : 1 }
+}
+async function bringSetup(number: number, from: Setup) {
+  for (const event of arrivesWith(from)) await useOutbox().put(number, event, 1)
+  await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text: noteOf(from) } })
+}
 const typedOrder = form.useStore(s => s.values)
 const nameErrors = form.useStore(s => s.fieldMeta['customer.name']?.errors ?? [])
 const past = form.useStore(s => inThePast(fromShopClock(s.values.promised, zone.value)))
@@ -208,8 +227,21 @@ const summary = computed(() =>
             </div>
             <button type="button" class="quiet" data-test="someone-else" @click="someoneElse">Someone else</button>
           </div>
-          <WhoBrings
+          <p v-if="code" class="border-l-[6px] border-ink pl-3" data-test="by-code">
+            Starts from its code: <b>{{ code.bike }}</b>, left {{ sayDay(code.left) }}.
+          </p>
+          <LazyFromCode v-if="reading" @take="start" @close="reading = false" />
+          <button
             v-else
+            type="button"
+            class="quiet justify-self-start underline"
+            data-test="it-has-code"
+            @click="reading = true"
+          >
+            It brings its setup in a square code
+          </button>
+          <WhoBrings
+            v-if="!brought"
             :model-value="typedOrder.customer.name"
             :zone="zone"
             :error="firstError(nameErrors) ?? server['customer.name'] ?? null"

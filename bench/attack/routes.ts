@@ -19,6 +19,7 @@ export function routesWith({ number, id, tag }: Ids): Route[] {
         .replace('[tag]', tag)
         .replace('[id]', id)
         .replace('[standard]', 'r14-10')
+        .replace('[token]', 'no-such-token-of-anybody.ics')
         .replace('[figure]', 'barrel')
       return { file, method: method!.toUpperCase(), path: `/api/${filled}` }
     })
@@ -26,7 +27,14 @@ export function routesWith({ number, id, tag }: Ids): Route[] {
 }
 
 /** Answer before anyone is signed in. */
-export const OPEN = new Set(['health.get.ts', 'sign-in.get.ts', 'sign-in.post.ts', 'first-run.post.ts', 'join.post.ts'])
+export const OPEN = new Set([
+  'health.get.ts',
+  'sign-in.get.ts',
+  'sign-in.post.ts',
+  'first-run.post.ts',
+  'join.post.ts',
+  'calendar/[token].get.ts',
+])
 /** End the session that asks, or never end by themselves. */
 export const APART = new Set(['sign-out.post.ts', 'jobs/[number]/live.get.ts'])
 /** For owners: written down here a second time, apart from the routes. */
@@ -56,5 +64,8 @@ export const OWNERS = new Set([
 export const MECHANICS = new Set([
   'cables/templates/[id].delete.ts',
   'cables/templates/index.post.ts',
+  'calendars/[id].delete.ts',
+  'calendars/index.post.ts',
+  'recalls/desk.post.ts',
   'standards/values.post.ts',
 ])

@@ -1,7 +1,8 @@
 import { chapter, type AnyEvent } from '../chapter/chapter'
 import { SCHOOLS, type SchoolKind } from '../procedure/schools'
 import { DECLINABLE } from './declined'
-import { DETAIL_WORDS, JOB_EVENTS, LEFT_WORDS, WAITS_WORDS, type JobEvent } from './events'
+import { sayNet } from '../chapter/screws'
+import { DETAIL_WORDS, JOB_EVENTS, LEFT_WORDS, RIDER_WORDS, WAITS_WORDS, type JobEvent } from './events'
 import { saySeen } from './seen'
 import { jobAfter, noJob, type JobChapter } from './state'
 
@@ -27,6 +28,8 @@ function sayJob(e: JobEvent): string {
       return `Put right: ${e.fields.map(f => DETAIL_WORDS[f]).join(', ')}`
     case 'seen':
       return `Seen at the door: ${saySeen(e.seen)}`
+    case 'riderSaid':
+      return `Its rider says: ${RIDER_WORDS[e.says]}${e.sixteenths ? `, turned the barrel ${sayNet('barrel', e.sixteenths)}` : ''}`
     case 'waits':
       return `Waits for ${e.for ? WAITS_WORDS[e.for] : 'nothing any more'}`
   }

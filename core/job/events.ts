@@ -43,6 +43,15 @@ export const DETAIL_WORDS: Record<Detail, string> = {
   tag: 'tag',
 }
 
+/** What a rider tells of a bike that left here, when asked. */
+export const RIDER_SAYS = ['well', 'slack', 'wrong'] as const
+export type RiderSays = (typeof RIDER_SAYS)[number]
+export const RIDER_WORDS: Record<RiderSays, string> = {
+  well: 'runs well',
+  slack: 'slow leaving the smallest sprocket',
+  wrong: 'something is wrong',
+}
+
 /** The job's own kinds of ledger entries. */
 export const JOB_EVENTS = [
   z.strictObject({
@@ -71,11 +80,17 @@ export const JOB_EVENTS = [
   /** What the eye counted at the door, or was put right since. */
   z.strictObject({ kind: z.literal('seen'), seen: Seen }),
   z.strictObject({ kind: z.literal('waits'), for: z.enum(WAITS).nullable() }),
+  /** What its rider told later: how it runs, and by how much they turned the barrel themselves, + out. */
+  z.strictObject({
+    kind: z.literal('riderSaid'),
+    says: z.enum(RIDER_SAYS),
+    sixteenths: z.int().min(-32).max(32).nullable(),
+  }),
 ] as const
 export type JobEvent = z.infer<(typeof JOB_EVENTS)[number]>
 export type JobOf<K extends JobEvent['kind']> = Extract<JobEvent, { kind: K }>
 
 /** Kinds that only their own requests write. */
-export const BY_REQUEST: ReadonlySet<string> = new Set(['arrived', 'handedBack', 'reopened', 'edited'])
+export const BY_REQUEST: ReadonlySet<string> = new Set(['arrived', 'handedBack', 'reopened', 'edited', 'riderSaid'])
 /** Kinds that stand for good: what is wrong with them is put right by another entry, never by taking them back. */
 export const NEVER_UNDONE = BY_REQUEST

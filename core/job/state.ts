@@ -34,7 +34,12 @@ export const noJob: JobChapter = {
 }
 
 /** Entries that a closed job takes without a word: where it stands, and being opened again. */
-const QUIET: ReadonlySet<string> = new Set<(JobEvent | RearEvent)['kind']>(['placed', 'reopened', 'handedBack'])
+const QUIET: ReadonlySet<string> = new Set<(JobEvent | RearEvent)['kind']>([
+  'placed',
+  'reopened',
+  'handedBack',
+  'riderSaid',
+])
 
 /** The job after one more entry of any bench. */
 export function jobAfter(was: JobChapter, told: Told, own: boolean): JobChapter {
@@ -69,6 +74,7 @@ function after(was: JobChapter, told: Told<JobEvent>): JobChapter {
     case 'seen':
       return { ...was, seen: event.seen }
     case 'edited':
+    case 'riderSaid':
     case 'wheelOut':
     case 'undo':
       return was

@@ -93,6 +93,7 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   undo: { kind: 'undo', undoes: EventId.parse(uuid(7)) },
   handedBack: { kind: 'handedBack', how: 'proven' },
   reopened: { kind: 'reopened' },
+  riderSaid: { kind: 'riderSaid', says: 'slack', sixteenths: 2 },
 }
 
 describe('undo', () => {

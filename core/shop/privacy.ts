@@ -4,6 +4,7 @@ const At = z.string()
 /** Everything that is kept on one customer, as they may ask for it. */
 export const CustomerKept = z.object({
   customer: z.object({ name: z.string(), contact: z.string(), since: At }),
+  messages: z.array(z.object({ address: z.string(), body: z.string(), answer: z.string(), state: z.string(), at: At })),
   bikes: z.array(
     z.object({
       name: z.string(),

@@ -6,6 +6,7 @@ import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import { sharedGears } from '#core/rear/parts'
 import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
+import { cameBack } from './recalls'
 import { append } from './ledger'
 
 /** Something a person can put right; the route answers with the field and the words. */
@@ -80,6 +81,8 @@ export function takeIn(
         signedBy: null,
       })),
     )
+    // a bike that is here needs not be asked back any more
+    await cameBack(tx, shop, bike, at)
     return number
   }).catch((error: { code?: string; constraint?: string }) => {
     // two tablets took the same tag in the same moment

@@ -88,7 +88,15 @@ export async function customerKept(tx: ShopTx, shop: string, id: string): Promis
       .where('job', 'in', none)
       .execute(),
   ])
+  const messages = await tx
+    .selectFrom('message')
+    .select(['address', 'body', 'answer', 'state', 'made_at'])
+    .where('shop', '=', shop)
+    .where('customer', '=', id)
+    .orderBy('made_at')
+    .execute()
   return {
+    messages: messages.map(({ made_at, ...m }) => ({ ...m, at: made_at.toISOString() })),
     customer: { name: customer.name, contact: customer.contact, since: customer.created_at.toISOString() },
     bikes: bikes.map(b => ({
       name: b.name,
@@ -133,9 +141,22 @@ export async function eraseCustomer(tx: ShopTx, shop: string, id: string, at = n
   const of = jobs.map(j => j.id)
   await tx
     .updateTable('customer')
-    .set({ name: ERASED_NAME, contact: '', erased_at: at })
+    .set({ name: ERASED_NAME, contact: '', erased_at: at, no_messages: true })
     .where('shop', '=', shop)
     .where('id', '=', id)
+    .execute()
+  await tx
+    .updateTable('message')
+    .set({ address: '', body: ERASED, answer: '', trouble: '' })
+    .where('shop', '=', shop)
+    .where('customer', '=', id)
+    .execute()
+  await tx
+    .updateTable('message')
+    .set({ state: 'withdrawn' })
+    .where('shop', '=', shop)
+    .where('customer', '=', id)
+    .where('state', 'in', ['queued', 'sending', 'failed'])
     .execute()
   await tx.updateTable('bike').set({ frame_number: '' }).where('shop', '=', shop).where('customer', '=', id).execute()
   // a bike that was entered twice went over to another customer, with a line that says whose it was

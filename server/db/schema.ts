@@ -228,7 +228,7 @@ export type Database = {
     id: Fixed<string>
     job: Fixed<string>
     due_on: ColumnType<string, string, string>
-    done_at: ColumnType<Date | null, undefined, Date>
+    done_at: ColumnType<Date | null, undefined, Date | null>
     why: ColumnType<string, string | undefined, never>
     state: ColumnType<'due' | 'came' | 'done' | 'notneeded', undefined, 'due' | 'came' | 'done' | 'notneeded'>
     /** When it was first due, where it was put off since. */

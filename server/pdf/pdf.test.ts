@@ -2,12 +2,13 @@ import { describe, expect, test } from 'vitest'
 import jsQR from 'jsqr'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import type { JobView } from '#core/http/job'
-import { PAPERS, type PaperKind } from '#core/ledger/paper'
+import { PAPERS, type PaperKind } from '#core/paper/paper'
 import type { Sheet } from '#core/ledger/sheet'
 import { TEST_SHEET } from '#core/ledger/testSheet'
 import { NOT_SHOWN, runsOf } from './fonts'
 import { drawSheet } from './sheetPdf'
-import { codeSvg, drawTag, tagCode } from './tagPdf'
+import { squareOf, squareSvg } from '#core/paper/square'
+import { drawTag } from './tagPdf'
 
 const fact = (i: number, letters = 20) => ({
   what: `Thing ${i}`,
@@ -120,7 +121,7 @@ test('every letter of the three scripts has a font, and a row of unknown ones is
 
 test('a tag’s code is read back by a general reader as its address', async () => {
   const url = 'https://bench.test:8443/t/54'
-  const { modules } = tagCode(url)
+  const { modules } = squareOf(url)
   const scale = 4
   const side = (modules.size + 8) * scale
   const pixels = new Uint8ClampedArray(side * side * 4).fill(255)
@@ -130,7 +131,7 @@ test('a tag’s code is read back by a general reader as its address', async () 
         pixels.fill(0, ((y + 4 * scale) * side + x + 4 * scale) * 4, ((y + 4 * scale) * side + x + 4 * scale) * 4 + 3)
   const reader = (jsQR as unknown as { default?: typeof jsQR }).default ?? jsQR
   expect(reader(pixels, side, side)?.data).toBe(url)
-  expect(codeSvg(url).match(/M\d+ \d+h1v1h-1z/g)?.length).toBe([...modules.data].filter(Boolean).length)
+  expect(squareSvg(url).match(/M\d+ \d+h1v1h-1z/g)?.length).toBe([...modules.data].filter(Boolean).length)
 })
 
 test('a tag’s label is one small page with its number and its bike, and no customer', async () => {

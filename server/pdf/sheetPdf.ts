@@ -2,7 +2,8 @@ import { TZDate } from '@date-fns/tz'
 import { format } from 'date-fns'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { JobView } from '#core/http/job'
-import { moreWords, paperOf, type Paper, type PaperKind, type PaperRow } from '#core/ledger/paper'
+import { squareSvg } from '#core/paper/square'
+import { moreWords, paperOf, type Paper, type PaperKind, type PaperRow } from '#core/paper/paper'
 import type { Sheet } from '#core/ledger/sheet'
 import { inFonts } from './fonts'
 import { makePdf } from './make'
@@ -63,6 +64,7 @@ function described(paper: Paper, of: Of): TDocumentDefinitions {
         ...(s.more ? [{ text: moreWords(s.more), bold: true }] : []),
       ]),
       ...(paper.brakes.length ? [...heading('Brakes'), rows(paper.brakes)] : []),
+      ...coded(paper),
       { text: '', margin: [0, 4, 0, 0] },
       line(1.5),
       ...paper.foot.map(t => inFonts(t)),
@@ -70,6 +72,25 @@ function described(paper: Paper, of: Of): TDocumentDefinitions {
     ],
   }
 }
+
+/** The square codes, and beside them what its rider may do: 45 mm, so that a phone reads them from paper. */
+function coded({ codes, card }: Paper): Content[] {
+  if (!codes.length && !card.length) return []
+  const words: Content = {
+    stack: [{ text: card.length ? 'On the road' : '', bold: true }, ...card.map(t => inFonts(t))],
+    margin: [8, 2, 0, 0],
+  }
+  return [
+    { text: '', margin: [0, 5, 0, 0] },
+    {
+      columns: [...codes.map((t): Content => ({ svg: squareSvg(t, 'Q'), width: CODE_PT })), { ...words, width: '*' }],
+      // apart, so that a phone sees one of them at a time
+      columnGap: CODE_GAP_PT,
+    },
+  ]
+}
+const CODE_PT = (45 / 25.4) * 72
+const CODE_GAP_PT = 20
 
 const warned = (w: { title: string; words: string }): Content => ({
   table: {

@@ -12,7 +12,6 @@ import { mayReachLargest, reachesLargest } from '#core/rear/gates'
 import { leftOut, ringsOf, type Ring } from '#core/rear/rings'
 import { newRunOf } from '#core/rear/newRun'
 import { BEDDING_SHIFTS, beddingGains, sayForecast, SETTLE, settleForecast, settlingIn } from '#core/rear/settle'
-import { sayTurns } from '#core/quantity/turns'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()

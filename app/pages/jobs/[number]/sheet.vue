@@ -6,7 +6,7 @@ import { BRAKES, type Brake } from '#core/brake/kinds'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
-import { PAPER_WORDS, PAPERS, type PaperKind } from '#core/ledger/paper'
+import { PAPER_WORDS, PAPERS, type PaperKind } from '#core/paper/paper'
 import { Sheet } from '#core/ledger/sheet'
 import type { BenchKeys } from '~/composables/benchKeys'
 

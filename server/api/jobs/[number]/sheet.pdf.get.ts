@@ -1,7 +1,7 @@
 import { defineEventHandler, setResponseHeaders } from 'h3'
 import { z } from 'zod'
 import { JobNumber } from '#core/http/job'
-import { PAPERS } from '#core/ledger/paper'
+import { PAPERS } from '#core/paper/paper'
 import { requireSession } from '../../../auth/actor'
 import { answeringHeavy } from '../../../auth/answering'
 import { param, query, refuse } from '../../../auth/refuse'

@@ -8,7 +8,7 @@ import { audit } from '../../../db/audit'
 import { inShop } from '../../../db/connect'
 import { CannotJoin, openJoining } from '../../../db/joining'
 import { db } from '../../../db/shared'
-import { codeSvg } from '../../../pdf/tagPdf'
+import { squareSvg } from '#core/paper/square'
 import { reachNow } from '../../../reach/status'
 
 const HERE = new Set(['localhost', '127.0.0.1', '[::1]'])
@@ -29,7 +29,7 @@ export default defineEventHandler(async (event): Promise<JoinCode> => {
       await audit(tx, handOf(actor), 'joinCode')
       return made
     })
-    const square = (url: string) => ({ url, svg: codeSvg(url) })
+    const square = (url: string) => ({ url, svg: squareSvg(url) })
     const trust = reach?.lan ? plainOrigin(reach) : null
     return {
       id,

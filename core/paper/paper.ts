@@ -2,7 +2,10 @@ import { BRAKE_WORDS } from '../brake/chapter'
 import { BRAKES } from '../brake/kinds'
 import { DECLINABLE } from '../job/declined'
 import { UNPROVEN } from '../job/events'
-import { brakeOnSheet, headOfSheet, type Sheet } from './sheet'
+import { riderCard } from '../travel/card'
+import { setupOfSheet } from '../travel/setup'
+import { writeSetup } from '../travel/text'
+import { brakeOnSheet, headOfSheet, type Sheet } from '../ledger/sheet'
 
 /** Papers of a job: the mechanic's sheet, the customer's, and the work list for the till. Each is one A4 page. */
 export const PAPERS = ['setup', 'customer', 'work'] as const
@@ -26,6 +29,10 @@ export type Paper = {
   /** Brakes, by whom; always whole. */
   brakes: PaperRow[]
   foot: string[]
+  /** What its rider may do themselves, beside the code; always whole. */
+  card: string[]
+  /** The setup as the square codes carry it; none on the till's list, nor where nothing of it travels. */
+  codes: string[]
   /** Who answers for it, and when; always whole. */
   signed: string
 }
@@ -88,10 +95,20 @@ export function paperOf(kind: PaperKind, job: OnPaper, sheet: Sheet, draft: bool
     sections: [],
     brakes: kind === 'work' ? [] : brakes,
     foot: kind === 'work' ? [] : footOf(kind, sheet, say),
+    card: kind === 'work' || draft ? [] : riderCard(sheet),
+    codes: kind === 'work' || draft || !travels(sheet) ? [] : writeSetup(setupOfSheet(sheet, job.bike.name)),
     signed: `${draft ? 'Would be signed' : 'Handed back'} by ${name(sheet.by)}, ${say.time(sheet.closedAt)}. The maker’s instructions and local law win over this sheet.`,
   }
   return { ...paper, sections: fitted(sectionsOf(kind, job, sheet), PAGE.lines - fixedLines(paper)) }
 }
+
+/** Has a bike anything that another shop would start from? */
+const travels = (sheet: Sheet): boolean =>
+  sheet.how !== 'cancelled' && (sheet.parts !== null || sheet.hub !== null || sheet.brakes.length > 0)
+
+/** Lines that codes of 45 mm take, and letters in a line of the words beside one or two of them. */
+const CODE_LINES = 12
+export const besideLetters = (codes: number): number => (codes === 2 ? 42 : 64)
 
 const plainBrake = (words: string): string =>
   words === 'holds'
@@ -175,7 +192,9 @@ function fixedLines(p: Paper): number {
   const warning = p.warning ? 3 + lines(p.warning.words, PAGE.whole) : 0
   const text = [...p.foot, p.signed].reduce((sum, t) => sum + linesOf(whole(t)), 0)
   const rows = [...p.head, ...p.brakes].reduce((sum, r) => sum + linesOf(r), 0)
-  return 3 + warning + rows + (p.brakes.length ? 2 : 0) + text + 1
+  const card = p.card.reduce((sum, t) => sum + lines(t, besideLetters(p.codes.length)), p.card.length ? 1 : 0)
+  const code = p.codes.length ? Math.max(CODE_LINES, card) + 1 : card
+  return 3 + warning + rows + (p.brakes.length ? 2 : 0) + text + code + 1
 }
 
 /** Sections with as many rows as there is room for, shared fairly: each gets one after the other until the page is full. */

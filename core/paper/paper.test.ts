@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { PAPERS, moreWords, paperOf, type OnPaper } from './paper'
-import type { Sheet } from './sheet'
-import { TEST_SHEET as SHEET } from './testSheet'
+import type { Sheet } from '../ledger/sheet'
+import { TEST_SHEET as SHEET } from '../ledger/testSheet'
 
 const JOB: OnPaper = {
   number: 12,
