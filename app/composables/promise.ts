@@ -15,3 +15,9 @@ export function fromShopClock(local: string, zone: string): string {
 
 /** A promise that has passed already is questioned, not refused: a job can be entered late. */
 export const inThePast = (iso: string, now = new Date()): boolean => iso !== '' && new Date(iso) < now
+
+/** A moment as the shop's clock shows it, as if that were UTC: what hours of work are counted in. */
+export function wallClock(at: string | Date, zone: string): Date {
+  const t = new TZDate(new Date(at), zone)
+  return new Date(Date.UTC(t.getFullYear(), t.getMonth(), t.getDate(), t.getHours(), t.getMinutes()))
+}

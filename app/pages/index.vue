@@ -3,6 +3,7 @@ import { format } from 'date-fns'
 import { useEventListener, useIntervalFn, useNow } from '@vueuse/core'
 import { FloorView, type FloorJob } from '#core/http/job'
 import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
+import { atRisk, expectedMinutes } from '#core/job/minutes'
 import { railOf, shownOn, type FloorFilter } from '#core/job/rails'
 import type BikeSearch from '~/components/floor/BikeSearch.vue'
 import { kept, type KeptFloor } from '~/stores/kept'
@@ -41,6 +42,22 @@ const stands = computed(() =>
     job: floor.value?.jobs.find(j => j.place === 'stand' && j.stand === i + 1) ?? null,
   })),
 )
+
+/** Promises that cannot be kept at this pace, the earliest first. */
+const risky = computed(() => {
+  const jobs = floor.value?.jobs.filter(j => j.closedAt === null && !j.waits) ?? []
+  const took = floor.value?.took ?? []
+  const at = atRisk(
+    jobs.map(j => ({
+      number: j.number,
+      promisedAt: wallClock(j.promisedAt, zone.value),
+      mostMinutes: expectedMinutes(j.complaint, took).median,
+    })),
+    wallClock(now.value, zone.value),
+    stands.value.length,
+  )
+  return jobs.filter(j => at.has(j.number) && new Date(j.promisedAt) > now.value)
+})
 
 const filter = ref<FloorFilter>('all')
 const count = (f: FloorFilter) => rail.value.filter(j => shownOn(j, f, me.value)).length
@@ -204,6 +221,16 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         </p>
       </section>
 
+      <p v-if="risky.length" class="mb-3 border-l-[6px] border-stop bg-panel px-3 py-2" data-test="at-risk">
+        At this pace {{ risky.length === 1 ? 'a promise is' : `${risky.length} promises are` }} at risk:
+        <NuxtLink
+          v-for="j in risky.slice(0, 4)"
+          :key="j.number"
+          :to="`/jobs/${j.number}`"
+          class="mr-3 inline-flex min-h-11 items-center underline underline-offset-4"
+          ><b class="figure mr-1">{{ j.tag }}</b> {{ sayWhen(j.promisedAt, zone, now) }}</NuxtLink
+        >
+      </p>
       <section aria-labelledby="rail-title" class="max-sm:order-3">
         <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
           <h2 id="rail-title" class="font-bold">

@@ -4,6 +4,7 @@ import { addDays, format, set } from 'date-fns'
 import { Made, NumberOfJob } from '#core/http/answers'
 import { DoorView, FoundBike, TakeIn } from '#core/http/job'
 import { isSaid, SAID_AT_DOOR, withPhrase } from '#core/procedure/history'
+import { expectedMinutes, keepable } from '#core/job/minutes'
 import { nameBySeen, UNSEEN, type Seen } from '#core/job/seen'
 import { fromSixteenths } from '#core/quantity/turns'
 import type { FrameKind } from '#core/records/frames'
@@ -83,6 +84,25 @@ const promises = computed(() =>
   }),
 )
 const usualPromise = promises.value[2]!.local
+/** What such a job takes here, and the first usual time by which it can be done after all that is promised. */
+const takes = computed(() => expectedMinutes(typedOrder.value.complaint, door.value?.took ?? []))
+const proposal = computed(() => {
+  const { took = [], promised = [], stands = 1 } = door.value ?? {}
+  const wall = (at: string | Date) => wallClock(at, zone.value)
+  const times = promises.value.map(p => ({ ...p, at: wall(fromShopClock(p.local, zone.value)) }))
+  const first = keepable(
+    times.map(t => t.at),
+    takes.value.most,
+    promised.map(j => ({
+      number: j.number,
+      promisedAt: wall(j.promisedAt),
+      mostMinutes: expectedMinutes(j.complaint, took).median,
+    })),
+    wall(new Date()),
+    stands,
+  )
+  return times.find(t => t.at.getTime() === first?.getTime()) ?? null
+})
 
 /** A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say more. */
 const Order = () =>
@@ -302,6 +322,22 @@ const summary = computed(() =>
           <div v-show="apart">
             <FormLine :of="order" name="promised" label="Promised" type="datetime-local" mono test="promised" />
           </div>
+          <p v-if="typedOrder.complaint" class="small" data-test="takes">
+            Such a job takes {{ Math.round(takes.median) }} min{{
+              takes.jobs ? ` here (${takes.jobs})` : ', as usual'
+            }}, three of four under {{ Math.round(takes.most) }}.
+            <template v-if="!proposal">None of these times can be kept at this pace: promise a later one.</template>
+            <button
+              v-else-if="proposal.local > typedOrder.promised"
+              type="button"
+              class="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+              data-test="take-proposal"
+              @click="form.setFieldValue('promised', proposal.local)"
+            >
+              {{ proposal.words }} is the first that can be kept: take it
+            </button>
+            <template v-else>{{ proposal.words }} is the first that can be kept.</template>
+          </p>
           <p v-if="past" class="stopped" role="status" data-test="past">That time has passed: is it meant?</p>
         </section>
         <section class="grid content-start gap-3" aria-label="What the eye can count">

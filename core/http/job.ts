@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { BasedOn } from '../chapter/ids'
 import { DECLINABLE_IDS } from '../job/declined'
 import { DETAILS, LEAVES, WAITS } from '../job/events'
+import { Took } from '../job/minutes'
 import { Seen } from '../job/seen'
 import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
@@ -101,6 +102,8 @@ export const JobView = z.object({
   own: z.array(OwnFigure).default([]),
   /** How renewed runs had settled when they came back here, the latest. */
   settled: z.array(Settled).default([]),
+  /** Minutes such jobs take here: the middle, and what three of four stay under. */
+  takes: z.object({ median: z.number(), most: z.number() }).nullable().default(null),
   /** What the customer must be called for: something failed after the bike was handed back. */
   call: z.string().nullable().default(null),
   /** What stood there before something was put right, the latest first. */
@@ -124,7 +127,14 @@ export const FoundBike = z.object({
 export type FoundBike = z.infer<typeof FoundBike>
 
 /** What the door starts from: the next free tag, and how many jobs here had each stock drivetrain. */
-export const DoorView = z.object({ nextTag: z.string(), used: z.record(z.string(), z.int()) })
+export const DoorView = z.object({
+  nextTag: z.string(),
+  used: z.record(z.string(), z.int()),
+  /** What jobs take here, and what is promised already: by them a time is proposed that can be kept. */
+  took: z.array(Took).default([]),
+  promised: z.array(z.object({ number: z.int(), promisedAt: z.string(), complaint: z.string() })).default([]),
+  stands: z.int().default(1),
+})
 export type DoorView = z.infer<typeof DoorView>
 
 export const FloorJob = z.object({
@@ -165,6 +175,8 @@ export const FloorView = z.object({
   stands: z.int(),
   /** What the shop must hear of its backups and its disk. */
   warnings: z.array(z.string()).default([]),
+  /** What jobs take here: by it a promise is seen to be at risk. */
+  took: z.array(Took).default([]),
   jobs: z.array(FloorJob),
   recalls: z.array(FloorRecall),
 })

@@ -69,6 +69,16 @@ export const BikeView = z.object({
   frame: FrameKind.nullable(),
   customer: z.object({ id: z.uuid(), name: z.string(), erased: z.boolean() }),
   records: z.array(BikeRecord),
+  /** What was renewed, by visit, in the words of its sheet; photographs as found; what is booked; the last sheet to start from. */
+  changed: z.array(z.object({ job: z.int(), at: z.string(), what: z.array(z.string()) })).default([]),
+  photos: z.array(z.object({ job: z.int(), id: z.string(), of: z.string(), at: z.string() })).default([]),
+  recall: z.object({ dueOn: z.string(), job: z.int() }).nullable().default(null),
+  last: z
+    .object({ job: z.int(), right: z.number().nullable(), settle: z.boolean(), at: z.string() })
+    .nullable()
+    .default(null),
+  /** Sprockets, for the limit its chain wears to; null on a bike without a derailleur. */
+  sprockets: z.int().nullable().default(null),
   visits: z.array(
     z.object({
       number: z.int(),

@@ -31,6 +31,12 @@ function sheetStands(state: JobState): PartStands<JobPart> {
   return { part: 'sheet', is: stays.some(s => s.is === 'found') ? 'keeps' : 'untouched', words }
 }
 
+/** Which parts of a bike were worked on in a job, for lists that never read its log. */
+export const workedOn = (state: JobState): JobPart[] =>
+  partsOf(state)
+    .filter(p => p.part !== 'sheet' && p.is !== 'untouched')
+    .map(p => p.part)
+
 /** How a job's parts stand, as they lie along the bike, the sheet last. What this bike does not have is left out. */
 export function partsOf(state: JobState, opinions: Opinions = {}): PartStands<JobPart>[] {
   const said = chapters.flatMap(([name, c]) => c.parts(state, opinions[name] ?? null))

@@ -49,6 +49,7 @@ export const REAR_RULES: readonly RecordRule[] = [
   figureRule('gap', 'B gap', 'mm', 1, 1),
   figureRule('gap-sagged', 'B gap with sag', 'mm', 1, 1),
   figureRule('hanger', 'Hanger across the wheel, as found', 'mm', 1, 1),
+  figureRule('chain', 'Chain, longer than new', '%', 2, 0.2),
   turnsRule('slack', 'Slack found when it came back', 0.25, 'out'),
 ]
 
@@ -82,6 +83,7 @@ export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): 
   if (!barrelAssumed(rear)) keep('barrel-out', fromSixteenths(rear.barrelSixteenths))
   keep('gap', gapLeft(rear, 'stand'))
   keep('gap-sagged', gapLeft(rear, 'sagged'))
+  keep('chain', rear.sensed?.chainWearPercent)
   keep('hanger', rear.found.find(e => e.kind === 'gauge')?.acrossMm)
   if (comesBack && !rear.renewed.includes('cable') && !rear.restarted.has('barrel'))
     keep('slack', fromSixteenths(rear.net.barrel))

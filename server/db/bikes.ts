@@ -1,4 +1,5 @@
 import type { BikeView } from '#core/http/records'
+import { Sheet } from '#core/ledger/sheet'
 import { FrameKind } from '#core/records/frames'
 import type { ShopTx } from './connect'
 import { recordsOfBike } from './records'
@@ -31,7 +32,44 @@ export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<Bi
     .orderBy('created_at', 'desc')
     .limit(200)
     .execute()
+  const sheets = await tx
+    .selectFrom('sheet')
+    .innerJoin('job', j => j.onRef('job.shop', '=', 'sheet.shop').onRef('job.id', '=', 'sheet.job'))
+    .select(['job.number', 'sheet.closed_at', 'sheet.body'])
+    .where('sheet.shop', '=', shop)
+    .where('sheet.bike', '=', id)
+    .orderBy('sheet.closed_at', 'desc')
+    .limit(60)
+    .execute()
+  const read = sheets.map(s => ({ job: s.number, at: s.closed_at.toISOString(), sheet: Sheet.parse(s.body) }))
+  const photos = await tx
+    .selectFrom('photo')
+    .innerJoin('job', j => j.onRef('job.shop', '=', 'photo.shop').onRef('job.id', '=', 'photo.job'))
+    .select(['photo.id', 'photo.run', 'photo.made_at', 'job.number'])
+    .where('photo.shop', '=', shop)
+    .where('job.bike', '=', id)
+    .where('photo.gone_at', 'is', null)
+    .orderBy('photo.made_at', 'desc')
+    .limit(24)
+    .execute()
+  const recall = await tx
+    .selectFrom('recall')
+    .innerJoin('job', j => j.onRef('job.shop', '=', 'recall.shop').onRef('job.id', '=', 'recall.job'))
+    .select(['recall.due_on', 'job.number'])
+    .where('recall.shop', '=', shop)
+    .where('job.bike', '=', id)
+    .where('recall.state', '=', 'due')
+    .orderBy('recall.due_on')
+    .executeTakeFirst()
+  const [last] = read
   return {
+    changed: read
+      .map(r => ({ job: r.job, at: r.at, what: [...new Set(r.sheet.done.flatMap(f => f.used ?? []))] }))
+      .filter(c => c.what.length > 0),
+    photos: photos.map(p => ({ job: p.number, id: p.id, of: p.run, at: p.made_at.toISOString() })),
+    recall: recall ? { dueOn: recall.due_on, job: recall.number } : null,
+    last: last ? { job: last.job, right: last.sheet.right, settle: last.sheet.settle !== null, at: last.at } : null,
+    sprockets: last?.sheet.parts?.cassette.teeth.length ?? null,
     id: bike.id,
     name: bike.name,
     frameNumber: bike.frame_number,

@@ -8,6 +8,7 @@ import { FrameKind } from '#core/records/frames'
 import { DECLINABLE } from '#core/job/declined'
 import { briefOf, Sheet } from '#core/ledger/sheet'
 import type { ShopTx } from './connect'
+import { tookHere } from './minutes'
 
 /** Days of recalls the Floor shows. */
 const FORTNIGHT = 14
@@ -92,6 +93,7 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
   return {
     today,
     stands,
+    took: await tookHere(tx, shop),
     jobs: jobs.map(j => {
       const sheet = j.closed_at && j.body ? Sheet.parse(j.body) : null
       return {

@@ -9,6 +9,8 @@ import { frontSetupOf } from '#core/front/setup'
 import type { HandBack } from '#core/http/job'
 import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import { UNPROVEN } from '#core/job/events'
+import { kindOfJob, minutesOf } from '#core/job/minutes'
+import { workedOn } from '#core/ledger/parts'
 import { mayHandBack, mayLeave, type Hand } from '#core/ledger/gates'
 import { priorFor } from '#core/ledger/belief'
 import { reduce, type JobState } from '#core/ledger/reduce'
@@ -204,6 +206,8 @@ async function freeze(
       closed_at: at,
       entry: order.id,
       body: JSON.stringify(sheet),
+      minutes: order.how === 'cancelled' ? null : minutesOf(state.inForce),
+      work: [kindOfJob(job.complaint), ...workedOn(state)],
     })
     .execute()
   const handedBack = { how: order.how, fault: order.fault, by: PersonId.parse(person), at: at.toISOString() }

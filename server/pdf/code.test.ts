@@ -6,6 +6,7 @@ import type { JobView } from '#core/http/job'
 import type { Sheet } from '#core/ledger/sheet'
 import { templateRun } from '#core/cable/templates'
 import { usualHubs } from '#core/hub/kinds'
+import { randomFrom } from '#core/quantity/random'
 import { stockParts } from '#core/rear/typedParts'
 import { setupOfSheet } from '#core/travel/setup'
 import { readSetup, writeSetup } from '#core/travel/text'
@@ -51,7 +52,7 @@ function around(canvas: Canvas, x: number, y: number): string | null {
   return null
 }
 
-/** Middles of the codes on a flat page: they stand side by side from the left margin, somewhere down the page. */
+/** Middles of the codes on a flat page: one at the left margin, the other at the right one, somewhere down the page. */
 function middles(canvas: Canvas): { x: number; y: number }[] {
   const left = Math.round((42 / 72) * 150)
   for (let y = WINDOW / 2; y + WINDOW / 2 < canvas.height; y += 20)
@@ -59,7 +60,7 @@ function middles(canvas: Canvas): { x: number; y: number }[] {
       // from the first row it is read in to the last: its middle lies between
       let to = y
       while (to + WINDOW / 2 < canvas.height && around(canvas, left + SIDE / 2, to + 10)) to += 10
-      return [0, 1].map(i => ({ x: left + SIDE / 2 + i * (SIDE + (20 / 72) * 150), y: (y + to) / 2 }))
+      return [0, 1].map(i => ({ x: i === 0 ? left + SIDE / 2 : canvas.width - left - SIDE / 2, y: (y + to) / 2 }))
     }
   return []
 }
@@ -110,11 +111,15 @@ test.each([
         const x = canvas.width / 2 + dx * Math.cos(turn) - dy * Math.sin(turn)
         const y = canvas.height / 2 + dx * Math.sin(turn) + dy * Math.cos(turn)
         if (dirty) {
-          // a thumb of grease over the far corner, the one without a finder
-          context.fillStyle = 'rgba(40, 34, 28, 0.85)'
-          context.beginPath()
-          context.arc(x + SIDE * 0.4, y + SIDE * 0.4, SIDE * 0.07, 0, 7)
-          context.fill()
+          // a greasy thumb over the far corner, the one without a finder
+          const random = randomFrom(41, 7)
+          context.fillStyle = 'rgba(40, 34, 28, 0.8)'
+          for (let k = 0; k < 40; k++) {
+            const at = () => SIDE * (0.42 + 0.07 * random.next())
+            context.beginPath()
+            context.ellipse(x + at(), y + at(), 2 + 5 * random.next(), 1 + 3 * random.next(), 6 * random.next(), 0, 7)
+            context.fill()
+          }
         }
         return around(canvas, x, y)
       })

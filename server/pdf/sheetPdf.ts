@@ -80,17 +80,18 @@ function coded({ codes, card }: Paper): Content[] {
     stack: [{ text: card.length ? 'On the road' : '', bold: true }, ...card.map(t => inFonts(t))],
     margin: [8, 2, 0, 0],
   }
+  const squares = codes.map((t): Content => ({ svg: squareSvg(t, 'Q'), width: CODE_PT }))
   return [
     { text: '', margin: [0, 5, 0, 0] },
     {
-      columns: [...codes.map((t): Content => ({ svg: squareSvg(t, 'Q'), width: CODE_PT })), { ...words, width: '*' }],
-      // apart, so that a phone sees one of them at a time
+      // the words between them, so that a phone sees one of two at a time
+      columns: [...squares.slice(0, 1), { ...words, width: '*' }, ...squares.slice(1)],
       columnGap: CODE_GAP_PT,
     },
   ]
 }
 const CODE_PT = (45 / 25.4) * 72
-const CODE_GAP_PT = 20
+const CODE_GAP_PT = 10
 
 const warned = (w: { title: string; words: string }): Content => ({
   table: {

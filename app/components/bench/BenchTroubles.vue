@@ -1,5 +1,7 @@
 <!-- What is not as it should be on a bench, and what to do: said at the top, never in a dialog. -->
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { minutesOf } from '#core/job/minutes'
 import { headOfRear } from '#core/rear/heads'
 import type { Bench } from '~/composables/bench'
 
@@ -12,6 +14,18 @@ const dismissed = ref(new Set<string>())
 const stuck = computed(() => state.value.flagged.findLast(f => !dismissed.value.has(f.id)) ?? null)
 const head = computed(() => headOfRear(state.value.rear, standards.value))
 const { doubtful, hint, closed } = props.bench
+/** A job that runs over is said so once, on this device. */
+const told = useLocalStorage<number[]>('ocho-over', [])
+const takes = computed(() => props.bench.record.value?.takes ?? null)
+const over = computed(() => {
+  const spent = takes.value ? minutesOf(state.value.inForce) : 0
+  return takes.value && spent > takes.value.most && !closed.value && !told.value.includes(props.bench.number)
+    ? Math.round(spent)
+    : null
+})
+const heardOver = () => {
+  told.value = [...told.value.slice(-50), props.bench.number]
+}
 </script>
 
 <template>
@@ -24,6 +38,11 @@ const { doubtful, hint, closed } = props.bench
   </p>
   <p v-else-if="trouble" class="stopped flex items-center justify-between" role="alert" data-test="refused">
     {{ sayTrouble(trouble) }} <button type="button" class="quiet" @click="outbox.clearTrouble()">Close</button>
+  </p>
+  <p v-if="over !== null" class="stopped flex items-center justify-between gap-2" role="status" data-test="runs-over">
+    {{ over }} minutes on this job; three of four such take less than {{ Math.round(takes!.most) }}. Does its promise
+    hold?
+    <button type="button" class="quiet" @click="heardOver">Heard</button>
   </p>
   <p v-if="hint" class="stopped" role="alert" data-test="hint">{{ hint }}</p>
   <p v-if="newer" class="stopped" role="alert" data-test="newer">

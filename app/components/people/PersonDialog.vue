@@ -91,6 +91,10 @@ async function leave() {
             Screen awake {{ habits.awake.value }}
           </button>
           <NuxtLink v-if="session.now?.person" to="/day" class="quiet" data-test="my-day">My day</NuxtLink>
+          <NuxtLink to="/recalls" class="quiet">Recalls</NuxtLink>
+          <NuxtLink v-if="session.now?.person?.role === 'owner'" to="/month" class="quiet" data-test="to-month"
+            >Month</NuxtLink
+          >
           <NuxtLink to="/standards" class="quiet">Standards</NuxtLink>
           <NuxtLink v-if="session.now?.person" to="/shop" class="quiet">{{
             session.now.person.role === 'owner' ? 'Shop' : 'Schools'

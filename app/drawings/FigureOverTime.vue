@@ -1,0 +1,40 @@
+<!-- One figure of a bike over its visits: a dot each, joined, with its value; where it is forecast, the line goes on dotted. -->
+<script setup lang="ts">
+const props = defineProps<{
+  points: readonly { at: number; value: number; words: string }[]
+  from: number
+  to: number
+  label: string
+}>()
+const WIDE = 600
+const HIGH = 84
+const x = (at: number) => 14 + ((at - props.from) / Math.max(1, props.to - props.from)) * (WIDE - 84)
+const reach = computed(() => {
+  const values = props.points.map(p => p.value)
+  const [least, most] = [Math.min(...values), Math.max(...values)]
+  return { least, span: most - least || 1, flat: most === least }
+})
+const y = (v: number) =>
+  reach.value.flat ? HIGH / 2 + 6 : HIGH - 14 - ((v - reach.value.least) / reach.value.span) * (HIGH - 40)
+const drawn = computed(() => props.points.map(p => ({ ...p, x: x(p.at), y: y(p.value) })))
+const path = computed(() => drawn.value.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(''))
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${WIDE} ${HIGH}`" role="img" :aria-label="`${label}: ${points.map(p => p.words).join(', ')}`">
+    <path :d="path" fill="none" stroke="var(--mat-soft)" stroke-width="2" />
+    <g v-for="(p, i) in drawn" :key="i">
+      <circle :cx="p.x" :cy="p.y" r="5.5" fill="var(--mat-ink)" />
+      <text
+        v-if="i === 0 || i === drawn.length - 1 || drawn.length < 5"
+        :x="i === drawn.length - 1 ? p.x + 10 : p.x"
+        :y="i === drawn.length - 1 ? p.y + 5 : p.y - 10"
+        :text-anchor="i === drawn.length - 1 ? 'start' : i === 0 ? 'start' : 'middle'"
+        font-size="14"
+        fill="var(--mat-ink)"
+      >
+        {{ p.words }}
+      </text>
+    </g>
+  </svg>
+</template>
