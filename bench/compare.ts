@@ -7,6 +7,7 @@ import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/pl
 import { THUMBS } from '#core/bench/thumb'
 import { WRONG_LOOKS, type BrakeBench } from '#core/bench/brake'
 import { reportBrakes } from './compareBrake'
+import { compareSettling } from './compareSettling'
 import { HUB_WRONG_LOOKS, type UnlikeHubBench } from '#core/bench/hubUnlike'
 import { reportHubs, reportUnlikeHubs } from './compareHub'
 import { FRONT_BENCHES, frontPart, reportFront, type FrontLine } from './compareFront'
@@ -165,6 +166,7 @@ function report(bench: string, lines: Line[]): void {
 async function main(): Promise<void> {
   const [mode, ...rest] = process.argv.slice(2)
   if (mode === 'part') return part(Number(rest[0]), Number(rest[1]), rest[2], Number(rest[3]), Number(rest[4]))
+  if (mode === 'settling') return console.log(compareSettling(Number(rest[0] ?? 20261128)))
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)
   if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first))

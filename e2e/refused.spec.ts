@@ -342,7 +342,9 @@ const send = (request: APIRequestContext, r: { method: string; path: string }, d
     maxRedirects: 0,
   })
 
-test('every route but health, sign-in, first run, joining and a calendar’s link needs a session', async ({ request }) => {
+test('every route but health, sign-in, first run, joining and a calendar’s link needs a session', async ({
+  request,
+}) => {
   for (const r of routes(1, randomUUID()).filter(x => !OPEN.includes(x.file)))
     expect((await send(request, r, r.method === 'GET' ? undefined : {})).status(), `${r.method} ${r.path}`).toBe(401)
 })

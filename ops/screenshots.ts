@@ -89,9 +89,6 @@ await stage('49', 'hanger', async () => {
   }
 })
 await stage('49', 'stops')
-await stage('39', 'cable')
-await stage('44', 'gap')
-await stage('44', 'prove')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/sheet`)
 await page.waitForSelector('[data-test=paper]')
 await shot(page, 'sheet')
@@ -114,6 +111,12 @@ await place('/standards/measure', 'measure', async () => {
     await page.locator(`[data-test=${what}]`).fill(read)
 })
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
+await place('/recalls', 'recalls', () => page.locator('[data-test=recall-open]').first().click())
+await place('/month', 'month')
+const [ferry] = (await (await page.request.get(`${server.url}/api/bikes?q=PT-19002`)).json()) as {
+  bike: { id: string }
+}[]
+await place(`/bikes/${ferry!.bike.id}`, 'bike')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '50')}/front`)
 await page.waitForSelector('[data-test=front-why]')
 await shot(page, 'front')

@@ -1,7 +1,7 @@
 <!-- A job's paper as it prints on one A4 page: what does not fit says how much more there is. -->
 <script setup lang="ts">
 import type { JobView } from '#core/http/job'
-import { moreWords, paperOf, type PaperKind } from '#core/paper/paper'
+import { codeAtHead, moreWords, paperOf, type PaperKind } from '#core/paper/paper'
 import type { Sheet } from '#core/ledger/sheet'
 
 const props = defineProps<{
@@ -33,12 +33,15 @@ const paper = computed(() =>
         <p>Job {{ job.number }}{{ draft ? ', draft' : '' }}</p>
       </div>
     </header>
-    <dl class="rows mt-2">
-      <template v-for="r in paper.head" :key="r.what"
-        ><dt>{{ r.what }}</dt>
-        <dd :class="{ figure: kind === 'setup' }">{{ r.figure }}</dd></template
-      >
-    </dl>
+    <div class="flex flex-wrap items-start justify-between gap-x-2">
+      <dl class="rows mt-2 min-w-72 flex-1">
+        <template v-for="r in paper.head" :key="r.what"
+          ><dt>{{ r.what }}</dt>
+          <dd :class="{ figure: kind === 'setup' }">{{ r.figure }}</dd></template
+        >
+      </dl>
+      <LazySetupCodes v-if="codeAtHead(paper)" :codes="paper.codes" :card="[]" />
+    </div>
     <section v-for="s in paper.sections" :key="s.title" class="mt-2">
       <h2 class="border-b border-current font-bold">{{ s.title }}</h2>
       <dl v-if="s.rows.length" class="rows">
@@ -62,7 +65,11 @@ const paper = computed(() =>
         >
       </dl>
     </section>
-    <LazySetupCodes v-if="paper.codes.length || paper.card.length" :codes="paper.codes" :card="paper.card" />
+    <LazySetupCodes
+      v-if="!codeAtHead(paper) && (paper.codes.length || paper.card.length)"
+      :codes="paper.codes"
+      :card="paper.card"
+    />
     <footer class="mt-2 border-t-2 border-current pt-1">
       <p v-for="t in paper.foot" :key="t">{{ t }}</p>
       <p>{{ paper.signed }}</p>

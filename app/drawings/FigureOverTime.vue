@@ -8,7 +8,7 @@ const props = defineProps<{
 }>()
 const WIDE = 600
 const HIGH = 84
-const x = (at: number) => 14 + ((at - props.from) / Math.max(1, props.to - props.from)) * (WIDE - 84)
+const x = (at: number) => 14 + ((at - props.from) / Math.max(1, props.to - props.from)) * (WIDE - 144)
 const reach = computed(() => {
   const values = props.points.map(p => p.value)
   const [least, most] = [Math.min(...values), Math.max(...values)]
@@ -16,7 +16,18 @@ const reach = computed(() => {
 })
 const y = (v: number) =>
   reach.value.flat ? HIGH / 2 + 6 : HIGH - 14 - ((v - reach.value.least) / reach.value.span) * (HIGH - 40)
-const drawn = computed(() => props.points.map(p => ({ ...p, x: x(p.at), y: y(p.value) })))
+/** Words nearer to each other than this would lie over one another: the last always stands, the others where there is room. */
+const APART = 110
+const drawn = computed(() => {
+  const at = props.points.map(p => ({ ...p, x: x(p.at), y: y(p.value) }))
+  let free = -Infinity
+  return at.map((p, i) => {
+    const last = i === at.length - 1
+    const shown = last || (p.x >= free && at.at(-1)!.x - p.x > APART)
+    if (shown) free = p.x + APART
+    return { ...p, shown, last }
+  })
+})
 const path = computed(() => drawn.value.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(''))
 </script>
 
@@ -26,10 +37,10 @@ const path = computed(() => drawn.value.map((p, i) => `${i ? 'L' : 'M'}${p.x.toF
     <g v-for="(p, i) in drawn" :key="i">
       <circle :cx="p.x" :cy="p.y" r="5.5" fill="var(--mat-ink)" />
       <text
-        v-if="i === 0 || i === drawn.length - 1 || drawn.length < 5"
-        :x="i === drawn.length - 1 ? p.x + 10 : p.x"
-        :y="i === drawn.length - 1 ? p.y + 5 : p.y - 10"
-        :text-anchor="i === drawn.length - 1 ? 'start' : i === 0 ? 'start' : 'middle'"
+        v-if="p.shown"
+        :x="p.last ? p.x + 10 : p.x - 4"
+        :y="p.last ? p.y + 5 : p.y - 10"
+        text-anchor="start"
         font-size="14"
         fill="var(--mat-ink)"
       >

@@ -476,7 +476,7 @@ describe('what the rider is told', () => {
     expect(sheetFor({}).tell.join(' ')).not.toContain('beds in')
     expect(sheetFor({}, { kind: 'replace', part: 'cable' }).tell[0]).toContain('1/4 to 5/8 turn out')
     expect(sheetFor({}, { kind: 'replace', part: 'cable' }, { kind: 'bedded', shifts: 30 }).tell[0]).toContain(
-      '1/8 to 1/4 turn out',
+      '1/8 to 3/8 turn out',
     )
   })
   test('a fault the customer declined heads it, with how to get home; what must not be ridden is told nothing of riding', () => {

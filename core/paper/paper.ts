@@ -53,15 +53,15 @@ export type SayDates = { time: (iso: string) => string; day: (date: string) => s
  * Lines of 10 pt on an A4 page within its margins, and how many letters go in one: kept a little under what fits, since
  * letters differ in width. ISO 216: 297 mm high.
  */
-const PAGE = { lines: 50, whole: 88, figure: 58, what: 24 } as const
+const PAGE = { lines: 50, whole: 88, figure: 58, beside: 34, what: 24 } as const
 /** Room a letter takes, in middling letters. */
 const WIDE = /[MW@%—…ЖМШЩЫЮΩ]/
 const BROAD = /[A-ZÀ-ÞА-ЯΑ-Ωmwжмшщыю]/
 const room = (text: string): number =>
   [...text].reduce((sum, l) => sum + (WIDE.test(l) ? 1.75 : BROAD.test(l) ? 1.3 : 1), 0)
 const lines = (text: string, letters: number) => Math.max(1, Math.ceil(room(text) / letters))
-const linesOf = ({ what, figure }: PaperRow): number =>
-  what === '' ? lines(figure, PAGE.whole) : Math.max(lines(what, PAGE.what), lines(figure, PAGE.figure))
+const linesOf = ({ what, figure }: PaperRow, letters: number = PAGE.figure): number =>
+  what === '' ? lines(figure, PAGE.whole) : Math.max(lines(what, PAGE.what), lines(figure, letters))
 
 /** A text cut to so many lines, said so where it was. */
 function clipped(text: string, most: number, letters: number): string {
@@ -95,7 +95,7 @@ export function paperOf(kind: PaperKind, job: OnPaper, sheet: Sheet, draft: bool
     sections: [],
     brakes: kind === 'work' ? [] : brakes,
     foot: kind === 'work' ? [] : footOf(kind, sheet, say),
-    card: kind === 'work' || draft ? [] : riderCard(sheet),
+    card: kind !== 'customer' || draft ? [] : riderCard(sheet),
     codes: kind === 'work' || draft || !travels(sheet) ? [] : writeSetup(setupOfSheet(sheet, job.bike.name)),
     signed: `${draft ? 'Would be signed' : 'Handed back'} by ${name(sheet.by)}, ${say.time(sheet.closedAt)}. The maker’s instructions and local law win over this sheet.`,
   }
@@ -109,6 +109,9 @@ const travels = (sheet: Sheet): boolean =>
 /** Lines that codes of 45 mm take, and letters in a line of the words beside one or two of them. */
 const CODE_LINES = 12
 export const besideLetters = (codes: number): number => (codes === 2 ? 42 : 64)
+
+/** One code on the mechanic's sheet stands beside its head; else codes stand at the foot. */
+export const codeAtHead = (p: Pick<Paper, 'kind' | 'codes'>): boolean => p.kind === 'setup' && p.codes.length === 1
 
 const plainBrake = (words: string): string =>
   words === 'holds'
@@ -191,9 +194,12 @@ function footOf(kind: PaperKind, sheet: Sheet, say: SayDates): string[] {
 function fixedLines(p: Paper): number {
   const warning = p.warning ? 3 + lines(p.warning.words, PAGE.whole) : 0
   const text = [...p.foot, p.signed].reduce((sum, t) => sum + linesOf(whole(t)), 0)
-  const rows = [...p.head, ...p.brakes].reduce((sum, r) => sum + linesOf(r), 0)
+  const linesOfAll = (rows: readonly PaperRow[], figure: number) => rows.reduce((sum, r) => sum + linesOf(r, figure), 0)
+  // the mechanic's sheet has its code beside the head, which is as high
+  const head = codeAtHead(p) ? Math.max(CODE_LINES, linesOfAll(p.head, PAGE.beside)) : linesOfAll(p.head, PAGE.figure)
+  const rows = head + linesOfAll(p.brakes, PAGE.figure)
   const card = p.card.reduce((sum, t) => sum + lines(t, besideLetters(p.codes.length)), p.card.length ? 1 : 0)
-  const code = p.codes.length ? Math.max(CODE_LINES, card) + 1 : card
+  const code = p.codes.length && !codeAtHead(p) ? Math.max(CODE_LINES, card) + 1 : card
   return 3 + warning + rows + (p.brakes.length ? 2 : 0) + text + code + 1
 }
 

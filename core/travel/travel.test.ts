@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
+import { travelSchema } from './schema'
 import { randomFrom } from '../quantity/random'
 import { stockParts } from '../rear/typedParts'
 import { DRIVETRAIN_STANDARDS } from '../standards/drivetrains'
@@ -28,6 +30,12 @@ const plain: Setup = {
   ],
   recallOn: '2026-12-09',
 }
+
+test('the schema in docs is the one that is read by', () => {
+  expect(JSON.parse(readFileSync(new URL('../../docs/travel.schema.json', import.meta.url), 'utf8'))).toEqual(
+    JSON.parse(JSON.stringify(travelSchema())),
+  )
+})
 
 describe('a setup that travels', () => {
   test('its checksum is the CRC-16 of the catalogue (CCITT-FALSE, check value 29B1 of "123456789")', () => {

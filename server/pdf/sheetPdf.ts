@@ -3,7 +3,7 @@ import { format } from 'date-fns'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { JobView } from '#core/http/job'
 import { squareSvg } from '#core/paper/square'
-import { moreWords, paperOf, type Paper, type PaperKind, type PaperRow } from '#core/paper/paper'
+import { codeAtHead, moreWords, paperOf, type Paper, type PaperKind, type PaperRow } from '#core/paper/paper'
 import type { Sheet } from '#core/ledger/sheet'
 import { inFonts } from './fonts'
 import { makePdf } from './make'
@@ -57,14 +57,16 @@ function described(paper: Paper, of: Of): TDocumentDefinitions {
         ],
       },
       line(1.5),
-      rows(paper.head),
+      codeAtHead(paper)
+        ? { columns: [{ ...(rows(paper.head) as object), width: '*' } as Content & object, squareOn(paper.codes[0]!)] }
+        : rows(paper.head),
       ...paper.sections.flatMap(s => [
         ...heading(s.title),
         ...(s.rows.length || s.more ? [rows(s.rows)] : [{ text: 'nothing noted' }]),
         ...(s.more ? [{ text: moreWords(s.more), bold: true }] : []),
       ]),
       ...(paper.brakes.length ? [...heading('Brakes'), rows(paper.brakes)] : []),
-      ...coded(paper),
+      ...(codeAtHead(paper) ? [] : coded(paper)),
       { text: '', margin: [0, 4, 0, 0] },
       line(1.5),
       ...paper.foot.map(t => inFonts(t)),
@@ -80,7 +82,7 @@ function coded({ codes, card }: Paper): Content[] {
     stack: [{ text: card.length ? 'On the road' : '', bold: true }, ...card.map(t => inFonts(t))],
     margin: [8, 2, 0, 0],
   }
-  const squares = codes.map((t): Content => ({ svg: squareSvg(t, 'Q'), width: CODE_PT }))
+  const squares = codes.map(squareOn)
   return [
     { text: '', margin: [0, 5, 0, 0] },
     {
@@ -90,6 +92,7 @@ function coded({ codes, card }: Paper): Content[] {
     },
   ]
 }
+const squareOn = (text: string): Content & object => ({ svg: squareSvg(text, 'Q'), width: CODE_PT })
 const CODE_PT = (45 / 25.4) * 72
 const CODE_GAP_PT = 10
 

@@ -19,6 +19,8 @@ function see(text: string) {
   if (read.value.is === 'wrong') texts.value = []
   if (read.value.is === 'setup') stop()
 }
+/** What is wrong with the last try, of a picture or of what it said. */
+const wrong = computed(() => trouble.value || (read.value?.is === 'wrong' ? read.value.why : ''))
 const facts = computed(() => {
   if (read.value?.is !== 'setup') return []
   const s = read.value.setup
@@ -131,8 +133,7 @@ onScopeDispose(stop)
       </label>
       <button class="also" data-test="code-read">Read it</button>
     </form>
-    <p v-if="trouble" class="wrong mt-2" role="alert" data-test="code-trouble">{{ trouble }}</p>
-    <p v-if="read?.is === 'wrong'" class="wrong mt-2" role="alert" data-test="code-trouble">{{ read.why }}</p>
+    <p v-if="wrong" class="wrong mt-2" role="alert" data-test="code-trouble">{{ wrong }}</p>
     <p v-if="read?.is === 'part'" class="mt-2 font-semibold" role="status" data-test="code-part">
       That was {{ read.part }} of 2: now the other code.
     </p>
