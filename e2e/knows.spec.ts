@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import { readFileSync } from 'node:fs'
-import { expect, otherDevice, ready, saved, SERVER, settled, storedEvents, still, test } from './shop'
-import { makeShop } from './shop'
+import { expect, otherDevice, ready, saved, SERVER, settled, storedEvents, still, test, makeShop } from './shop'
 import { BRAKES_HOLD } from '../server/db/testShop'
 import type { Page } from '@playwright/test'
 
