@@ -1,5 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
-import { benchInOneFile, leanZod } from './ops/lean'
+import { benchInOneFile, leanChapters, leanZod } from './ops/lean'
 import { buildHeavyWorker } from './ops/heavyWorker'
 
 const self = "'self'"
@@ -29,7 +29,7 @@ export default defineNuxtConfig({
   // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false } },
   vite: {
-    plugins: [tailwindcss(), leanZod(), benchInOneFile()],
+    plugins: [tailwindcss(), leanZod(), leanChapters(), benchInOneFile()],
     worker: { format: 'es' },
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },

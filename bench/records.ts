@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { throwawayCluster } from '../ops/testDatabase'
 import { connect, inShop, type Db } from '../server/db/connect'
-import { countsByStandard, pointsOf, recordsOfStandard, summaryQuery } from '../server/db/records'
+import { bikeView } from '../server/db/bikes'
+import { countsByStandard, likeHere, pointsOf, recordsOfStandard, summaryQuery } from '../server/db/records'
 import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
 
 /** Records of a shop with a hundred thousand visits: the pages' queries, and their plan. npm run bench records */
@@ -68,6 +69,12 @@ export async function recordFigures(): Promise<void> {
       `\nrecords: ${JOBS} visits of ${BIKES} bikes, ${size.rows} rows, made in ${((performance.now() - start) / 1000).toFixed(0)} s (target ${TARGET_MS} ms)`,
     )
     const [common, , rare] = [DRIVETRAIN_STANDARDS[0].id, '', DRIVETRAIN_STANDARDS[9].id]
+    const like = () => inShop(db, shop, tx => likeHere(tx, shop, [common, rare, 'run hub', 'run front'], 'open'))
+    console.log(`  bikes like this, of a common and a rare standard and any on such a frame: ${await timed(like)}`)
+    const {
+      rows: [{ id: bike }],
+    } = await sql<{ id: string }>`select id from bike limit 1`.execute(owner)
+    console.log(`  a bike's history: ${await timed(() => inShop(db, shop, tx => bikeView(tx, shop, bike)))}`)
     for (const id of [common, rare]) {
       const { bikes } = await inShop(db, shop, tx => recordsOfStandard(tx, shop, id))
       console.log(

@@ -193,10 +193,17 @@ test('words under one roof: another shop finds nobody of this one at its door', 
   await t(other.page, 'who').fill('Tarrant')
   await expect(hang(other.page)).toBeVisible()
   expect(await (await other.page.request.get(`${SERVER()}/api/bikes?q=Tarrant`)).json()).toEqual([])
-  expect(await (await other.page.request.get(`${SERVER()}/api/door`)).json()).toEqual({ nextTag: '1', used: {} })
+  expect(await (await other.page.request.get(`${SERVER()}/api/door`)).json()).toEqual({
+    nextTag: '1',
+    used: {},
+    took: [],
+    promised: [],
+    stands: 4,
+  })
   await other.context.close()
   await door(bench)
-  expect(await (await bench.request.get(`${SERVER()}/api/door`)).json()).toEqual({
+  expect(await (await bench.request.get(`${SERVER()}/api/door`)).json()).toMatchObject({
+    promised: [{ complaint: 'slow in the middle' }],
     nextTag: '32',
     used: { 'r14-10': 1 },
   })

@@ -16,14 +16,37 @@ export const leanZod = (): Plugin => ({
   },
 })
 
+/**
+ * Leaves out of the browser what chapters say on a sheet and leave for the records: the server alone draws up sheets and keeps
+ * records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
+ */
+export const leanChapters = (): Plugin => ({
+  name: 'lean-chapters',
+  enforce: 'pre',
+  transform(code, id, options) {
+    if (options?.ssr || !/core\/(rear|front|brake|hub)\/chapter\.ts$/.test(id)) return
+    return { code: code.replace(/^ +(facts|figures|faults)(: rear\w+)?,$/gm, ''), map: null }
+  },
+})
+
 /** What every bench shows at once comes in one file, which packs smaller than thirty. */
 const oneOf = (...names: string[]) => `(${names.join('|')})`
 const APART = oneOf(
-  ...['ChanceBars', 'JobNotHere', 'EdgeStrip', 'PendingTurn', 'FoundPhotos', 'HeadFirst', 'PassStrip', 'FrictionLever'],
+  ...[
+    'ChanceBars',
+    'JobNotHere',
+    'EdgeStrip',
+    'PendingTurn',
+    'FoundPhotos',
+    'HeadFirst',
+    'PassStrip',
+    'FrictionLever',
+    'LikeShown',
+  ],
   ...['GaugePad', 'GearPick', 'JobBench', 'KeyList', 'NoDerailleur', 'OffsetPad', 'SchoolPick', 'SomethingElse'],
 )
 const COMPOSABLES = oneOf(
-  ...['bench', 'benchKeys', 'habits', 'live', 'outlier', 'rearBench', 'schools', 'stageLink', 'tick', 'trouble'],
+  ...['bench', 'benchKeys', 'habits', 'like', 'live', 'rearBench', 'schools', 'stageLink', 'tick', 'trouble'],
 )
 const DRAWINGS = oneOf('SprocketLanes', 'MisfitStrip', 'BarrelRule', 'along', 'columns')
 const BENCH = new RegExp(
@@ -41,6 +64,10 @@ export const benchInOneFile = (): Plugin => ({
   name: 'bench-in-one-file',
   outputOptions: options =>
     options.dir?.includes('client')
-      ? { ...options, manualChunks: id => (BENCH.test(id) ? 'bench' : undefined), onlyExplicitManualChunks: true }
+      ? {
+          ...options,
+          manualChunks: id => (BENCH.test(id) ? 'bench' : undefined),
+          onlyExplicitManualChunks: true,
+        }
       : null,
 })

@@ -3,8 +3,8 @@ import { BRAKES } from '../brake/kinds'
 import { DECLINABLE } from '../job/declined'
 import { UNPROVEN } from '../job/events'
 import { riderCard } from '../travel/card'
-import { setupOfSheet } from '../travel/setup'
-import { writeSetup } from '../travel/text'
+import { setupOfSheet } from '../travel/ofSheet'
+import { writeSetup } from '../travel/write'
 import { brakeOnSheet, headOfSheet, type Sheet } from '../ledger/sheet'
 
 /** Papers of a job: the mechanic's sheet, the customer's, and the work list for the till. Each is one A4 page. */

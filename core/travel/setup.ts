@@ -1,13 +1,9 @@
 import { z } from 'zod'
 import { BRAKES, BrakeParts } from '../brake/kinds'
-import { HOUSING_PLACES, placesOf } from '../cable/places'
-import { RUNS, type RunName } from '../cable/housing'
+import { HOUSING_PLACES } from '../cable/places'
+import { RUNS } from '../cable/housing'
 import { HubParts } from '../hub/kinds'
-import type { Sheet } from '../ledger/sheet'
 import { RearParts } from '../rear/parts'
-
-/** Version of the open format; a later one is never guessed at. */
-export const SETUP_VERSION = 1
 
 const Sixteenths = z
   .int('Turns: whole sixteenths')
@@ -15,7 +11,7 @@ const Sixteenths = z
   .max(16 * 12, 'More than 12 turns')
 const lengthMm = z.number('Housing: millimetres').min(1, 'Housing: at least 1 mm').max(3500, 'Housing: at most 3500 mm')
 
-/** A bike's setup as it travels with the bike: parts and figures, nobody's name. The open format's meaning; `text.ts` is how it is written. */
+/** A bike's setup as it travels with the bike: parts and figures, nobody's name. The open format's meaning; `write.ts` is how it is written. */
 export const Setup = z.strictObject({
   /** What the bike is called in the shop it comes from. */
   bike: z.string().trim().min(1, 'The bike has no name').max(80, 'The bike’s name is longer than 80 characters'),
@@ -47,39 +43,6 @@ export const Setup = z.strictObject({
   recallOn: z.iso.date('The recall is no day').nullable(),
 })
 export type Setup = z.infer<typeof Setup>
-
-const GAP = /^(\d+(?:\.\d+)?) mm$/
-
-/** What of a sheet travels. */
-export function setupOfSheet(sheet: Sheet, bike: string): Setup {
-  const gap = GAP.exec(sheet.left.find(f => f.what === 'B gap')?.figure ?? '')?.[1]
-  const seen = new Set<string>()
-  return {
-    bike: bike.trim().slice(0, 80) || 'a bike',
-    left: sheet.closedAt.slice(0, 10),
-    rear: sheet.parts && {
-      ...sheet.parts,
-      barrel: {
-        ...sheet.parts.barrel,
-        turnsOut: Math.min(sheet.parts.barrel.rangeTurns, Math.max(0, sheet.barrelSixteenths / 16)),
-        assumed: sheet.barrelAssumed,
-      },
-    },
-    turned: sheet.netSixteenths,
-    gapMm: gap === undefined ? null : Number(gap),
-    housing: sheet.runs.flatMap(run =>
-      placesOf(run).flatMap(({ place, lengthMm }) => {
-        const key = `${run.run} ${place}`
-        if (seen.has(key)) return []
-        seen.add(key)
-        return [{ run: run.run as RunName, place, lengthMm: Math.round(lengthMm) }]
-      }),
-    ),
-    hub: sheet.hub,
-    brakes: sheet.brakes,
-    recallOn: sheet.recallOn,
-  }
-}
 
 /** What a bike arrives with, apart from its rear: entries for its job's log. */
 export const arrivesWith = ({ hub, brakes }: Setup) => [

@@ -11,8 +11,11 @@ import { reduce } from '../ledger/reduce'
 import { NOTHING_BELIEVED, sheetOf } from '../ledger/sheet'
 import type { LedgerEvent } from '../ledger/events'
 import { telling } from '../chapter/testTold'
-import { arrivesWith, noteOf, Setup, setupOfSheet } from './setup'
-import { crc16, MOST_BYTES, readSetup, writeSetup } from './text'
+import { crc16 } from './crc'
+import { setupOfSheet } from './ofSheet'
+import { readSetup } from './read'
+import { arrivesWith, noteOf, Setup } from './setup'
+import { MOST_BYTES, writeSetup } from './write'
 
 const plain: Setup = {
   bike: 'Petrel lane',

@@ -77,4 +77,10 @@ export async function textBody(event: H3Event, mostBytes: number): Promise<strin
 
 export const param = <S extends z.ZodType>(event: H3Event, name: string, schema: S): z.infer<S> =>
   parsed(schema, getRouterParam(event, name))
-export const query = <S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> => parsed(schema, getQuery(event))
+/** The address's query by a schema. Throws 400 with the field and what to do. */
+export function query<S extends z.ZodType>(event: H3Event, schema: S): z.infer<S> {
+  const asked = getQuery(event)
+  const at = unkeepable(asked)
+  if (at !== null) throw refuse(400, `${at}: it holds a character that is none: type it anew`)
+  return parsed(schema, asked)
+}

@@ -173,9 +173,11 @@ describe('the recall desk', () => {
       { housingMm: null, bedded: false, days: 12, turns: 0.25 },
     ])
     expect((await s.desk()).recalls[0]!.report).toBe('slow leaving the smallest sprocket')
-    // its id used elsewhere, and a bike that is here again
+    // opened again, it is asked for no more: its recall is gone, and what waits is not sent
+    await s.write(new Date('2026-11-25T21:30:00.000Z'))
     await s.open(s.number)
     expect((await s.desk()).recalls).toEqual([])
+    expect(await s.send(standIn, later(20))).toBe(0)
   })
   test('no shop acts on another’s recall or message', async () => {
     const [a, b] = [await shopWithRecall(), await shopWithRecall()]

@@ -212,6 +212,12 @@ async function withdrawUnsent(tx: ShopTx, shop: string, recall: string): Promise
     .execute()
 }
 
+/** A job that is opened again asks nobody back: what waits to be sent for its recalls is not. */
+export async function callOff(tx: ShopTx, shop: string, job: string): Promise<void> {
+  const open = await tx.selectFrom('recall').select('id').where('shop', '=', shop).where('job', '=', job).execute()
+  for (const { id } of open) await withdrawUnsent(tx, shop, id)
+}
+
 /** A bike that is taken in is not asked back any more. */
 export async function cameBack(tx: ShopTx, shop: string, bike: string, at: Date): Promise<void> {
   const due = await tx

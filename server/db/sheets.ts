@@ -21,6 +21,7 @@ import { inShop, type Db, type ShopTx } from './connect'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
 import { append, entriesAfter, lockJob, NoSuchJob, type Outcome, type Signed } from './ledger'
+import { callOff } from './recalls'
 import { keepRecords, takeRecordsBack } from './records'
 import { bookRecall, keepSettled, settledOf, takeSettledBack } from './settling'
 import { shopValues } from './standards'
@@ -270,6 +271,7 @@ export async function reopen(
       .execute()
     await takeRecordsBack(tx, shop, job.id)
     await takeSettledBack(tx, shop, job.id)
+    await callOff(tx, shop, job.id)
     await tx
       .deleteFrom('recall')
       .where('shop', '=', shop)

@@ -75,6 +75,6 @@ const say = (v: number) =>
         <button class="also px-3! whitespace-nowrap">Note it</button>
       </TextField>
     </form>
-    <LazyLikeHere v-if="like" class="mt-1" v-bind="like" @take="text = String($event)" />
+    <LikeHere v-if="like" class="mt-1" v-bind="like" @take="text = String($event)" />
   </div>
 </template>

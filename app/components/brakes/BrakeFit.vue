@@ -257,7 +257,7 @@ function bringCloser(sixteenths: number) {
           inputmode="decimal"
         />
       </div>
-      <LazyLikeHere
+      <LikeHere
         :run="`${brake}-brake`"
         :figure="`brake-barrel ${brake}`"
         @take="close.form.setFieldValue('barrel', String($event))"

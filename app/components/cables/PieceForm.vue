@@ -116,7 +116,7 @@ const refused = computed(() => (piece.kind === 'housing' ? housingRefused(props.
         </select></label
       >
     </div>
-    <LazyLikeHere v-if="figure" :run="run.run" :figure="figure" @take="takeUsual" />
+    <LikeHere v-if="figure" :run="run.run" :figure="figure" @take="takeUsual" />
     <div v-if="piece.kind !== 'guide'" class="grid gap-2">
       <label class="label"
         >Length read from<select

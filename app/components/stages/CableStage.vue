@@ -212,7 +212,7 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
               data-test="start-typed"
           /></label>
           <p v-if="typedStart.wrong" class="wrong" role="alert">{{ typedStart.wrong }}</p>
-          <LazyLikeHere run="rear" figure="barrel-out" @take="startText = String($event)" />
+          <LikeHere run="rear" figure="barrel-out" @take="startText = String($event)" />
           <p v-if="Math.abs(recipe.drawMm) >= 0.1" class="figure" data-test="draw">
             To keep the setting, {{ recipe.drawMm > 0 ? 'draw' : 'let out' }}
             {{ Math.abs(recipe.drawMm).toFixed(1) }} mm at the clamp
@@ -283,7 +283,7 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
             <ChoiceRow v-model="of" label="Housing" :choices="asChoices(HOUSING_KINDS)" test="housing-of" />
             <ChoiceRow v-model="ends" label="Ends" :choices="asChoices(HOUSING_ENDS)" test="ends" />
             <FormLine :of="piece" name="lengthMm" label="Housing, mm" mono inputmode="numeric" test="housing" />
-            <LazyLikeHere
+            <LikeHere
               run="rear"
               :figure="housingFigure('rear', place)"
               @take="piece.form.setFieldValue('lengthMm', String($event))"
@@ -297,7 +297,7 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
           </form>
           <form class="grid gap-2 border-t border-rule pt-2" novalidate @submit.prevent="inner.form.handleSubmit()">
             <FormLine :of="inner" name="lengthMm" label="Inner, mm" mono inputmode="numeric" test="inner" />
-            <LazyLikeHere run="rear" figure="inner" @take="inner.form.setFieldValue('lengthMm', String($event))" />
+            <LikeHere run="rear" figure="inner" @take="inner.form.setFieldValue('lengthMm', String($event))" />
             <button class="also" data-test="inner-note">Note the inner</button>
           </form>
         </template>

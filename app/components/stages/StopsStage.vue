@@ -147,7 +147,7 @@ const TROUBLES = [
             here.sightings > 1 ? `, from ${here.sightings} sightings` : ', as usual until it was seen twice'
           }}.
         </p>
-        <LazyLikeHere run="rear" :figure="at" told />
+        <LikeHere run="rear" :figure="at" told />
         <button v-if="at === 'L' && seen.L && !seen.H" type="button" class="also" @click="at = 'H'">Now H</button>
         <p class="small">
           L is never further in than the largest. A spoke ticks: back in at once. Not into the largest sprocket before L

@@ -1,7 +1,7 @@
 <!-- A bike that brings its setup with it: the square code read by camera, from a picture, or pasted; what it would take is shown first. -->
 <script setup lang="ts">
 import { sayParts } from '#core/rear/parts'
-import { readSetup, type ReadSetup } from '#core/travel/text'
+import { readSetup, type ReadSetup } from '#core/travel/read'
 import type { Setup } from '#core/travel/setup'
 
 const emit = defineEmits<{ take: [setup: Setup]; close: [] }>()
