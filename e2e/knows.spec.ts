@@ -167,7 +167,10 @@ test('a setup goes from one shop’s sheet into another’s door; torn and later
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await bench.getByRole('radio', { name: 'For the customer' }).click()
   await expect(t(bench, 'setup-codes')).toContainText('an eighth at a time')
-  const square = await t(bench, 'setup-codes').locator('img').first().screenshot()
+  // as near as a phone is held to the paper
+  const image = t(bench, 'setup-codes').locator('img').first()
+  await image.evaluate(el => Object.assign(el.style, { width: '640px', height: '640px' }))
+  const square = await image.screenshot()
 
   const other = await otherDevice(browser, await makeShop(shop.db))
   const page = other.page

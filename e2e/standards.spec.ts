@@ -19,7 +19,7 @@ import {
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
 /** Opens a page of a job once the shop's records, which it reads beside, are here. */
 async function withRecords(page: Page, path: string): Promise<void> {
-  const here = page.waitForResponse(r => r.url().includes('/api/standards/records/'))
+  const here = page.waitForResponse(r => r.url().includes('/api/standards/like'))
   await page.goto(`${SERVER()}${path}`)
   await here
 }
