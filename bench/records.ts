@@ -3,7 +3,7 @@ import { sql } from 'kysely'
 import { throwawayCluster } from '../ops/testDatabase'
 import { connect, inShop, type Db } from '../server/db/connect'
 import { bikeView } from '../server/db/bikes'
-import { countsByStandard, likeHere, pointsOf, recordsOfStandard, summaryQuery } from '../server/db/records'
+import { countsByStandard, likeHere, pointsOf, recordsOfStandard, summaryQuery } from '../server/db/recordViews'
 import { DRIVETRAIN_STANDARDS } from '#core/standards/drivetrains'
 
 /** Records of a shop with a hundred thousand visits: the pages' queries, and their plan. npm run bench records */

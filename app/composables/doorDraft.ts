@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { FoundBike } from '#core/http/job'
 import { Seen } from '#core/job/seen'
 import { FrameKind } from '#core/records/frames'
+import { Setup } from '#core/travel/setup'
 import type { TypedParts } from '#core/rear/typedParts'
 import { DOOR_DRAFT } from '~/stores/drafts'
 
@@ -20,6 +21,7 @@ const Draft = z.object({
   open: z.boolean(),
   byHand: z.boolean(),
   before: z.string(),
+  code: Setup.nullable().default(null),
   brought: z.object({ customer: FoundBike.shape.customer, bike: FoundBike.nullable() }).nullable(),
 })
 type Draft = z.infer<typeof Draft>

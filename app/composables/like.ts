@@ -11,6 +11,8 @@ import { kept } from '~/stores/kept'
 export type LikesHere = {
   /** Of one figure of what hangs on a run, the closest first. */
   of: (run: RunName, figure: string) => Like[]
+  /** Under which standard that is kept. */
+  standard: (run: RunName) => string
   /** Words that question an entry far from what was seen on such bikes; null when it is like them, or nothing is known. */
   question: (event: LedgerEvent) => string | null
 }
@@ -50,6 +52,7 @@ export function useLike(state: Ref<JobState>, record: Ref<JobView | null>): Like
   })
   return {
     of: (run, figure) => here.value?.of(run, figure) ?? [],
+    standard: run => here.value?.standard(run) ?? '',
     question: event => here.value?.question(event) ?? null,
   }
 }

@@ -22,6 +22,7 @@ export function likesIn(
   }
   const likes: LikesHere = {
     of: (run, figure) => of(standardOfRun(state(), run), figure),
+    standard: run => standardOfRun(state(), run),
     question: event => {
       for (const { standard, figure, value } of figuresOfEvent(event, state())) {
         const words = questionOfLikes(figure, value, of(standard, figure))

@@ -51,7 +51,7 @@ const risky = computed(() => {
     jobs.map(j => ({
       number: j.number,
       promisedAt: wallClock(j.promisedAt, zone.value),
-      mostMinutes: expectedMinutes(j.complaint, took).median,
+      minutes: expectedMinutes(j.complaint, took).median,
     })),
     wallClock(now.value, zone.value),
     stands.value.length,

@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import { TZDate } from '@date-fns/tz'
-import { addDays, format, set } from 'date-fns'
 import { Made, NumberOfJob } from '#core/http/answers'
 import { DoorView, FoundBike, TakeIn } from '#core/http/job'
 import { isSaid, SAID_AT_DOOR, withPhrase } from '#core/procedure/history'
-import { expectedMinutes, keepable } from '#core/job/minutes'
 import { nameBySeen, UNSEEN, type Seen } from '#core/job/seen'
 import { fromSixteenths } from '#core/quantity/turns'
 import type { FrameKind } from '#core/records/frames'
@@ -63,46 +60,7 @@ function someoneElse() {
   form.setFieldValue('customer.name', '')
 }
 
-/** Times the shop promises most; the field below takes any other. */
-const promises = computed(() =>
-  [
-    [0, 17],
-    [1, 12],
-    [1, 17],
-    [2, 17],
-  ].map(([days, hours]) => {
-    const at = set(addDays(new TZDate(new Date(), zone.value), days!), {
-      hours,
-      minutes: 0,
-      seconds: 0,
-      milliseconds: 0,
-    })
-    return {
-      words: days === 0 ? `Today ${hours}:00` : days === 1 ? `Tomorrow ${hours}:00` : format(at, 'EEEE HH:mm'),
-      local: format(at, "yyyy-MM-dd'T'HH:mm"),
-    }
-  }),
-)
-const usualPromise = promises.value[2]!.local
-/** What such a job takes here, and the first usual time by which it can be done after all that is promised. */
-const takes = computed(() => expectedMinutes(typedOrder.value.complaint, door.value?.took ?? []))
-const proposal = computed(() => {
-  const { took = [], promised = [], stands = 1 } = door.value ?? {}
-  const wall = (at: string | Date) => wallClock(at, zone.value)
-  const times = promises.value.map(p => ({ ...p, at: wall(fromShopClock(p.local, zone.value)) }))
-  const first = keepable(
-    times.map(t => t.at),
-    takes.value.most,
-    promised.map(j => ({
-      number: j.number,
-      promisedAt: wall(j.promisedAt),
-      mostMinutes: expectedMinutes(j.complaint, took).median,
-    })),
-    wall(new Date()),
-    stands,
-  )
-  return times.find(t => t.at.getTime() === first?.getTime()) ?? null
-})
+const { promises, usual, takes, proposal } = useDoorPromise(door, zone, () => typedOrder.value.complaint)
 
 /** A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say more. */
 const Order = () =>
@@ -115,7 +73,7 @@ const order = useContractForm({
     customer: { name: '', contact: '' },
     bike: { name: '', frameNumber: '' },
     tag: door.value?.nextTag ?? '',
-    promised: usualPromise,
+    promised: usual,
     complaint: '',
   },
   schema: Order,
@@ -183,6 +141,7 @@ const draft = useDoorDraft({
     byHand: gears.byHand.value,
     before: before.value,
     brought: brought.value,
+    code: code.value,
   }),
   restore: was => {
     form.setFieldValue('customer', was.order.customer)
@@ -197,6 +156,7 @@ const draft = useDoorDraft({
     gears.restart(was.typed)
     gears.open.value = was.open
     gears.byHand.value = was.byHand
+    code.value = was.code
   },
 })
 onMounted(async () => {

@@ -33,9 +33,9 @@ describe('minutes of jobs', () => {
   })
   test('a promise is at risk when what is promised before it and it together need more than the time there is', () => {
     const jobs = [
-      { number: 1, promisedAt: at('12:00'), mostMinutes: 60 },
-      { number: 2, promisedAt: at('12:30'), mostMinutes: 60 },
-      { number: 3, promisedAt: at('17:00'), mostMinutes: 60 },
+      { number: 1, promisedAt: at('12:00'), minutes: 60 },
+      { number: 2, promisedAt: at('12:30'), minutes: 60 },
+      { number: 3, promisedAt: at('17:00'), minutes: 60 },
     ]
     expect([...atRisk(jobs, at('10:00'), 1)]).toEqual([2])
     expect([...atRisk(jobs, at('10:00'), 2)]).toEqual([])

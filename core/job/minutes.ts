@@ -66,7 +66,7 @@ const HOURS = { from: 9, to: 18 } as const
 /** Of an hour at a stand so much goes into bikes; the rest is the counter. `model` */
 const AT_BIKES = 0.7
 
-/** Minutes of work that are left between two moments of the shop's clock, at so many stands. @param local wall-clock times as if in UTC */
+/** Minutes of work that are left between two moments of the shop's clock, at so many stands; both as if in UTC. */
 export function workMinutes(from: Date, to: Date, stands: number): number {
   let minutes = 0
   for (
@@ -82,13 +82,13 @@ export function workMinutes(from: Date, to: Date, stands: number): number {
 }
 
 /** An open job as the day sees it: what is promised, and what it will likely take. */
-export type Promised = { number: number; promisedAt: Date; mostMinutes: number }
+export type Promised = { number: number; promisedAt: Date; minutes: number }
 /** Which promises are at risk at this pace: earliest first, what comes before has to be done too. Times of the shop's clock, as if in UTC. */
 export function atRisk(jobs: readonly Promised[], now: Date, stands: number): Set<number> {
   const out = new Set<number>()
   let needed = 0
   for (const j of [...jobs].sort((a, b) => a.promisedAt.getTime() - b.promisedAt.getTime())) {
-    needed += j.mostMinutes
+    needed += j.minutes
     if (needed > workMinutes(now, j.promisedAt, stands)) out.add(j.number)
   }
   return out
@@ -104,7 +104,7 @@ export function keepable(
 ): Date | null {
   return (
     times.find(at => {
-      const before = jobs.filter(j => j.promisedAt <= at).reduce((sum, j) => sum + j.mostMinutes, 0)
+      const before = jobs.filter(j => j.promisedAt <= at).reduce((sum, j) => sum + j.minutes, 0)
       return before + mostMinutes <= workMinutes(now, at, stands)
     }) ?? null
   )

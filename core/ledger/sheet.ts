@@ -5,13 +5,16 @@ import { UNKNOWNS } from '../advice/prior'
 import { BrakeParts, BRAKES, NO_BRAKE, type Brake } from '../brake/kinds'
 import { PROOF_TESTS, PROOF_WORDS } from '../brake/proof'
 import { toldOf } from '../brake/state'
+import { RunName } from '../cable/housing'
+import { HOUSING_PLACES } from '../cable/places'
 import { Run } from '../cable/run'
 import type { AnyEvent, Chapter, Facts } from '../chapter/chapter'
 import type { FrontAdvice } from '../front/contract'
 import { HubParts } from '../hub/kinds'
 import { DECLINABLE, DECLINABLE_IDS, type Declinable } from '../job/declined'
 import { LEAVES, UNPROVEN, type Leaves } from '../job/events'
-import { barrelAssumed, type RearOpinion } from '../rear/facts'
+import { barrelAssumed, gapLeft, type RearOpinion } from '../rear/facts'
+import { lengthsFitted } from '../rear/lengths'
 import { RearParts, sayNumbers } from '../rear/parts'
 import { newRunOf } from '../rear/newRun'
 import { slackMargin } from '../rear/settle'
@@ -70,6 +73,9 @@ export const Sheet = z.object({
   work: z.number(),
   /** Cable lost to friction as it was found, mm both ways, where what was heard told it; sheets from before it was kept say nothing. */
   frictionMm: z.number().nullable().default(null),
+  /** Lengths of housing that are this bike's own, and its B gap in the stand; sheets from before they were kept have none. */
+  lengths: z.array(z.object({ run: RunName, place: z.enum(HOUSING_PLACES), lengthMm: z.number() })).default([]),
+  gapMm: z.number().nullable().default(null),
   /** The run that was renewed, and how far it may go slack before a gear is off: what its return teaches. Null where none was. */
   settle: z
     .object({ housingMm: z.number().nullable(), bedded: z.boolean(), marginTurns: z.number().nullable() })
@@ -151,6 +157,8 @@ export function sheetOf(state: JobState, believed: Believed, leaving: Leaving, s
     work: workOf(rear),
     frictionMm: frictionFound(believed.first ?? believed.rear),
     settle: settleOf(state, believed),
+    lengths: lengthsFitted(rear, cable),
+    gapMm: gapLeft(rear, 'stand'),
   }
 }
 

@@ -29,6 +29,8 @@ export const TEST_SHEET: Sheet = {
   recallOn: '2026-12-04',
   frictionMm: null,
   settle: null,
+  lengths: [],
+  gapMm: null,
   runs: [],
   hub: null,
   brakes: [],

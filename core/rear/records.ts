@@ -77,7 +77,6 @@ export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): 
   }
   if (knownBy(parts.cassette) === 'measured')
     keep('pitch', mean(parts.cassette.pitchMm), parts.cassette.standard ?? TYPED)
-  for (const h of rear.housing) keep(`housing ${h.place}`, h.lengthMm)
   keep('inner', rear.inner?.lengthMm)
   for (const screw of SCREWS) if (rear.turned.has(screw)) keep(screw, fromSixteenths(rear.net[screw]))
   if (!barrelAssumed(rear)) keep('barrel-out', fromSixteenths(rear.barrelSixteenths))

@@ -19,6 +19,9 @@ const chapters = Object.values(CHAPTERS) as unknown as readonly Chapter<
   unknown
 >[]
 
+/** Back with a fault within so many days is a comeback, and a cure has not held; later it is wear. `practice` */
+export const HELD_DAYS = 60
+
 /** What a visit leaves that no log of its own tells: when it came, and what the belief found. */
 export const COMEBACK = 'comeback'
 export const FRICTION = 'friction'

@@ -1,11 +1,12 @@
 import { brakeStandard } from '../brake/chapter'
 import { HOUSING_PLACES, placesOf, type HousingPlace } from '../cable/places'
 import { RUN_WORDS, RUNS, type RunName } from '../cable/housing'
-import { isMeasured, type Run } from '../cable/run'
+import type { Run } from '../cable/run'
 import { figureRule, LONG, type RecordFigure, type RecordRule } from '../chapter/records'
 import { frontStandard } from '../front/chapter'
 import { hubStandard } from '../hub/chapter'
 import type { JobState } from '../ledger/reduce'
+import { lengthsFitted } from '../rear/lengths'
 import { standardOf } from '../rear/records'
 
 /*
@@ -61,20 +62,10 @@ export const figuresOfRun = (state: JobState, run: Run): (RecordFigure & { piece
     piece,
   }))
 
-/**
- * Lengths of what was fitted in this visit. A usual length or a guess is nobody's figure; a piece that was cut is as long as
- * it was planned. What the rear's own stage noted of a place stands before it.
- */
-export function runFigures(state: JobState): RecordFigure[] {
-  const { cable, rear } = state
-  const noted = new Set(rear.housing.map(h => housingFigure('rear', h.place)))
-  return cable.runs.flatMap(run => {
-    const steps = cable.cabled[run.run] ?? []
-    const cut = steps.includes('cut')
-    if (!cut && !steps.includes('clamped')) return []
-    return figuresOfRun(state, run)
-      .filter(f => !(run.run === 'rear' && noted.has(f.figure)))
-      .filter(f => cut || run.pieces.some(p => p.name === f.piece && isMeasured(p)))
-      .map(({ standard, figure, value }) => ({ standard, figure, value }))
-  })
-}
+/** Lengths of what was fitted in this visit, each under what hangs on its run. */
+export const runFigures = (state: JobState): RecordFigure[] =>
+  lengthsFitted(state.rear, state.cable).map(({ run, place, lengthMm }) => ({
+    standard: standardOfRun(state, run),
+    figure: housingFigure(run, place),
+    value: lengthMm,
+  }))

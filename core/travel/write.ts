@@ -28,11 +28,24 @@ const num = (v: number): string => String(Math.round(v * 1e4) / 1e4)
 const list = (values: readonly number[]): string =>
   values.every(v => v === values[0]) ? num(values[0]!) : values.map(num).join(' ')
 
+/** An id is one word of its line. */
+const id = (standard: string | null): string => standard?.replace(/\s+/g, '_') ?? '-'
+const barrelLine = ({ turnsOut, rangeTurns, threadMm, assumed }: RearParts['barrel']): string =>
+  `barrel ${num(turnsOut)} of ${num(rangeTurns)} thread ${num(threadMm)}${assumed ? ' assumed' : ''}`
+
+function hubLines(h: NonNullable<Setup['hub']>): string[] {
+  const setting = `set ${h.referenceGear} ${h.slackest}${h.derailleur ? ' derailleur' : ''}`
+  return [
+    `hub ${id(h.standard)} ${h.way} ring ${h.ringTeeth} sprocket ${h.sprocketTeeth} ${setting}`,
+    `ratios ${h.ratios.map(num).join(' ')}`,
+  ]
+}
+
 function rearLines(p: RearParts): string[] {
   const known = [p.shifter, p.derailleur, p.cassette]
   const { ratio } = p.derailleur
   return [
-    `parts ${known.map(k => k.standard ?? '-').join(' ')}`,
+    `parts ${known.map(k => id(k.standard)).join(' ')}`,
     `known ${known.map(k => k.known ?? '-').join(' ')}`,
     `teeth ${p.cassette.teeth.join(' ')}`,
     `pitch ${list(p.cassette.pitchMm)}`,
@@ -45,7 +58,7 @@ function rearLines(p: RearParts): string[] {
     ...(p.shifter.friction ? ['friction lever'] : []),
     ...(p.derailleur.spring ? [`spring ${p.derailleur.spring}`] : []),
     ...(p.derailleur.makerGapMm === undefined ? [] : [`makergap ${num(p.derailleur.makerGapMm)}`]),
-    `barrel ${num(p.barrel.turnsOut)} of ${num(p.barrel.rangeTurns)} thread ${num(p.barrel.threadMm)}${p.barrel.assumed ? ' assumed' : ''}`,
+    barrelLine(p.barrel),
   ]
 }
 
@@ -60,12 +73,7 @@ function bodyOf(s: Setup): string {
     ...(barrel || H || L || B ? [`turned ${barrel} ${H} ${L} ${B}`] : []),
     ...(s.gapMm === null ? [] : [`gap ${num(s.gapMm)}`]),
     ...s.housing.map(h => `housing ${h.run} ${num(h.lengthMm)} ${h.place}`),
-    ...(s.hub
-      ? [
-          `hub ${s.hub.standard ?? '-'} ${s.hub.way} ring ${s.hub.ringTeeth} sprocket ${s.hub.sprocketTeeth} set ${s.hub.referenceGear} ${s.hub.slackest}${s.hub.derailleur ? ' derailleur' : ''}`,
-          `ratios ${s.hub.ratios.map(num).join(' ')}`,
-        ]
-      : []),
+    ...(s.hub ? hubLines(s.hub) : []),
     ...s.brakes.map(
       ({ parts: p, barrelSixteenthsOut: out }) =>
         `brake ${p.brake} ${p.kind} ${p.lever ?? '-'} ${p.leverSide ?? '-'} ${p.none ?? '-'} ${out ?? '-'}`,

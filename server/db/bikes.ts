@@ -2,7 +2,7 @@ import type { BikeView } from '#core/http/records'
 import { Sheet } from '#core/ledger/sheet'
 import { FrameKind } from '#core/records/frames'
 import type { ShopTx } from './connect'
-import { recordsOfBike } from './records'
+import { recordsOfBike } from './recordViews'
 
 /** A bike with its visits and everything recorded of it, or null. */
 export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<BikeView | null> {

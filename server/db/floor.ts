@@ -8,6 +8,7 @@ import { FrameKind } from '#core/records/frames'
 import { DECLINABLE } from '#core/job/declined'
 import { briefOf, Sheet } from '#core/ledger/sheet'
 import type { ShopTx } from './connect'
+import { holding } from './holding'
 import { tookHere } from './minutes'
 
 /** Days of recalls the Floor shows. */
@@ -135,7 +136,7 @@ const LATELY = 800
 
 /** Bikes by customer, phone, bike name, tag or frame number; a whole tag of an open job first, open jobs, then the last seen. */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
-  const like = `%${words.replace(/[\\%_]/g, c => `\\${c}`)}%`
+  const like = holding(words)
   const digits = words.replace(/[^0-9]/g, '')
   const byDigits = digits.length >= 4 ? sql<boolean>`customer.digits like ${`%${digits}%`}` : sql<boolean>`false`
   // which bikes it could be, before anything is looked up of each

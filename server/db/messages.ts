@@ -98,3 +98,15 @@ export async function actOnMessage(
   if (row.state !== 'failed') throw new CannotRecall('Only what failed is sent once more')
   await set({ state: 'queued', tries: 0, trouble: '', not_before: now })
 }
+
+/** Whether anything is still to be sent, now or later. */
+export async function anyWait(tx: ShopTx, shop: string): Promise<boolean> {
+  const row = await tx
+    .selectFrom('message')
+    .select('id')
+    .where('shop', '=', shop)
+    .where('state', 'in', ['queued', 'sending'])
+    .limit(1)
+    .executeTakeFirst()
+  return row !== undefined
+}

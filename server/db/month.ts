@@ -1,9 +1,7 @@
 import { sql } from 'kysely'
 import type { MonthView } from '#core/http/month'
+import { HELD_DAYS } from '#core/records/chapters'
 import type { ShopTx } from './connect'
-
-/** Back within so many days with a fault counts against the first visit. `practice`, as the records have it */
-const COMEBACK_DAYS = 60
 
 /** A shop's month in its own days: jobs, not people. @param month yyyy-mm */
 export async function monthView(tx: ShopTx, shop: string, month: string): Promise<MonthView> {
@@ -25,8 +23,8 @@ export async function monthView(tx: ShopTx, shop: string, month: string): Promis
     select count(*)::int as jobs,
       count(*) filter (where exists (select 1 from record r join job j on j.shop = r.shop and j.id = r.job
         where r.shop = s.shop and r.bike = s.bike and r.figure = 'comeback' and r.at > s.closed_at
-          and r.at < s.closed_at + make_interval(days => ${COMEBACK_DAYS})))::int as back,
-      count(*) filter (where s.closed_at > now() - make_interval(days => ${COMEBACK_DAYS}) and not exists (select 1 from record r
+          and r.at < s.closed_at + make_interval(days => ${HELD_DAYS})))::int as back,
+      count(*) filter (where s.closed_at > now() - make_interval(days => ${HELD_DAYS}) and not exists (select 1 from record r
         where r.shop = s.shop and r.bike = s.bike and r.figure = 'comeback' and r.at > s.closed_at))::int as young
     from sheet s where ${inMonth} and s.body->>'how' in ('proven', 'declined')`.execute(tx)
   const { rows: standards } = await sql<{ standard: string; bikes: number; rounds: number; slowest: number }>`

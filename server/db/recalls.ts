@@ -1,6 +1,6 @@
 import { addDays, differenceInCalendarDays, format, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
-import { sql, type UpdateObject } from 'kysely'
+import type { UpdateObject } from 'kysely'
 import { EventId, PersonId } from '#core/chapter/ids'
 import type { MessageView, RecallAct, RecallDesk, RecallView } from '#core/http/recalls'
 import { RIDER_WORDS } from '#core/job/events'
@@ -10,8 +10,8 @@ import { fromSixteenths } from '#core/quantity/turns'
 import { addressOf, Desk, isQuiet, sayMessage, sayWhy, USUAL_DESK } from '#core/recall/desk'
 import type { ShopTx } from './connect'
 import type { Database } from './schema'
-import { newId } from './ids'
 import { append, lockJob } from './ledger'
+import { keepTold } from './settling'
 
 /** What cannot be done with a recall or a message, in words. */
 export class CannotRecall extends Error {
@@ -104,7 +104,7 @@ export async function recallDesk(tx: ShopTx, shop: string, now = new Date()): Pr
     recalls: rows.map((r): RecallView => {
       const why = sayWhy({
         bike: r.bike,
-        settle: r.expected as { bedded: boolean } | null,
+        settle: Sheet.shape.settle.catch(null).parse(r.expected),
         daysSince: Math.max(0, differenceInCalendarDays(now, r.closed_at ?? now)),
       })
       const to = r.no_messages || r.erased_at ? null : addressOf(r.contact)
@@ -326,20 +326,9 @@ async function reported(
     .where('shop', '=', shop)
     .where('id', '=', recall)
     .execute()
-  if (act.sixteenths === null || act.says === 'wrong') return
-  const sheet = await tx
-    .selectFrom('sheet')
-    .select(['body', 'closed_at'])
-    .where('shop', '=', shop)
-    .where('job', '=', job.id)
-    .orderBy('closed_at', 'desc')
-    .executeTakeFirst()
-  const { settle } = sheet ? Sheet.parse(sheet.body) : { settle: null }
-  if (!settle) return
-  const days = (now.getTime() - sheet!.closed_at.getTime()) / 86_400_000
-  await sql`insert into settling (shop, id, job, housing_mm, bedded, days, turns, at)
-    values (${shop}, ${newId()}, ${job.id}, ${settle.housingMm}, ${settle.bedded}, ${days},
-      ${Math.max(0, fromSixteenths(act.sixteenths))}, ${now}) on conflict (shop, job) do nothing`.execute(tx)
+  // a barrel nobody turned tells nothing of how far the run went slack
+  if (!act.sixteenths || act.says === 'wrong') return
+  await keepTold(tx, shop, job.id, act.sixteenths, now)
 }
 
 /** Whether a customer wants messages; those that wait are not sent to one who does not. */

@@ -33,30 +33,54 @@ export async function keepSettled(
 ): Promise<void> {
   if (!job.known || !arrived || handedBack?.how === 'cancelled') return
   if (rear.renewed.includes('cable') || rear.restarted.has('barrel')) return
+  const row = await sheetBefore(tx, shop, job.known)
+  const left = row?.sheet
+  if (!left?.settle) return
+  const days = differenceInHours(new Date(arrived.at), row!.closedAt) / 24
+  if (days <= 0 || days > MOST_DAYS) return
+  // what its rider took up and told before is part of the same slack
+  const told = await tx
+    .deleteFrom('settling')
+    .where('shop', '=', shop)
+    .where('job', '=', job.known)
+    .returning('turns')
+    .executeTakeFirst()
+  const turns = Math.max(0, fromSixteenths(rear.net.barrel)) + (told?.turns ?? 0)
+  await keep(tx, shop, job.id, left.settle, { days, turns, at })
+}
+
+/** Keeps what its rider took up themselves and told, once: a run that settled before the bike comes. */
+export async function keepTold(tx: ShopTx, shop: string, job: string, sixteenths: number, at: Date): Promise<void> {
+  const row = await sheetBefore(tx, shop, job)
+  if (!row?.sheet.settle) return
+  const days = (at.getTime() - row.closedAt.getTime()) / 86_400_000
+  if (days <= 0 || days > MOST_DAYS) return
+  await keep(tx, shop, job, row.sheet.settle, { days, turns: Math.max(0, fromSixteenths(sixteenths)), at })
+}
+
+async function keep(
+  tx: ShopTx,
+  shop: string,
+  job: string,
+  settle: NonNullable<Sheet['settle']>,
+  seen: { days: number; turns: number; at: Date },
+): Promise<void> {
+  await tx
+    .insertInto('settling')
+    .values({ shop, id: newId(), job, housing_mm: settle.housingMm, bedded: settle.bedded, ...seen })
+    .onConflict(c => c.columns(['shop', 'job']).doNothing())
+    .execute()
+}
+
+async function sheetBefore(tx: ShopTx, shop: string, job: string): Promise<{ sheet: Sheet; closedAt: Date } | null> {
   const row = await tx
     .selectFrom('sheet')
     .select(['body', 'closed_at'])
     .where('shop', '=', shop)
-    .where('job', '=', job.known)
+    .where('job', '=', job)
     .orderBy('closed_at', 'desc')
     .executeTakeFirst()
-  const left = row && Sheet.parse(row.body)
-  if (!left?.settle) return
-  const days = differenceInHours(new Date(arrived.at), row!.closed_at) / 24
-  if (days <= 0 || days > MOST_DAYS) return
-  await tx
-    .insertInto('settling')
-    .values({
-      shop,
-      id: newId(),
-      job: job.id,
-      housing_mm: left.settle.housingMm,
-      bedded: left.settle.bedded,
-      days,
-      turns: Math.max(0, fromSixteenths(rear.net.barrel)),
-      at,
-    })
-    .execute()
+  return row ? { sheet: Sheet.parse(row.body), closedAt: row.closed_at } : null
 }
 
 /** A visit that is opened again has not taught yet. */

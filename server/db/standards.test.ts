@@ -8,16 +8,9 @@ import type { PointsAsked } from '#core/http/records'
 import { catalogueInForce, inForceFigure } from '#core/standards/shopValues'
 import { bikeView } from './bikes'
 import { connect, inShop, type Db } from './connect'
-import {
-  countsByStandard,
-  exportRecords,
-  fillRecords,
-  importRecords,
-  knownRecords,
-  likeHere,
-  pointsOf,
-  recordsOfStandard,
-} from './records'
+import { exportRecords, importRecords, knownRecords } from './recordFiles'
+import { fillRecords } from './records'
+import { countsByStandard, likeHere, pointsOf, recordsOfStandard } from './recordViews'
 import { lastSheet } from './sheets'
 import { claim, shopValues } from './standards'
 import { BRAKES_HOLD, testShop } from './testShop'

@@ -4,7 +4,8 @@ import type { TakenBack, TakenIn } from '#core/http/standards'
 import type { ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
-import { importRecords, VISIT } from './records'
+import { importRecords } from './recordFiles'
+import { VISIT } from './records'
 import { claim } from './standards'
 
 /** Files the page lists. */

@@ -4,6 +4,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, test } from 'vitest'
 import type { JobView } from '#core/http/job'
 import type { Sheet } from '#core/ledger/sheet'
+import { placesOf } from '#core/cable/places'
 import { templateRun } from '#core/cable/templates'
 import { usualHubs } from '#core/hub/kinds'
 import { randomFrom } from '#core/quantity/random'
@@ -77,10 +78,12 @@ const job = {
   people: {},
 } as unknown as JobView
 
-const runs = [templateRun('external', 'rear'), templateRun('external', 'rear-brake')]
+const lengths = (['rear', 'rear-brake'] as const).flatMap(run =>
+  placesOf(templateRun('external', run)).map(({ place }) => ({ run, place, lengthMm: 285 })),
+)
 test.each([
   ['one code', sheet, 1],
-  ['two codes', { ...sheet, runs, hub: usualHubs()[0]!.parts }, 2],
+  ['two codes', { ...sheet, lengths, hub: usualHubs()[0]!.parts }, 2],
 ] as const)(
   '%s on the paper: read by another reader at 150 dots an inch, turned, and with a dirty corner',
   async (_, sheet, codes) => {

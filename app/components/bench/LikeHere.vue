@@ -5,9 +5,16 @@ import type { RunName } from '#core/cable/housing'
 const props = defineProps<{ run: RunName; figure: string; told?: boolean }>()
 const emit = defineEmits<{ take: [value: number] }>()
 const here = inject(LIKE, null)
-const some = computed(() => (here?.of(props.run, props.figure).length ?? 0) > 0)
+const likes = computed(() => here?.of(props.run, props.figure) ?? [])
 </script>
 
 <template>
-  <LazyLikeShown v-if="some" :run="run" :figure="figure" :told="told" @take="emit('take', $event)" />
+  <LazyLikeShown
+    v-if="here && likes.length"
+    :standard="here.standard(run)"
+    :figure="figure"
+    :likes="likes"
+    :told="told"
+    @take="emit('take', $event)"
+  />
 </template>

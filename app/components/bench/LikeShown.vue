@@ -1,22 +1,19 @@
-<!-- What this shop has seen on bikes like this one, beside a figure that is asked: one touch takes it. What "like" means is said, and can be widened. -->
+<!-- What this shop has seen of a figure on such bikes: one touch takes it. What "such" means is said, and can be widened. -->
 <script setup lang="ts">
-import type { RunName } from '#core/cable/housing'
-import { standardOfRun } from '#core/records/runs'
 import { recordRule } from '#core/records/chapters'
-import { closestOf, sayLike, usualOf, type Width } from '#core/records/like'
+import { closestOf, sayLike, usualOf, type Like, type Width } from '#core/records/like'
 
 const props = defineProps<{
-  run: RunName
+  standard: string
   figure: string
-  /** Told, and not to be taken: what it leads to is seen, not typed. */ told?: boolean
+  likes: readonly Like[]
+  /** Told, and not to be taken: what it leads to is seen, not typed. */
+  told?: boolean
 }>()
 const emit = defineEmits<{ take: [value: number] }>()
-const here = inject(LIKE, null)
-const { state } = storeToRefs(useLedger())
 const rule = computed(() => recordRule(props.figure))
-const likes = computed(() => here?.of(props.run, props.figure) ?? [])
 const wide = ref<Width | null>(null)
-const one = computed(() => likes.value.find(l => l.width === wide.value) ?? closestOf(likes.value))
+const one = computed(() => props.likes.find(l => l.width === wide.value) ?? closestOf(props.likes))
 </script>
 
 <template>
@@ -51,7 +48,7 @@ const one = computed(() => likes.value.find(l => l.width === wide.value) ?? clos
         </button>
       </div>
       <NuxtLink
-        :to="`/standards/records/${encodeURIComponent(standardOfRun(state, run))}?figure=${encodeURIComponent(figure)}`"
+        :to="`/standards/records/${encodeURIComponent(standard)}?figure=${encodeURIComponent(figure)}`"
         class="inline-flex min-h-11 items-center underline"
         >Every figure and its job</NuxtLink
       >

@@ -102,6 +102,12 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           :error="wrong('pullMm')"
           @update:model-value="set({ pullMm: $event, shifterStandard: '', shifterKnown: '' })"
         />
+        <PartSeen
+          v-if="typed.shifterStandard"
+          :standard="typed.shifterStandard"
+          figure="pull"
+          @take="set({ pullMm: String($event), shifterKnown: 'shop' })"
+        />
         <label class="label"
           >Lever<select
             class="field"
@@ -137,6 +143,12 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           :error="wrong('pullRatio')"
           @update:model-value="set({ pullRatio: $event, derailleurStandard: '', derailleurKnown: '', ratio: '' })"
         />
+        <PartSeen
+          v-if="typed.derailleurStandard"
+          :standard="typed.derailleurStandard"
+          figure="ratio"
+          @take="set({ ratio: String($event), derailleurKnown: 'shop' })"
+        />
         <label class="label"
           >Spring pulls to<select
             class="field"
@@ -171,6 +183,12 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           inputmode="decimal"
           :error="wrong('pitchMm')"
           @update:model-value="set({ pitchMm: $event, cassetteStandard: '', cassetteKnown: '' })"
+        />
+        <PartSeen
+          v-if="typed.cassetteStandard"
+          :standard="typed.cassetteStandard"
+          figure="pitch"
+          @take="set({ pitchMm: String($event), cassetteKnown: 'shop' })"
         />
       </fieldset>
     </div>

@@ -7,7 +7,7 @@ import { handOf, requireOwner } from '../../auth/actor'
 import { query } from '../../auth/refuse'
 import { audit } from '../../db/audit'
 import { inShop } from '../../db/connect'
-import { exportRecords } from '../../db/records'
+import { exportRecords } from '../../db/recordFiles'
 import { db } from '../../db/shared'
 import { shopValues } from '../../db/standards'
 

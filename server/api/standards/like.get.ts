@@ -5,7 +5,7 @@ import { z } from 'zod'
 import { requireSession } from '../../auth/actor'
 import { query } from '../../auth/refuse'
 import { inShop } from '../../db/connect'
-import { likeHere } from '../../db/records'
+import { likeHere } from '../../db/recordViews'
 import { db } from '../../db/shared'
 
 /** A bike has no more parts and runs than this. */

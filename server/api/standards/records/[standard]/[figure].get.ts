@@ -5,7 +5,7 @@ import { z } from 'zod'
 import { requireSession } from '../../../../auth/actor'
 import { param, query } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'
-import { pointsOf } from '../../../../db/records'
+import { pointsOf } from '../../../../db/recordViews'
 import { db } from '../../../../db/shared'
 
 const FigureKey = z

@@ -3,7 +3,7 @@ import { defineEventHandler } from 'h3'
 import { requireSession } from '../../../../auth/actor'
 import { param } from '../../../../auth/refuse'
 import { inShop } from '../../../../db/connect'
-import { recordsOfStandard } from '../../../../db/records'
+import { recordsOfStandard } from '../../../../db/recordViews'
 import { db } from '../../../../db/shared'
 
 /** Medians and spread of what this shop recorded under a standard; empty when nothing was. */
