@@ -1,7 +1,7 @@
 import { GAUGE_RADIUS_MM } from '#core/rear/hangerLimit'
 import { randomFrom } from '#core/quantity/random'
 import type { LedgerEvent } from '#core/ledger/events'
-import type { FrameKind } from '#core/records/frames'
+import type { FrameKind } from '#core/standards/frames'
 
 /**
  * Two years of the workshop before today: the same bikes come back, each visit in a few entries. Invented, from a fixed

@@ -79,6 +79,7 @@ const CORE_LAYERS = [
   'brake',
   'hub',
   'advice',
+  'habits',
   'bench',
   'ledger',
   'records',

@@ -32,7 +32,7 @@ export function useRearBench(bench: Bench) {
   const friction = computed(() => rear.value.parts?.shifter.friction === true)
   const session = useSession()
   const question = computed<Question | null>(() =>
-    record.value && !friction.value ? adviceQuestion(state.value, record.value, session.now?.schools) : null,
+    record.value && !friction.value ? adviceQuestion(state.value, record.value, session.now) : null,
   )
   onMounted(prepareAdvice)
   const { picture, stale, failed, again } = useAdvice(question)

@@ -1,7 +1,7 @@
 import { LikeHere } from '#core/http/records'
 import type { JobState } from '#core/ledger/reduce'
 import { figuresOfEvent, recordRule } from '#core/records/chapters'
-import type { FrameKind } from '#core/records/frames'
+import type { FrameKind } from '#core/standards/frames'
 import { likesOf, questionOfLikes, type Like } from '#core/records/like'
 import { standardOfRun } from '#core/records/runs'
 import type { LikesHere } from './like'

@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import type { EndKind } from '#core/brake/kinds'
 import type { LeverKind } from '#core/job/seen'
-import type { FrameKind } from '#core/records/frames'
+import type { FrameKind } from '#core/standards/frames'
 import { pitchDiameterMm } from '#core/standards/sprockets'
 import { USUAL_TEETH } from '#core/standards/drivetrains'
 

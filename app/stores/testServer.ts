@@ -14,6 +14,7 @@ export const sessionOf = (person: string | null = ME, shop = SHOP): SessionView 
   session: '00000000-0000-4000-8000-00000000000a',
   shop: { name: 'Shearwater', code: shop, zone: 'UTC', demo: false },
   schools: { shop: {}, person: {} },
+  senses: null,
   person: person ? { id: PersonId.parse(person), name: 'Ishbel', role: 'mechanic' } : null,
   people: [{ id: ME, name: 'Ishbel', role: 'mechanic', fresh: true }],
 })

@@ -1,3 +1,4 @@
+import { WRONG_REPORTS } from '../response/parameters'
 import { HEARD, arrivalChances, reportedChance, type Arrival, type Heard } from '../response/heard'
 
 /**
@@ -15,18 +16,24 @@ const Q_COUNT = 21
 
 const kept = new Map<string, Record<Heard, HearingTable>>()
 
-/** The table of one report for one kind of arrival; made on first use, the same for every bike. */
-export const hearingTable = (heard: Heard, arrival: Arrival): HearingTable => allTables(arrival)[heard]
+/** The table of one report for one kind of arrival by a usual ear, or one that errs so often; made on first use, the same for every bike. */
+export const hearingTable = (heard: Heard, arrival: Arrival, wrongReports = WRONG_REPORTS): HearingTable =>
+  allTables(arrival, nearestEar(wrongReports))[heard]
+
+/** Ears are told apart so finely: each has tables of its own. */
+const EARS = [0.01, 0.02, 0.035, WRONG_REPORTS, 0.08, 0.12, 0.17, 0.25] as const
+export const nearestEar = (wrongReports: number): number =>
+  EARS.reduce((a, b) => (Math.abs(b - wrongReports) < Math.abs(a - wrongReports) ? b : a))
 
 /** All reports of an arrival are tabulated in one go: their chances come together. */
-function allTables(arrival: Arrival): Record<Heard, HearingTable> {
-  const key = `${arrival.end} ${arrival.inward} ${arrival.alreadyThere}`
+function allTables(arrival: Arrival, ear: number = WRONG_REPORTS): Record<Heard, HearingTable> {
+  const key = `${arrival.end} ${arrival.inward} ${arrival.alreadyThere} ${ear}`
   let tables = kept.get(key)
-  if (!tables) kept.set(key, (tables = build(arrival)))
+  if (!tables) kept.set(key, (tables = build(arrival, ear)))
   return tables
 }
 
-function build(arrival: Arrival): Record<Heard, HearingTable> {
+function build(arrival: Arrival, ear: number): Record<Heard, HearingTable> {
   const tables = Object.fromEntries(HEARD.map(h => [h, new Float32Array(Z_COUNT * Q_COUNT)])) as Record<
     Heard,
     HearingTable
@@ -34,7 +41,7 @@ function build(arrival: Arrival): Record<Heard, HearingTable> {
   for (let iq = 0; iq < Q_COUNT; iq++)
     for (let iz = 0; iz < Z_COUNT; iz++) {
       const chances = arrivalChances(Z_FROM + iz * Z_STEP, arrival, Math.exp(Q_FROM + iq * Q_STEP))
-      for (const heard of HEARD) tables[heard][iq * Z_COUNT + iz] = Math.log(reportedChance(chances[heard]))
+      for (const heard of HEARD) tables[heard][iq * Z_COUNT + iz] = Math.log(reportedChance(chances[heard], ear))
     }
   return tables
 }

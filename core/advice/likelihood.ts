@@ -1,5 +1,5 @@
 import { degrees } from '../quantity/angle'
-import { logistic, thrownChance } from '../response/heard'
+import { chanceWrong, logistic, thrownChance } from '../response/heard'
 import { EDGE, HEARING, MEASURE, THROWN } from '../response/parameters'
 import type { Geometry, RearSetup } from '../response/setup'
 import { lookUp, type HearingTable } from './hearingTable'
@@ -29,6 +29,9 @@ export type Observation =
       end: 'smallest' | 'largest' | null
       key: string
       times: number
+      /** Places in the log of the reports that are this one. */
+      reports: readonly number[]
+      ear: number
     }
   | {
       is: 'unclean'
@@ -37,8 +40,8 @@ export type Observation =
       click: number
       arrivals: { inward: boolean; table: HearingTable }[]
     }
-  | { is: 'stop'; epoch: number; screws: Screws; at: 'H' | 'L'; placeMm: number; sdMm: number }
-  | { is: 'offset'; epoch: number; screws: Screws; click: number; placeMm: number }
+  | (Looked & { is: 'stop'; at: 'H' | 'L' })
+  | (Looked & { is: 'offset'; click: number })
   | {
       is: 'edge'
       epoch: number
@@ -50,6 +53,9 @@ export type Observation =
       found: boolean
     }
   | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number; sdDeg: number }
+
+/** A place told by eye; `look` is where in the log, null where it was judged by thumb or ear. `usualSdMm` is a usual eye's. */
+type Looked = { epoch: number; screws: Screws; placeMm: number; sdMm: number; usualSdMm: number; look: number | null }
 
 export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
 
@@ -155,6 +161,48 @@ function stopLAt(s: State, r: Float64Array, obs: Observation): number {
   return r[o + R.stopL] - r[o + R.perL] * (obs.screws.lTurns - s.epochs[obs.epoch].lTurns)
 }
 
+/** Where the pulley came to rest at a click, by the way it came, mm: a stop holds it. */
+function restsAt(s: State, r: Float64Array, obs: Observation, k: number, inward: boolean): number {
+  const o = obs.epoch * R.size
+  const free = freeAt(s, r, obs, k)
+  let y = inward ? free - r[o + R.hIn] : free + r[o + R.hOut]
+  const stopH = stopHAt(s, r, obs)
+  const stopL = stopLAt(s, r, obs)
+  if (y < stopH) y = stopH
+  if (y > stopL) y = stopL
+  return y
+}
+
+/**
+ * What an observation says of who made it, at one particle: the chance that a report was wrong, or how far a look was off
+ * in a usual eye's spreads, squared, with the chance that it did not slip. Null where it says nothing.
+ */
+export function senseAt(
+  s: State,
+  obs: Observation,
+  r: Float64Array,
+): { wrong: number } | { squared: number; held: number } | null {
+  if (obs.is === 'heard') {
+    if (!obs.table) return null
+    const o = obs.epoch * R.size
+    const z =
+      (restsAt(s, r, obs, obs.click, obs.inward) - s.geometry.placeMm[obs.click]) / s.geometry.pitchMm[obs.click]
+    return { wrong: chanceWrong(Math.exp(lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ])), obs.ear) }
+  }
+  if ((obs.is !== 'stop' && obs.is !== 'offset') || obs.look === null) return null
+  const place =
+    obs.is === 'offset'
+      ? restsAt(s, r, obs, obs.click, obs.click > 0)
+      : obs.at === 'H'
+        ? stopHAt(s, r, obs)
+        : stopLAt(s, r, obs)
+  const off = obs.placeMm - place
+  const seen = (1 - MEASURE.slips) * Math.exp(logNormal(off, obs.sdMm))
+  return { squared: (off / obs.usualSdMm) ** 2, held: seen / (seen + MEASURE.slips / SLIP_SPAN_MM[obs.is]) }
+}
+/** A look that slipped may be anywhere within this, mm. */
+const SLIP_SPAN_MM = { stop: 6, offset: 8 } as const
+
 /** Log chance of one observation; never above 0 for the discrete ones, near it for the measured. */
 export function logLikelihood(s: State, obs: Observation, r: Float64Array): number {
   const g = s.geometry
@@ -162,15 +210,10 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
   switch (obs.is) {
     case 'heard': {
       const k = obs.click
-      const free = freeAt(s, r, obs, k)
-      let y = obs.inward ? free - r[o + R.hIn] : free + r[o + R.hOut]
-      const stopH = stopHAt(s, r, obs)
-      const stopL = stopLAt(s, r, obs)
-      if (y < stopH) y = stopH
-      if (y > stopL) y = stopL
-      const z = (y - g.placeMm[k]) / g.pitchMm[k]
+      const z = (restsAt(s, r, obs, k, obs.inward) - g.placeMm[k]) / g.pitchMm[k]
       if (obs.end) {
-        const stopZ = ((obs.end === 'largest' ? stopL : stopH) - g.placeMm[k]) / g.pitchMm[k]
+        const stop = obs.end === 'largest' ? stopLAt(s, r, obs) : stopHAt(s, r, obs)
+        const stopZ = (stop - g.placeMm[k]) / g.pitchMm[k]
         // far from being thrown: the chance is below a ten-thousandth and not worth its exponential
         const near = obs.end === 'largest' ? stopZ > NEAR_THROWN.largest : stopZ < NEAR_THROWN.smallest
         if (!near && obs.table) return obs.times * lookUp(obs.table, z - r[o + R.asym], r[o + R.lnQ])
@@ -194,15 +237,11 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
     }
     case 'stop': {
       const place = obs.at === 'H' ? stopHAt(s, r, obs) : stopLAt(s, r, obs)
-      return slipping(logNormal(obs.placeMm - place, obs.sdMm), MEASURE.slips, 6)
+      return slipping(logNormal(obs.placeMm - place, obs.sdMm), MEASURE.slips, SLIP_SPAN_MM.stop)
     }
     case 'offset': {
-      const k = obs.click
-      const free = freeAt(s, r, obs, k)
-      let y = k === 0 ? free + r[o + R.hOut] : free - r[o + R.hIn]
-      y = Math.max(y, stopHAt(s, r, obs))
-      y = Math.min(y, stopLAt(s, r, obs))
-      return slipping(logNormal(obs.placeMm - y, MEASURE.offsetSdMm), MEASURE.slips, 8)
+      const y = restsAt(s, r, obs, obs.click, obs.click > 0)
+      return slipping(logNormal(obs.placeMm - y, obs.sdMm), MEASURE.slips, SLIP_SPAN_MM.offset)
     }
     case 'edge': {
       const k = obs.click
@@ -247,15 +286,8 @@ function edgeChance(turns: number, sd: number, obs: { turns: number; limit: numb
 export function mostToCome(observations: readonly Observation[]): Float64Array {
   const out = new Float64Array(observations.length + 1)
   for (let i = observations.length - 1; i >= 0; i--) {
-    const { is } = observations[i]
-    const sd =
-      is === 'stop'
-        ? MEASURE.sightSdMm
-        : is === 'offset'
-          ? MEASURE.offsetSdMm
-          : is === 'camber'
-            ? MEASURE.hangerSdDeg
-            : 1
+    const seen = observations[i]
+    const sd = seen.is === 'stop' || seen.is === 'offset' ? seen.sdMm : seen.is === 'camber' ? MEASURE.hangerSdDeg : 1
     out[i] = out[i + 1] + Math.max(0, logNormal(0, sd) + 0.05) // the share of slips adds a little
   }
   return out

@@ -3,12 +3,12 @@ import type { BenchEvent } from '../rear/benchEvents'
 import type { Density } from '../quantity/normal'
 import { randomFrom, type Random } from '../quantity/random'
 import type { Arrival } from '../response/heard'
-import { EDGE, MEASURE } from '../response/parameters'
+import { EDGE, MEASURE, WRONG_REPORTS } from '../response/parameters'
 import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
-import { hearingTable } from './hearingTable'
-import { logLikelihood, R, resolve, type Epoch, type Observation, type Screws, type State } from './likelihood'
+import { hearingTable, nearestEar } from './hearingTable'
+import { logLikelihood, R, resolve, senseAt, type Epoch, type Observation, type Screws, type State } from './likelihood'
 import {
   clampedMm,
   drawFrom,
@@ -49,6 +49,11 @@ export type Posterior = {
   /** Particle `i` at the screws as they stand. */
   belief(i: number): Belief
   after(event: BenchEvent): Posterior
+  /**
+   * What each event of the log, by its place, says of who reported it, all that came later considered: how likely a report was
+   * wrong; how far a look was off, squared, in a usual eye's spreads, and how likely it did not slip.
+   */
+  senses(): Map<number, { wrong: number } | { squared: number; held: number }>
 }
 
 /** Belief before anything was seen. @throws RangeError naming what is wrong with the setup */
@@ -92,7 +97,36 @@ function make(s: State): Posterior {
       return beliefAt(s, scratch)
     },
     after: event => make(advance(s, event)),
+    senses: () => sensesOf(s),
   }
+}
+
+/** The particles hold every stretch of the log, so that what came later judges what was said before. */
+function sensesOf(s: State): ReturnType<Posterior['senses']> {
+  const out: ReturnType<Posterior['senses']> = new Map()
+  const weights = weightsOf(s)
+  const resolved = s.particles.map(p => {
+    const r = new Float64Array(R.size * s.epochs.length)
+    resolve(s, p, r)
+    return r
+  })
+  for (const obs of s.observations) {
+    let [wrong, squared, held, says] = [0, 0, 0, false]
+    resolved.forEach((r, i) => {
+      const at = senseAt(s, obs, r)
+      if (!at) return
+      says = true
+      if ('wrong' in at) wrong += weights[i] * at.wrong
+      else {
+        squared += weights[i] * at.held * at.squared
+        held += weights[i] * at.held
+      }
+    })
+    if (!says) continue
+    if (obs.is === 'heard') for (const place of obs.reports) out.set(place, { wrong })
+    else if ((obs.is === 'stop' || obs.is === 'offset') && obs.look !== null) out.set(obs.look, { squared, held })
+  }
+  return out
 }
 
 function beliefAt(s: State, r: Float64Array): Belief {
@@ -146,7 +180,8 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       if (event.heard === 'off' && !end) return null
       const sense = senseOfShift(s.trace, g.n, event.from, event.to)
       const arrival: Arrival = { end, ...sense }
-      const table = event.heard === 'off' ? null : hearingTable(event.heard, arrival)
+      const ear = nearestEar(event.ear ?? WRONG_REPORTS)
+      const table = event.heard === 'off' ? null : hearingTable(event.heard, arrival, ear)
       const { barrelTurns, hTurns, lTurns } = base.screws
       const key = [
         base.epoch,
@@ -156,14 +191,16 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         event.heard,
         barrelTurns,
         end ? `${hTurns} ${lTurns}` : '',
+        ear,
       ].join()
-      return { is: 'heard', ...base, click: event.to, inward: sense.inward, table, end, key, times: 1 }
+      const { inward } = sense
+      return { is: 'heard', ...base, click: event.to, inward, table, end, key, times: 1, reports: [s.events], ear }
     }
     case 'unclean': {
       const end = event.to === 0 ? 'smallest' : event.to === g.n - 1 ? 'largest' : null
       const arrivals = event.ways.map(way => ({
         inward: way === 'spokes',
-        table: hearingTable('clean', { end, inward: way === 'spokes', alreadyThere: false }),
+        table: hearingTable('clean', { end, inward: way === 'spokes', alreadyThere: false }, event.ear),
       }))
       return { is: 'unclean', ...base, click: event.to, arrivals }
     }
@@ -173,10 +210,20 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         ...base,
         at: event.at,
         placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]),
-        sdMm: event.sdMm ?? MEASURE.sightSdMm,
+        sdMm: event.sdMm ?? MEASURE.sightSdMm * (event.eye ?? 1),
+        usualSdMm: MEASURE.sightSdMm,
+        look: event.sdMm === undefined ? s.events : null,
       }
     case 'offset':
-      return { is: 'offset', ...base, click: event.click, placeMm: event.offsetMm + g.placeMm[event.click] }
+      return {
+        is: 'offset',
+        ...base,
+        click: event.click,
+        placeMm: event.offsetMm + g.placeMm[event.click],
+        sdMm: MEASURE.offsetSdMm * (event.eye ?? 1),
+        usualSdMm: MEASURE.offsetSdMm,
+        look: s.events,
+      }
     case 'edge': {
       const left = event.way === 'out' ? s.setup.barrelTurnsRange - s.trace.barrelTurns : s.trace.barrelTurns
       return {
@@ -201,7 +248,9 @@ function merge(observations: Observation[], added: Observation): Observation[] {
   if (added.is === 'heard') {
     const same = observations.findIndex(o => o.is === 'heard' && o.key === added.key)
     if (same >= 0)
-      return observations.map((o, i) => (i === same && o.is === 'heard' ? { ...o, times: o.times + 1 } : o))
+      return observations.map((o, i) =>
+        i === same && o.is === 'heard' ? { ...o, times: o.times + 1, reports: [...o.reports, ...added.reports] } : o,
+      )
   }
   return [...observations, added]
 }

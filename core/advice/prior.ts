@@ -27,7 +27,11 @@ export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Rec
  * What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual ones;
  * and by how much the complaint and the sense check change the odds of each cause.
  */
-export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & { odds?: CauseOdds }
+export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & {
+  odds?: CauseOdds
+  /** Where the usual figure of an unknown lies in this shop, as its closed jobs tell. */
+  usual?: Partial<Record<Unknown, number>>
+}
 export type CauseOdds = Partial<Record<Cause, number>>
 
 /** Beliefs about a bike nothing is known of. All `model`; base rates of faults from model, section 3. */
@@ -99,9 +103,12 @@ export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | u
   if (!known) return prior
   const out = { ...prior }
   for (const name of UNKNOWNS) {
+    const here = known.usual?.[name]
+    if (here !== undefined)
+      out[name] = { ...out[name], mean: here, mean2: out[name].weight < 1 ? out[name].mean2 : here }
     const k = known[name]
     // a tenth stays with the usual belief: a bike may have changed since
-    if (k) out[name] = two(0.9, k.mean, k.sd, prior[name].mean, Math.max(prior[name].sd, prior[name].sd2))
+    if (k) out[name] = two(0.9, k.mean, k.sd, out[name].mean, Math.max(prior[name].sd, prior[name].sd2))
   }
   for (const [cause, names] of Object.entries(FAULTY) as [keyof typeof FAULTY, readonly Unknown[]][]) {
     const times = known.odds?.[cause]

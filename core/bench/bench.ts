@@ -32,8 +32,27 @@ export type SimulatedBench = {
   chainOff(): boolean
 }
 
-/** A bike of the population of model, section 5, on a standard drivetrain. */
-export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike } {
+/** How often a bike has each fault, and how far a turn of its stop screws goes, mm. */
+export type Population = {
+  mismatch: number
+  friction: number
+  hanger: number
+  stops: number
+  wear: number
+  mmPerTurn: { from: number; to: number }
+}
+/** Model, section 5. */
+export const USUAL_POPULATION: Population = {
+  mismatch: 0.05,
+  friction: 0.2,
+  hanger: 0.15,
+  stops: 0.15,
+  wear: 0.08,
+  mmPerTurn: { from: 0.7, to: 1.4 },
+}
+
+/** A bike of the population of model, section 5, or of a shop's own, on a standard drivetrain. */
+export function seededBike(seed: number, of: Population = USUAL_POPULATION): { setup: RearSetup; hidden: HiddenBike } {
   const random = randomFrom(seed, 77)
   const standards = DRIVETRAIN_STANDARDS.filter(s => s.speeds >= 8 && s.speeds <= 12)
   const standard = standards[random.below(standards.length)]
@@ -51,12 +70,12 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
   const g = geometryOf(setup)
   const uniform = (from: number, to: number) => from + (to - from) * random.next()
   const either = () => (random.next() < 0.5 ? -1 : 1)
-  const mismatch = random.next() < 0.05 ? either() * uniform(0.05, 0.15) : 0
+  const mismatch = random.next() < of.mismatch ? either() * uniform(0.05, 0.15) : 0
   const ratio = g.fittedRatio * (1 + mismatch) * Math.exp(0.005 * random.normal())
-  const backlash = random.next() < 0.2 ? uniform(0.6, 1.4) : uniform(0.1, 0.4)
+  const backlash = random.next() < of.friction ? uniform(0.6, 1.4) : uniform(0.1, 0.4)
   const share = Math.min(0.8, Math.max(0.2, 0.5 + 0.09 * random.normal()))
-  const camberDeg = random.next() < 0.15 ? either() * uniform(0.8, 3) : 0.12 * random.normal()
-  const wrongStop = random.next() < 0.15 ? (random.next() < 0.5 ? 'H' : 'L') : null
+  const camberDeg = random.next() < of.hanger ? either() * uniform(0.8, 3) : 0.12 * random.normal()
+  const wrongStop = random.next() < of.stops ? (random.next() < 0.5 ? 'H' : 'L') : null
   const place = (stop: 'H' | 'L') => {
     const { from, to } = SAFE[stop]
     const inPitch =
@@ -69,7 +88,7 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
     return g.placeMm[end] + inPitch * g.pitchMm[end]
   }
   const worn = new Set<number>()
-  if (random.next() < 0.08) {
+  if (random.next() < of.wear) {
     const count = 1 + random.below(3)
     const first = random.below(g.n - count + 1)
     for (let k = first; k < first + count; k++) worn.add(k)
@@ -85,8 +104,8 @@ export function seededBike(seed: number): { setup: RearSetup; hidden: HiddenBike
     stopLMm: place('L'),
     sharpness: Math.min(1.3, Math.max(0.7, 1 + 0.15 * random.normal())),
     asymmetryPitch: 0.008 * random.normal(),
-    mmPerTurnH: uniform(0.7, 1.4),
-    mmPerTurnL: uniform(0.7, 1.4),
+    mmPerTurnH: uniform(of.mmPerTurn.from, of.mmPerTurn.to),
+    mmPerTurnL: uniform(of.mmPerTurn.from, of.mmPerTurn.to),
     worn,
   }
   return { setup, hidden }
@@ -139,12 +158,20 @@ export function simulatedBench(
         }
         case 'sight': {
           const place = move.at === 'H' ? hidden.stopHMm : hidden.stopLMm - g.placeMm[g.n - 1]
-          return record({ kind: 'sight', at: move.at, offsetMm: measured(place, MEASURE.sightSdMm, 3, random) })
+          return record({
+            kind: 'sight',
+            at: move.at,
+            offsetMm: measured(place, MEASURE.sightSdMm * (physics.eye ?? 1), 3, random),
+          })
         }
         case 'offset': {
           const place =
             restPlaceMm(g, at(g, hidden, move.click, physics), move.click, move.click > 0) - g.placeMm[move.click]
-          return record({ kind: 'offset', click: move.click, offsetMm: measured(place, MEASURE.offsetSdMm, 4, random) })
+          return record({
+            kind: 'offset',
+            click: move.click,
+            offsetMm: measured(place, MEASURE.offsetSdMm * (physics.eye ?? 1), 4, random),
+          })
         }
         case 'edge':
           return record(windToEdge(g, setup, at(g, hidden, move.click, physics), trace, move, random, physics))

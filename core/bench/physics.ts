@@ -10,6 +10,8 @@ export type Physics = {
   heardAs(z: number): number
   /** Error at which the chain rubs half the time, pitches: `heardAs(rubsAt)` is the model's threshold. */
   rubsAt: number
+  /** A person's looks spread so many times the usual; default 1. */
+  eye?: number
 }
 
 export const AS_MODELLED: Physics = { wrongReports: WRONG_REPORTS, lag: () => 1, heardAs: z => z, rubsAt: HEARING.rub }

@@ -3,8 +3,11 @@ import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { CAUSES, type Cause } from '../response/causes'
 import { advise } from '../advice/advise'
 import type { Advice, Move } from '../advice/contract'
+import { asSensed } from '../advice/asSensed'
+import type { Senses } from '../advice/learnt'
+import type { KnownPrior } from '../advice/prior'
 import { geometryOf } from '../response/setup'
-import { seededBike, simulatedBench, type HiddenBike, passClicks } from './bench'
+import { seededBike, simulatedBench, type HiddenBike, type Population, type SimulatedBench, passClicks } from './bench'
 import type { Physics } from './physics'
 import { byThumb, type Thumb } from './thumb'
 import { needless, truthOf } from './truth'
@@ -38,14 +41,22 @@ export const woundOut = (bike: HiddenBike): HiddenBike => ({
   stopLMm: bike.stopLMm + 1.5,
 })
 
+export type PlayOptions = {
+  woundOut?: boolean
+  calibrate?: boolean
+  passes?: boolean
+  /** Whose bikes it is one of; default: the usual ones. */
+  population?: Population
+  /** What the advice starts from, and the ear and eye it takes the reports by; default: nothing known. */
+  prior?: KnownPrior
+  senses?: Pick<Senses, 'wrongReports' | 'eye'>
+  /** Told the bench at the end, with the belief it ended in. */
+  atEnd?: (bench: SimulatedBench, asked: { log: readonly BenchEvent[]; prior: KnownPrior | undefined }) => void
+}
+
 /** Plays one seeded bike to the end: "done", given up, or patience spent. */
-export function play(
-  seed: number,
-  strategy: Strategy,
-  physics: Physics,
-  options: { woundOut?: boolean; calibrate?: boolean; passes?: boolean } = {},
-): Played {
-  const { setup, hidden } = seededBike(seed)
+export function play(seed: number, strategy: Strategy, physics: Physics, options: PlayOptions = {}): Played {
+  const { setup, hidden } = seededBike(seed, options.population)
   const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics)
   const g = geometryOf(setup)
   const out: Played = {
@@ -61,6 +72,13 @@ export function play(
     stated: null,
     calls: [],
   }
+  const asReported = () =>
+    asSensed(
+      bench.log,
+      bench.log.map(() => 'hands'),
+      'hands',
+      options.senses ?? null,
+    )
   const perform = (move: Move): BenchEvent => {
     out.touches++
     if (move.do === 'pass') {
@@ -84,7 +102,7 @@ export function play(
 
   if (strategy.is === 'advice') {
     while (out.cost < PATIENCE) {
-      const advice: Advice = advise(setup, [...bench.log], { passes: options.passes })
+      const advice: Advice = advise(setup, asReported(), { passes: options.passes, prior: options.prior })
       if (options.calibrate) {
         const truth = truthOf(g, setup, bench.hidden, physics)
         out.calls.push({
@@ -109,6 +127,7 @@ export function play(
     while (!next.done && out.cost < PATIENCE) next = hands.next(perform(next.value))
     out.saidDone = next.done === true && next.value
   }
+  options.atEnd?.(bench, { log: asReported(), prior: options.prior })
   out.right = bench.isRight()
   out.won = out.saidDone && out.right && !bench.chainOff() && out.needless === 0
   return out

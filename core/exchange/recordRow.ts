@@ -1,7 +1,7 @@
 import { RECORD_RULES, recordRule } from '../records/chapters'
 import { z } from 'zod'
 import { moment } from '../http/words'
-import { FrameKind } from '../records/frames'
+import { FrameKind } from '../standards/frames'
 
 /** One recorded figure of one visit. Bikes by id only: no names leave with the records. */
 export const RecordRow = z

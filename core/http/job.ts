@@ -6,9 +6,10 @@ import { Took } from '../job/minutes'
 import { Seen } from '../job/seen'
 import { RearParts } from '../rear/parts'
 import { OwnFigure } from '../standards/inForce'
+import { Learnt, NOTHING_LEARNT } from '../advice/learnt'
 import { Settled } from '../standards/settled'
 import { Sheet } from '../ledger/sheet'
-import { FrameKind } from '../records/frames'
+import { FrameKind } from '../standards/frames'
 import { line, moment, optionalLine } from './words'
 
 export const JobNumber = z.coerce
@@ -102,6 +103,8 @@ export const JobView = z.object({
   own: z.array(OwnFigure).default([]),
   /** How renewed runs had settled when they came back here, the latest. */
   settled: z.array(Settled).default([]),
+  /** What the shop's closed jobs say of bikes like this one. */
+  learnt: Learnt.default(NOTHING_LEARNT),
   /** Minutes such jobs take here: the middle, and what three of four stay under. */
   takes: z.object({ median: z.number(), most: z.number() }).nullable().default(null),
   /** What the customer must be called for: something failed after the bike was handed back. */

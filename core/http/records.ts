@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { FrameKind } from '../records/frames'
+import { FrameKind } from '../standards/frames'
 import { optionalLine } from './words'
 import { Seen } from '../records/question'
 

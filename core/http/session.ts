@@ -1,5 +1,6 @@
 import { PersonId, Role } from '../chapter/ids'
 import { z } from 'zod'
+import { Senses } from '../advice/learnt'
 import { SchoolChoice } from '../procedure/schools'
 import { line } from './words'
 
@@ -107,6 +108,8 @@ export const SessionView = z.object({
   shop: z.object({ name: z.string(), code: z.string(), zone: z.string(), demo: z.boolean() }),
   /** The schools this shop and this person work by; what is left out is as usual. */
   schools: z.object({ shop: SchoolChoice, person: SchoolChoice }),
+  /** How whoever is at the tablet hears and sees, told to nobody else; null while too little is known. */
+  senses: Senses.nullable().default(null),
   person: PersonView.nullable(),
   people: z.array(PersonView.extend({ fresh: z.boolean() })),
 })

@@ -6,13 +6,15 @@ export type Screw = 'barrel' | 'H' | 'L'
 
 /** What happened at the bench; the meaning of each kind is in docs/advice.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
 export type BenchEvent =
-  | { kind: 'shift'; from: number; to: number; heard: Heard }
+  /** `ear`, beyond the contract: the share of reports that this ear gets wrong, where it is known. */
+  | { kind: 'shift'; from: number; to: number; heard: Heard; ear?: number }
   /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */
-  | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[] }
+  | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[]; ear?: number }
   | { kind: 'turn'; screw: Screw; turns: number }
   /** `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate. */
-  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number }
-  | { kind: 'offset'; click: number; offsetMm: number }
+  /** `eye`, beyond the contract: how many times the usual this eye's measurements spread, where it is known. */
+  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number; eye?: number }
+  | { kind: 'offset'; click: number; offsetMm: number; eye?: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
   /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */
   | { kind: 'hanger'; camberDeg: number; toeDeg: number; sdDeg?: number }

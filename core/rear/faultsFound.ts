@@ -18,6 +18,27 @@ const RENEWED_FOR: Record<Part, Cause> = {
 /** What may be declined and is a cause of its own. */
 const DECLINED = ['hanger', 'mismatch', 'friction', 'wear'] as const satisfies readonly Cause[]
 
+/** Which causes a job cured, told from what was renewed, bent, clamped and turned. Net turns in sixteenths. */
+export function curesOf({
+  renewed,
+  bends,
+  clamps,
+  net,
+}: {
+  renewed: readonly Part[]
+  bends: readonly unknown[]
+  clamps: readonly unknown[]
+  net: Readonly<Record<'barrel' | 'H' | 'L', number>>
+}): Set<Cause> {
+  const cured = new Set<Cause>(renewed.map(p => RENEWED_FOR[p]))
+  if (bends.length) cured.add('hanger')
+  if (Math.abs(net.barrel) >= TURNED || clamps.length > 0) cured.add('tension')
+  if (Math.abs(net.H) >= TURNED || Math.abs(net.L) >= TURNED) cured.add('stops')
+  // a new run is clamped and wound in: that is its fitting, not a fault of tension
+  if (cured.has('friction')) cured.delete('tension')
+  return cured
+}
+
 /** What turned out to be wrong with a rear derailleur, told from what was done: a belief is an opinion, a cure is a fact. */
 export function rearFaults({
   rear,
@@ -26,14 +47,9 @@ export function rearFaults({
   rear: RearState
   job: { handedBack?: { fault: string | null } | null }
 }): FaultFound[] {
-  const { parts, net, renewed, bends, clamps, waived } = rear
+  const { parts, waived } = rear
   if (!parts) return []
-  const cured = new Set<Cause>(renewed.map(p => RENEWED_FOR[p]))
-  if (bends.length) cured.add('hanger')
-  if (Math.abs(net.barrel) >= TURNED || clamps.length > 0) cured.add('tension')
-  if (Math.abs(net.H) >= TURNED || Math.abs(net.L) >= TURNED) cured.add('stops')
-  // a new run is clamped and wound in: that is its fitting, not a fault of tension
-  if (cured.has('friction')) cured.delete('tension')
+  const cured = curesOf(rear)
   const declined = job.handedBack?.fault
   const left = new Set<Cause>(DECLINED.filter(c => c === declined))
   if (waived.has('hanger')) left.add('hanger')

@@ -4,6 +4,7 @@ import type { HangerLook } from './hangerEye'
 import type { Cabled } from '../cable/events'
 import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
+import type { PersonId } from '../chapter/ids'
 import type { Flag, Told } from '../chapter/chapter'
 import { SCREWS, type ScrewName } from '../chapter/screws'
 import type { Happened } from '../procedure/happened'
@@ -28,6 +29,8 @@ export type RearState = {
   /** The contract's view: what the advice is asked with. */
   setup: RearSetup | null
   bench: readonly BenchEvent[]
+  /** Who reported each event of `bench`, by its place. */
+  benchBy: readonly PersonId[]
   trace: Trace | null
   /** Net since arrival, or since the clamp or part was renewed, in sixteenths: barrel + out, others + in. */
   net: Readonly<Record<ScrewName, number>>
@@ -82,6 +85,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   parts: null,
   setup: null,
   bench: [],
+  benchBy: [],
   trace: null,
   net: { barrel: 0, H: 0, L: 0, B: 0 },
   restarted: new Set(),
@@ -339,25 +343,27 @@ function restart(was: RearState, screws: readonly ScrewName[]): RearState {
  * Follows an entry on the bench. One that the thread forbids is kept and flagged: the count of turns at arrival must
  * have been wrong, and the screen asks.
  */
-function onBench(was: RearState, { id, event }: Told<RearEvent>): RearState {
+function onBench(was: RearState, { id, event, by }: Told<RearEvent>): RearState {
   if (!was.setup || !was.trace)
     return { ...was, flagged: [...was.flagged, { id, why: 'noted before the drivetrain was known' }] }
   const { setup } = was
   let { trace } = was
   const bench = [...was.bench]
+  const benchBy = [...was.benchBy]
   const flagged = [...was.flagged]
   if (reachesLargest(event, setup.teeth.length) && !mayReachLargest(trace)) flagged.push({ id, why: L_UNSEEN })
   for (const made of benchEventsOf(event, trace, setup)) {
     try {
       trace = step(trace, made, setup)
       bench.push(made)
+      benchBy.push(by)
     } catch (error) {
       if (!(error instanceof RangeError)) throw error
       const past = made.kind === 'turn' || made.kind === 'edge'
       flagged.push({ id, why: past ? 'past the assumed thread: count the turns out again' : error.message })
     }
   }
-  return { ...was, trace, bench, flagged, barrelSixteenths: toSixteenths(trace.barrelTurns) }
+  return { ...was, trace, bench, benchBy, flagged, barrelSixteenths: toSixteenths(trace.barrelTurns) }
 }
 
 /**

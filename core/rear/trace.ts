@@ -102,16 +102,24 @@ function checked(event: BenchEvent, n: number): BenchEvent {
     if (!allowed.includes(value as string))
       throw new RangeError(`${name} must be one of ${allowed.join(', ')}, it is ${String(value)}`)
   }
+  const ear = (share: number | undefined) => {
+    if (share !== undefined && !(share >= 0 && share <= 0.5)) throw new RangeError('ear must lie between 0 and 0.5')
+  }
+  const eye = (times: number | undefined) => {
+    if (times !== undefined && !(times > 0 && times < Infinity)) throw new RangeError('eye must be positive')
+  }
   switch (event.kind) {
     case 'shift':
       wholeIn('from', event.from, 0, n - 1)
       wholeIn('to', event.to, 0, n - 1)
       oneOf('heard', event.heard, HEARD)
+      ear(event.ear)
       return event
     case 'unclean':
       wholeIn('to', event.to, 0, n - 1)
       if (!event.ways.length) throw new RangeError('ways must name at least one way')
       event.ways.forEach(way => oneOf('ways', way, ['spokes', 'frame']))
+      ear(event.ear)
       return event
     case 'turn':
       oneOf('screw', event.screw, ['barrel', 'H', 'L'])
@@ -122,10 +130,12 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       oneOf('at', event.at, ['H', 'L'])
       finite('offsetMm', event.offsetMm)
       if (event.sdMm !== undefined && !(event.sdMm > 0)) throw new RangeError('sdMm must be positive')
+      eye(event.eye)
       return event
     case 'offset':
       wholeIn('click', event.click, 0, n - 1)
       finite('offsetMm', event.offsetMm)
+      eye(event.eye)
       return event
     case 'edge':
       wholeIn('click', event.click, 1, n - 2)

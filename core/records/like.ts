@@ -1,6 +1,6 @@
 import { sayRecord, type RecordRule } from '../chapter/records'
 import { recordRule } from './chapters'
-import { FRAME_WORDS, type FrameKind } from './frames'
+import { FRAME_WORDS, type FrameKind } from '../standards/frames'
 import { FEWEST_BIKES, questionFor, type Seen } from './question'
 
 /** How wide "like this" is taken, the closest first. */

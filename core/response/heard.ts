@@ -69,5 +69,14 @@ export function thrownChance(end: 'smallest' | 'largest', z: number, stopZ: numb
 }
 
 /** What is reported of what happened: a few reports name another outcome, but never invent or hide a thrown chain. */
-export const reportedChance = (trueChance: number): number =>
-  (1 - WRONG_REPORTS) * trueChance + (WRONG_REPORTS / (HEARD.length - 2)) * (1 - trueChance)
+export const reportedChance = (trueChance: number, wrongReports = WRONG_REPORTS): number =>
+  (1 - wrongReports) * trueChance + (wrongReports / OTHERS) * (1 - trueChance)
+/** Outcomes another one may be taken for. */
+const OTHERS = HEARD.length - 2
+
+/** Chance that a report named another outcome than the true one, when reports as this one come so often, as `reportedChance` says. */
+export function chanceWrong(reported: number, wrongReports = WRONG_REPORTS): number {
+  const named = wrongReports / OTHERS
+  const trueChance = Math.min(1, Math.max(0, (reported - named) / (1 - wrongReports - named)))
+  return (named * (1 - trueChance)) / reported
+}

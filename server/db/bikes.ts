@@ -1,6 +1,6 @@
 import type { BikeView } from '#core/http/records'
 import { Sheet } from '#core/ledger/sheet'
-import { FrameKind } from '#core/records/frames'
+import { FrameKind } from '#core/standards/frames'
 import type { ShopTx } from './connect'
 import { recordsOfBike } from './recordViews'
 

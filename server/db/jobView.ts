@@ -1,10 +1,11 @@
 import type { JobView } from '#core/http/job'
 import { expectedMinutes } from '#core/job/minutes'
-import { FrameKind } from '#core/records/frames'
+import { FrameKind } from '#core/standards/frames'
 import { ownFigures } from '#core/standards/inForce'
 import type { ShopTx } from './connect'
 import { jobByNumber, notesOf } from './jobs'
 import { editsOf } from './details'
+import { learntHere } from './habits'
 import { tookHere } from './minutes'
 import { lastSheet } from './sheets'
 import { settledOf } from './settling'
@@ -36,6 +37,7 @@ export async function jobView(tx: ShopTx, shop: string, number: number): Promise
     people: Object.fromEntries(everyone.map(p => [p.id, p.name])),
     own: ownFigures(await shopValues(tx, shop)),
     settled: await settledOf(tx, shop),
+    learnt: await learntHere(tx, shop, { bike: job.bike_id, known: job.known_job }),
     takes: expectedMinutes(job.complaint, await tookHere(tx, shop)),
     call: job.call,
     edits: await editsOf(tx, shop, job.id),

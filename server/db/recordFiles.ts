@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { RecordRow } from '#core/exchange/recordRow'
 import { recordRule } from '#core/records/chapters'
-import { FrameKind } from '#core/records/frames'
+import { FrameKind } from '#core/standards/frames'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
 import { KEPT, VISIT } from './records'

@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import type { LikeHere, PointsAsked, RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/records'
 import { HELD_DAYS, RECORD_RULES, recordRule } from '#core/records/chapters'
-import { FrameKind } from '#core/records/frames'
+import { FrameKind } from '#core/standards/frames'
 import type { Seen } from '#core/records/question'
 import type { ShopTx } from './connect'
 import { holding } from './holding'

@@ -16,6 +16,7 @@ import {
   standardsOf,
 } from '#core/records/chapters'
 import type { ShopTx } from './connect'
+import { dropHabits, keepHabit } from './habits'
 import { newId } from './ids'
 import { entriesAfter } from './ledger'
 
@@ -121,6 +122,7 @@ export async function takeRecordsBack(tx: ShopTx, shop: string, job: string): Pr
 /** Forgets what visits left, so that it can be written anew; rows from files stay. */
 export async function dropRecordsOfJobs(tx: ShopTx, shop: string): Promise<void> {
   await tx.deleteFrom('record').where('shop', '=', shop).where('job', 'is not', null).execute()
+  await dropHabits(tx, shop)
 }
 
 /** Writes the records of closed jobs that have none: those handed back before records were kept. @returns how many */
@@ -148,15 +150,18 @@ export async function fillRecords(
     .orderBy('closed_at')
     .execute()
   for (const job of jobs) {
-    const log = await entriesAfter(tx, shop, job.id, 0)
+    const state = reduce(await entriesAfter(tx, shop, job.id, 0))
+    const sheet = await sheetOf(job.id)
     await keepRecords(
       tx,
       shop,
       { id: job.id, bike: job.bike, comesBack: job.known_job !== null },
-      reduce(log),
-      await sheetOf(job.id),
+      state,
+      sheet,
       job.closed_at!,
     )
+    const here = { id: job.id, bike: job.bike, known: job.known_job }
+    if (sheet) await keepHabit(tx, shop, here, state, sheet, null, job.closed_at!)
   }
   return jobs.length
 }

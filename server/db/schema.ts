@@ -249,6 +249,29 @@ export type Database = {
     turns: Fixed<number>
     at: ColumnType<Date, Date | string, never>
   }
+  habit: {
+    shop: Fixed<string>
+    job: Fixed<string>
+    at: ColumnType<Date, Date | string, never>
+    frame: Fixed<string | null>
+    cable_days: Fixed<number | null>
+    back: Fixed<boolean>
+    new_cable: Fixed<boolean>
+    found: Fixed<string[]>
+    friction_mm: Fixed<number | null>
+    stop_mm: Fixed<number | null>
+    stop_sd: Fixed<number | null>
+  }
+  sense: {
+    shop: Fixed<string>
+    person: Fixed<string>
+    job: Fixed<string>
+    at: ColumnType<Date, Date | string, never>
+    reports: Fixed<number>
+    wrong: Fixed<number>
+    looks: Fixed<number>
+    squared: Fixed<number>
+  }
   message: {
     shop: Fixed<string>
     id: Fixed<string>

@@ -2,10 +2,13 @@ import { addDays, formatISO } from 'date-fns'
 import { TZDate } from '@date-fns/tz'
 import { setImmediate as pause } from 'node:timers/promises'
 import { considerInSteps } from '#core/advice/advise'
+import { asSensed } from '#core/advice/asSensed'
+import type { Learnt, Senses } from '#core/advice/learnt'
 import type { Refusal } from '#core/chapter/chapter'
 import { EventId, PersonId } from '#core/chapter/ids'
 import { adviseFrontInSteps } from '#core/front/advise'
 import { frontSetupOf } from '#core/front/setup'
+import { sensedBy, type Sensed } from '#core/habits/senses'
 import type { HandBack } from '#core/http/job'
 import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import { UNPROVEN } from '#core/job/events'
@@ -18,11 +21,13 @@ import { Sheet, sheetOf, type Believed, type Leaving } from '#core/ledger/sheet'
 import { recallDays } from '#core/rear/newRun'
 import { ownFigures, standardsWith, type Standards } from '#core/standards/inForce'
 import { inShop, type Db, type ShopTx } from './connect'
+import { keepHabit, learntHere, takeHabitBack } from './habits'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
 import { append, entriesAfter, lockJob, NoSuchJob, type Outcome, type Signed } from './ledger'
 import { callOff } from './recalls'
 import { keepRecords, takeRecordsBack } from './records'
+import { keepSenses, sensesOf, takeSensesBack } from './senses'
 import { bookRecall, keepSettled, settledOf, takeSettledBack } from './settling'
 import { shopValues } from './standards'
 
@@ -62,9 +67,12 @@ type Snapshot = {
   known: Sheet | null
   zone: string
   standards: Standards
+  /** What the advice starts from here, and how who asks hears and sees. */
+  learnt: Learnt
+  hands: { person: string; senses: Senses | null }
 }
 
-async function snapshot(tx: ShopTx, shop: string, number: number): Promise<Snapshot | null> {
+async function snapshot(tx: ShopTx, shop: string, number: number, person: string): Promise<Snapshot | null> {
   const job = await jobByNumber(tx, shop, number)
   if (!job) return null
   const log = await entriesAfter(tx, shop, job.id, 0)
@@ -76,13 +84,16 @@ async function snapshot(tx: ShopTx, shop: string, number: number): Promise<Snaps
     known: job.known_job ? await lastSheet(tx, shop, { job: job.known_job }) : null,
     zone,
     standards: standardsWith(ownFigures(await shopValues(tx, shop)), await settledOf(tx, shop)),
+    learnt: await learntHere(tx, shop, { bike: job.bike_id, known: job.known_job }),
+    hands: { person, senses: await sensesOf(tx, shop, person) },
   }
 }
 
 /** What the beliefs say of a job. Worked out in steps, so that other tablets' taps are answered between them; never inside a transaction. */
-async function believe(state: JobState, known: Sheet | null, s: Standards): Promise<Believed> {
-  const prior = priorFor(state, known)
-  const { setup, bench, parts } = state.rear
+async function believe({ state, known, standards: s, learnt, hands }: Snapshot): Promise<Believed> {
+  const prior = priorFor(state, known, learnt)
+  const { setup, parts, benchBy } = state.rear
+  const bench = asSensed(state.rear.bench, benchBy, hands.person, hands.senses)
   const consider = (log: typeof bench) => (setup ? considerInSteps(setup, log, { prior }, () => pause()) : null)
   const rear = await consider(bench)
   const firstTurn = bench.findIndex(e => e.kind === 'turn' && e.screw === 'barrel')
@@ -98,8 +109,19 @@ async function believe(state: JobState, known: Sheet | null, s: Standards): Prom
   }
 }
 
+/**
+ * What a job says of each person who reported on it, taken by usual ears and eyes, whoever hands it back: so that a person's
+ * figure does not feed on itself. Cancelled jobs and bikes without a belief say nothing.
+ */
+async function sensedOn({ state, known, learnt }: Snapshot): Promise<Map<string, Sensed>> {
+  const { setup, bench, benchBy } = state.rear
+  if (!setup || !bench.length) return new Map()
+  const { posterior } = await considerInSteps(setup, bench, { prior: priorFor(state, known, learnt) }, () => pause())
+  return sensedBy(posterior, benchBy)
+}
+
 async function draft(from: Snapshot, leaving: Omit<Leaving, 'recallOn'>, at: Date): Promise<Sheet> {
-  const believed = await believe(from.state, from.known, from.standards)
+  const believed = await believe(from)
   const { rear, cable } = from.state
   const days = recallDays(rear, cable, believed.rear?.advice.windowTurns ?? null, from.standards)
   const recallOn = UNPROVEN.has(leaving.how) ? null : recallDate(at, from.zone, days)
@@ -114,7 +136,7 @@ export async function sheetDraft(
   person: string,
   at = new Date(),
 ): Promise<Sheet | null> {
-  const from = await inShop(db, shop, tx => snapshot(tx, shop, number))
+  const from = await inShop(db, shop, tx => snapshot(tx, shop, number, person))
   return from && draft(from, { at: at.toISOString(), by: person, how: 'proven', fault: null }, at)
 }
 
@@ -139,11 +161,12 @@ export async function handBack(
   at = new Date(),
 ): Promise<Sheet> {
   for (let tries = 0; tries < TRIES; tries++) {
-    const from = await inShop(db, shop, tx => snapshot(tx, shop, number))
+    const from = await inShop(db, shop, tx => snapshot(tx, shop, number, person))
     if (!from) throw new NoSuchJob()
     const leaving = { at: at.toISOString(), by: person, how: order.how, fault: order.fault }
     const open = !from.state.job.handedBack && mayLeave(from.state, order.how, order.fault) === null
     const sheet = open ? await draft(from, leaving, at) : null
+    const sensed = open ? await sensedOn(from) : new Map<string, Sensed>()
     const done = await inShop(db, shop, async tx => {
       const job = await lockJob(tx, shop, number)
       const log = await entriesAfter(tx, shop, job.id, 0)
@@ -157,6 +180,7 @@ export async function handBack(
       stayUnless(mayLeave(state, order.how, order.fault))
       if (!sheet || log.length !== from.entries) return null
       await freeze(tx, shop, number, session, from, state, sheet, order, person, at)
+      await keepSenses(tx, shop, job.id, sensed, at)
       return sheet
     })
     if (done) return done
@@ -187,7 +211,7 @@ async function freeze(
   shop: string,
   number: number,
   session: string | null,
-  { job }: Snapshot,
+  { job, learnt }: Snapshot,
   state: JobState,
   sheet: Sheet,
   order: HandBack,
@@ -215,6 +239,7 @@ async function freeze(
   const left = { ...state, job: { ...state.job, handedBack } }
   await keepRecords(tx, shop, { id: job.id, bike: job.bike_id, comesBack: job.known_job !== null }, left, sheet, at)
   await keepSettled(tx, shop, { id: job.id, known: job.known_job }, left, at)
+  await keepHabit(tx, shop, { id: job.id, bike: job.bike_id, known: job.known_job }, left, sheet, learnt, at)
   if (sheet.recallOn) await bookRecall(tx, shop, job.id, sheet)
   await tx
     .updateTable('job')
@@ -271,6 +296,8 @@ export async function reopen(
       .execute()
     await takeRecordsBack(tx, shop, job.id)
     await takeSettledBack(tx, shop, job.id)
+    await takeHabitBack(tx, shop, job.id)
+    await takeSensesBack(tx, shop, job.id)
     await callOff(tx, shop, job.id)
     await tx
       .deleteFrom('recall')

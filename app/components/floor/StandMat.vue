@@ -38,7 +38,7 @@ onMounted(async () => {
     .join(', ')
   const { setup } = state.rear
   if (!setup) return void (seen.value = { is: 'plain', words: last ? sayEvent(last.event, []) : '', by, stays })
-  const question = adviceQuestion(state, record.value, session.now?.schools)!
+  const question = adviceQuestion(state, record.value, session.now)!
   seen.value = await askAdvice(question).then(
     (picture): Shown => ({ is: 'seen', picture, placeMm: geometryOf(setup).placeMm, by, stays }),
     (): Shown => ({ is: 'away' }),

@@ -4,7 +4,7 @@ import { Phone } from '@lucide/vue'
 import type { JobView } from '#core/http/job'
 import { DETAIL_WORDS, type Detail } from '#core/job/events'
 import { capital } from '#core/quantity/words'
-import { FRAME_WORDS } from '#core/records/frames'
+import { FRAME_WORDS } from '#core/standards/frames'
 
 const props = defineProps<{ job: JobView; zone: string; basedOn: number; closed: boolean }>()
 const emit = defineEmits<{ done: [] }>()

@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { BRAKE_KIND_WORDS, type EndKind } from '#core/brake/kinds'
 import { LEVER_KIND_WORDS, LEVER_KINDS, type Seen } from '#core/job/seen'
-import { FRAME_KINDS, FRAME_WORDS, type FrameKind } from '#core/records/frames'
+import { FRAME_KINDS, FRAME_WORDS, type FrameKind } from '#core/standards/frames'
 import type { Pictured } from '~/drawings/DoorPicture.vue'
 
 const seen = defineModel<Seen>({ required: true })

@@ -4,7 +4,7 @@ import { sayRecord } from '#core/chapter/records'
 import { chainWearLimitPercent } from '#core/rear/chain'
 import { wearForecast } from '#core/rear/wearForecast'
 import { RECORD_RULES, recordRule } from '#core/records/chapters'
-import { FRAME_WORDS } from '#core/records/frames'
+import { FRAME_WORDS } from '#core/standards/frames'
 
 const id = String(useRoute().params.id)
 const session = useSession()

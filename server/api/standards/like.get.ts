@@ -1,5 +1,5 @@
 import { type LikeHere, StandardId } from '#core/http/records'
-import { FrameKind } from '#core/records/frames'
+import { FrameKind } from '#core/standards/frames'
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
 import { requireSession } from '../../auth/actor'

@@ -14,6 +14,7 @@ import { nights } from './0011_nights'
 import { joining } from './0012_joining'
 import { many } from './0013_many'
 import { knows } from './0014_knows'
+import { learns } from './0015_learns'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -30,6 +31,7 @@ const MIGRATIONS = {
   '0012_joining': joining,
   '0013_many': many,
   '0014_knows': knows,
+  '0015_learns': learns,
 }
 
 /** Every migration of this version, the first one first. */

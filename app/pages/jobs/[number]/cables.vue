@@ -74,7 +74,7 @@ const question = computed<Question | null>(() => {
   const { bench: log } = state.value.rear
   const heardAny = log.some(e => e.kind === 'shift' || e.kind === 'edge')
   return record.value && panel.value === 'friction' && name.value === 'rear' && heardAny
-    ? adviceQuestion(state.value, record.value, session.now?.schools)
+    ? adviceQuestion(state.value, record.value, session.now)
     : null
 })
 const { picture: advice, stale } = useAdvice(question)

@@ -3,7 +3,7 @@ import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import { RecordPoint, RecordsOfStandard } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { RECORD_RULES, recordRule, sayFault, sayStandard } from '#core/records/chapters'
-import { FRAME_WORDS, type FrameKind } from '#core/records/frames'
+import { FRAME_WORDS, type FrameKind } from '#core/standards/frames'
 import type { Seen } from '#core/records/question'
 import { refDebounced } from '@vueuse/core'
 
