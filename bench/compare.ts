@@ -7,6 +7,8 @@ import { adviceStrategy, play, type Played, type Strategy } from '#core/bench/pl
 import { THUMBS } from '#core/bench/thumb'
 import { WRONG_LOOKS, type BrakeBench } from '#core/bench/brake'
 import { reportBrakes } from './compareBrake'
+import { learningPart, reportLearning } from './compareLearning'
+import type { LearningScore } from '#core/bench/learning'
 import { compareSettling } from './compareSettling'
 import { HUB_WRONG_LOOKS, type UnlikeHubBench } from '#core/bench/hubUnlike'
 import { reportHubs, reportUnlikeHubs } from './compareHub'
@@ -30,6 +32,7 @@ const STRATEGIES: readonly Strategy[] = [
   ...THUMBS.map(rule => ({ id: rule.id, is: 'thumb' as const, rule })),
 ]
 
+const LEARNING = 'learning'
 type Line = { strategy: string; played: Played }
 
 async function inProcesses<T>(bikes: number, first: number, bench: string): Promise<T[]> {
@@ -76,6 +79,7 @@ const seeds = (first: number, bikes: number, index: number, count: number): numb
   Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
 
 function part(bikes: number, first: number, bench: string, index: number, count: number): void {
+  if (bench === LEARNING) return learningPart(seeds(first, bikes, index, count))
   if (bench in FRONT_BENCHES) return frontPart(seeds(first, bikes, index, count), bench)
   const { physics, woundOut } = BENCHES[bench]
   for (const seed of seeds(first, bikes, index, count))
@@ -167,6 +171,10 @@ async function main(): Promise<void> {
   const [mode, ...rest] = process.argv.slice(2)
   if (mode === 'part') return part(Number(rest[0]), Number(rest[1]), rest[2], Number(rest[3]), Number(rest[4]))
   if (mode === 'settling') return console.log(compareSettling(Number(rest[0] ?? 20261128)))
+  if (mode === LEARNING) {
+    const [shops, from] = [Number(rest[0] ?? 8), Number(rest[1] ?? 4000)]
+    return reportLearning(await inProcesses<LearningScore>(shops, from, LEARNING), from)
+  }
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)
   if (!Number.isInteger(bikes) || bikes < 1 || !Number.isInteger(first))

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { DayView } from '#core/http/session'
+import { WRONG_REPORTS } from '#core/response/parameters'
 
 useHead({ title: 'My day · Ocho' })
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
+const senses = computed(() => session.now?.senses ?? null)
 const { data: day, error } = await useRead(DayView, '/api/session/day')
 </script>
 
@@ -29,6 +31,18 @@ const { data: day, error } = await useRead(DayView, '/api/session/day')
       <p v-else class="text-soft">
         Nothing of yours yet today. <NuxtLink to="/" class="underline">To the Floor</NuxtLink>
       </p>
+      <section v-if="senses" class="mt-6 border-t-2 border-ink pt-2" data-test="senses" aria-labelledby="senses-title">
+        <h2 id="senses-title" class="font-bold">As the gears turned out</h2>
+        <p v-if="senses.reports" class="mt-1">
+          About <b class="figure">{{ Math.round(100 * senses.wrongReports) }}</b> in 100 of what you heard was something
+          else, out of {{ senses.reports }}; usually it is {{ Math.round(100 * WRONG_REPORTS) }}.
+        </p>
+        <p v-if="senses.looks" class="mt-1">
+          What you measured by eye lay <b class="figure">{{ senses.eye.toFixed(1) }}</b> times as far off as usual, in
+          {{ senses.looks }} looks.
+        </p>
+        <p class="small mt-1">The advice weighs what you report by it. Nobody else is shown it.</p>
+      </section>
       <p class="small mt-4">Only you see this: each sees their own day.</p>
     </main>
   </div>

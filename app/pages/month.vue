@@ -4,6 +4,7 @@ import { addMonths, format } from 'date-fns'
 import { MonthView } from '#core/http/month'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { JOB_KIND_WORDS, type JobKind } from '#core/job/minutes'
+import { CAUSE_WORDS } from '#core/response/causes'
 import { sayStandard } from '#core/records/chapters'
 
 useHead({ title: 'Month · Ocho' })
@@ -148,6 +149,26 @@ const print = () => window.print()
               </li>
             </ul>
             <p v-else class="mt-2 text-soft">No rolls are noted: the cable bench keeps them.</p>
+            <h3 class="mt-6 font-bold">What the advice has learnt here</h3>
+            <ul v-if="view.learnt.shares.length" class="mt-1 border-t-2 border-ink" data-test="learnt">
+              <li
+                v-for="s in view.learnt.shares"
+                :key="s.cause"
+                class="flex min-h-11 items-center justify-between border-b border-rule"
+              >
+                <span>{{ CAUSE_WORDS[s.cause] }}</span><span
+                  ><b class="figure">{{ Math.round(100 * s.here) }} %</b>
+                  <span class="small">of bikes, usually {{ Math.round(100 * s.usually) }} %</span></span
+                >
+              </li>
+            </ul>
+            <p class="small mt-2">
+              {{
+                view.learnt.shares.length
+                  ? `From the last ${view.learnt.jobs} rear derailleurs closed here: the next bike’s odds start from it.`
+                  : 'Nothing yet: five closed rear derailleurs are the least it learns from.'
+              }}
+            </p>
           </section>
         </div>
       </template>

@@ -73,6 +73,9 @@ export function lookUp(table: HearingTable, z: number, lnSharpness: number): num
 }
 
 /** Every outcome that can be reported at an arrival, with its table. */
-export function tablesOf(arrival: Arrival): { heard: Heard; table: HearingTable }[] {
-  return HEARD.filter(h => h !== 'off' && h !== 'skips').map(heard => ({ heard, table: hearingTable(heard, arrival) }))
+export function tablesOf(arrival: Arrival, ear: number): { heard: Heard; table: HearingTable }[] {
+  return HEARD.filter(h => h !== 'off' && h !== 'skips').map(heard => ({
+    heard,
+    table: hearingTable(heard, arrival, ear),
+  }))
 }

@@ -90,7 +90,11 @@ export type State = {
   observations: Observation[]
   skips: { skipped: number; held: number }[]
   wornRate: number
+  hands: Hands
 }
+
+/** The ear and eye of who reported last: by them the next check is weighed. */
+export type Hands = { ear: number; eye: number }
 
 /** Turns a particle's coordinates into the values of each epoch. */
 export function resolve(s: State, x: Float64Array, r: Float64Array): void {

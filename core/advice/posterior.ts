@@ -8,7 +8,17 @@ import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
 import { hearingTable, nearestEar } from './hearingTable'
-import { logLikelihood, R, resolve, senseAt, type Epoch, type Observation, type Screws, type State } from './likelihood'
+import {
+  logLikelihood,
+  R,
+  resolve,
+  senseAt,
+  type Epoch,
+  type Hands,
+  type Observation,
+  type Screws,
+  type State,
+} from './likelihood'
 import {
   clampedMm,
   drawFrom,
@@ -46,6 +56,7 @@ export type Posterior = {
   readonly skips: readonly { skipped: number; held: number }[]
   /** Chance of worn sprockets before any was heard. */
   readonly wornRate: number
+  readonly hands: Hands
   /** Particle `i` at the screws as they stand. */
   belief(i: number): Belief
   after(event: BenchEvent): Posterior
@@ -77,6 +88,7 @@ export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPr
     observations: [],
     skips: setup.teeth.map(() => ({ skipped: 0, held: 0 })),
     wornRate: wornRateWith(known),
+    hands: { ear: WRONG_REPORTS, eye: 1 },
   })
 }
 
@@ -91,6 +103,7 @@ function make(s: State): Posterior {
     events: s.events,
     skips: s.skips,
     wornRate: s.wornRate,
+    hands: s.hands,
     weights: weightsOf(s),
     belief(i) {
       resolve(s, s.particles[i], scratch)
@@ -149,9 +162,15 @@ function beliefAt(s: State, r: Float64Array): Belief {
   }
 }
 
+function handsAfter(was: Hands, event: BenchEvent): Hands {
+  const ear = 'ear' in event && event.ear !== undefined ? nearestEar(event.ear) : was.ear
+  const eye = 'eye' in event && event.eye !== undefined ? event.eye : was.eye
+  return ear === was.ear && eye === was.eye ? was : { ear, eye }
+}
+
 function advance(s: State, event: BenchEvent): State {
   const trace = step(s.trace, event, s.setup)
-  const next: State = { ...s, trace, events: s.events + 1 }
+  const next: State = { ...s, trace, events: s.events + 1, hands: handsAfter(s.hands, event) }
   if (event.kind === 'reclamp' || event.kind === 'replace' || event.kind === 'bend')
     return renew(next, event, randomFrom(s.seed, next.events))
   if (event.kind === 'shift') next.skips = countSkips(s, event)

@@ -111,18 +111,22 @@ export function seededBike(seed: number, of: Population = USUAL_POPULATION): { s
   return { setup, hidden }
 }
 
-/** Puts a bike on the simulated stand. `seed` is for what the person hears and how they measure. */
+/**
+ * Puts a bike on the simulated stand. `seed` is for what the person hears and how they measure.
+ * @param before what was done with it before, where it is taken up in the middle: `bike` is as it stands after that
+ */
 export function simulatedBench(
   setup: RearSetup,
   bike: HiddenBike,
   seed: number,
   physics: Physics = AS_MODELLED,
+  before: readonly BenchEvent[] = [],
 ): SimulatedBench {
   const g = geometryOf(setup)
   const random = randomFrom(seed, 4242)
-  const log: BenchEvent[] = []
+  const log: BenchEvent[] = [...before]
   let hidden: HiddenBike = { ...bike }
-  let trace = startOf(setup)
+  let trace = log.reduce((t, e) => step(t, e, setup), startOf(setup))
   let off = false
   const record = (event: BenchEvent): BenchEvent => {
     const from = trace

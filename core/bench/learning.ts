@@ -18,7 +18,7 @@ import { adviceStrategy, play, type Played } from './play'
  * Shops with habits that nobody told the advice: how often their bikes have each fault, how far their stop screws go, and how
  * the one who works there hears and sees; and on two shops of three a physics that is not the advice's.
  */
-type HiddenShop = { population: Population; physics: Physics }
+export type HiddenShop = { population: Population; physics: Physics }
 
 const PHYSICS = [AS_MODELLED, UNLIKE.thresholds, UNLIKE.friction] as const
 /** From the usual in half of the shops to several times as often, or as seldom. */
@@ -90,7 +90,7 @@ function workOf(log: readonly BenchEvent[]) {
 }
 
 /** One of a shop's bikes by the usual advice, and what its job leaves. */
-export function jobOf(shop: HiddenShop, seed: number): Kept {
+function jobOf(shop: HiddenShop, seed: number): Kept {
   let kept: Omit<Kept, 'played'> | undefined
   const played = play(seed, adviceStrategy, shop.physics, {
     population: shop.population,

@@ -6,7 +6,7 @@ import type { Advice, Move } from '../advice/contract'
 import { asSensed } from '../advice/asSensed'
 import type { Senses } from '../advice/learnt'
 import type { KnownPrior } from '../advice/prior'
-import { geometryOf } from '../response/setup'
+import { geometryOf, type RearSetup } from '../response/setup'
 import { seededBike, simulatedBench, type HiddenBike, type Population, type SimulatedBench, passClicks } from './bench'
 import type { Physics } from './physics'
 import { byThumb, type Thumb } from './thumb'
@@ -47,6 +47,8 @@ export type PlayOptions = {
   passes?: boolean
   /** Whose bikes it is one of; default: the usual ones. */
   population?: Population
+  /** The bike itself, as it stands after what was done before, in place of the seed’s own; `seed` is then for what is heard. */
+  bike?: { setup: RearSetup; hidden: HiddenBike; before: readonly BenchEvent[] }
   /** What the advice starts from, and the ear and eye it takes the reports by; default: nothing known. */
   prior?: KnownPrior
   senses?: Pick<Senses, 'wrongReports' | 'eye'>
@@ -56,8 +58,8 @@ export type PlayOptions = {
 
 /** Plays one seeded bike to the end: "done", given up, or patience spent. */
 export function play(seed: number, strategy: Strategy, physics: Physics, options: PlayOptions = {}): Played {
-  const { setup, hidden } = seededBike(seed, options.population)
-  const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics)
+  const { setup, hidden, before } = options.bike ?? { ...seededBike(seed, options.population), before: [] }
+  const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics, before)
   const g = geometryOf(setup)
   const out: Played = {
     seed,

@@ -90,6 +90,15 @@ export function learntFor(jobs: readonly Habit[], bike: BikeHere): Learnt {
   return { jobs: jobs.length, odds, usual }
 }
 
+/** On which share of all its bikes a shop finds each cause that is learnt, drawn towards the usual; nothing of too few jobs. */
+export function sharesHere(jobs: readonly Habit[]): { cause: Cause; here: number; usually: number }[] {
+  if (jobs.length < LEAST_JOBS) return []
+  return LEARNT_CAUSES.map(cause => {
+    const usually = USUALLY_FOUND[cause]
+    return { cause, here: shareOf(jobs, cause, usually), usually }
+  })
+}
+
 /** Which jobs are like this bike where a cause is concerned: for friction how its cable is led and how old it is, as far as known. */
 function likeIn(cause: Cause, { frame, cableDays, back }: BikeHere): (job: Habit) => boolean {
   if (cause !== 'friction') return j => j.back === back

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { CAUSES } from '../response/causes'
 
 export const Month = z.string().regex(/^20\d\d-(0[1-9]|1[0-2])$/, 'A month is written 2026-11')
 
@@ -15,6 +16,11 @@ export const MonthView = z.object({
   /** Standards that cost most turns of a screw. */
   standards: z.array(z.object({ standard: z.string(), bikes: z.int(), rounds: z.number(), slowest: z.number() })),
   housing: z.array(z.object({ kind: z.string(), usedMm: z.number(), leftMm: z.number() })),
+  /** What the advice learnt of the shop's latest bikes, whichever month: shares on which a cause was found. */
+  learnt: z.object({
+    jobs: z.int(),
+    shares: z.array(z.object({ cause: z.enum(CAUSES), here: z.number(), usually: z.number() })),
+  }),
   fitted: z.object({ mm: z.number(), pieces: z.int() }),
 })
 export type MonthView = z.infer<typeof MonthView>

@@ -79,6 +79,8 @@ export const BikeView = z.object({
     .default(null),
   /** Sprockets, for the limit its chain wears to; null on a bike without a derailleur. */
   sprockets: z.int().nullable().default(null),
+  /** When its gear cable was last renewed here. */
+  cableRenewedAt: z.string().nullable().default(null),
   visits: z.array(
     z.object({
       number: z.int(),

@@ -2,6 +2,7 @@ import type { BikeView } from '#core/http/records'
 import { Sheet } from '#core/ledger/sheet'
 import { FrameKind } from '#core/standards/frames'
 import type { ShopTx } from './connect'
+import { cableRenewed } from './habits'
 import { recordsOfBike } from './recordViews'
 
 /** A bike with its visits and everything recorded of it, or null. */
@@ -70,6 +71,7 @@ export async function bikeView(tx: ShopTx, shop: string, id: string): Promise<Bi
     recall: recall ? { dueOn: recall.due_on, job: recall.number } : null,
     last: last ? { job: last.job, right: last.sheet.right, settle: last.sheet.settle !== null, at: last.at } : null,
     sprockets: last?.sheet.parts?.cassette.teeth.length ?? null,
+    cableRenewedAt: (await cableRenewed(tx, shop, id, new Date()))?.toISOString() ?? null,
     id: bike.id,
     name: bike.name,
     frameNumber: bike.frame_number,

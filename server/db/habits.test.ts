@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import type { LedgerEvent } from '#core/ledger/events'
-import { bringUpToDate } from '../../ops/database'
 import { connect, inShop, type Db } from './connect'
 import { habitsOf } from './habits'
 import { jobView } from './jobView'
@@ -10,15 +9,10 @@ import { keepSenses, sensesOf } from './senses'
 import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
-let owner: Db
 beforeAll(() => {
   db = connect(inject('appUrl'), 4)
-  owner = connect(inject('ownerUrl'), 1)
 })
-afterAll(async () => {
-  await db.destroy()
-  await owner.destroy()
-})
+afterAll(() => db.destroy())
 
 const LOOKS: LedgerEvent[] = [
   { kind: 'sight', at: 'L', offsetMm: -0.2 },
@@ -78,15 +72,6 @@ describe('what closed jobs show', () => {
     await s.leave(again, {}, 'mechanic', new Date(Date.now() + 400 * 86_400_000))
     const [later] = await inShop(db, s.shop, tx => habitsOf(tx, s.shop))
     expect(later!.cableDays).toBe(400)
-  })
-
-  test('visits from before this version leave theirs at the next start', async () => {
-    const s = await testShop(db)
-    await closed(s, NEW_CABLE)
-    await owner.deleteFrom('habit').where('shop', '=', s.shop).execute()
-    await owner.updateTable('shop').set({ records_stale: true }).where('shop', '=', s.shop).execute()
-    await bringUpToDate(inject('ownerUrl'))
-    expect(await inShop(db, s.shop, tx => habitsOf(tx, s.shop))).toMatchObject([{ found: ['friction'] }])
   })
 })
 

@@ -23,8 +23,8 @@ const frameOf = async (tx: ShopTx, shop: string, bike: string): Promise<FrameKin
   return FrameKind.nullable().catch(null).parse(row.frame_kind)
 }
 
-/** Days since a bike's cable was renewed here, on a day; null where it never was. */
-async function cableDays(tx: ShopTx, shop: string, bike: string, at: Date): Promise<number | null> {
+/** When a bike's gear cable was last renewed here before a day; null where it never was. */
+export async function cableRenewed(tx: ShopTx, shop: string, bike: string, before: Date): Promise<Date | null> {
   const row = await tx
     .selectFrom('habit')
     .innerJoin('job', j => j.onRef('job.shop', '=', 'habit.shop').onRef('job.id', '=', 'habit.job'))
@@ -32,10 +32,15 @@ async function cableDays(tx: ShopTx, shop: string, bike: string, at: Date): Prom
     .where('habit.shop', '=', shop)
     .where('job.bike', '=', bike)
     .where('new_cable', '=', true)
-    .where('habit.at', '<', at)
+    .where('habit.at', '<', before)
     .orderBy('habit.at', 'desc')
     .executeTakeFirst()
-  return row ? differenceInDays(at, row.at) : null
+  return row?.at ?? null
+}
+
+async function cableDays(tx: ShopTx, shop: string, bike: string, at: Date): Promise<number | null> {
+  const renewed = await cableRenewed(tx, shop, bike, at)
+  return renewed && differenceInDays(at, renewed)
 }
 
 /** Keeps what a closed job shows of the shop's bikes. */

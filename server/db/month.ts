@@ -1,7 +1,9 @@
 import { sql } from 'kysely'
 import type { MonthView } from '#core/http/month'
+import { sharesHere } from '#core/habits/learn'
 import { HELD_DAYS } from '#core/records/chapters'
 import type { ShopTx } from './connect'
+import { habitsOf } from './habits'
 
 /** A shop's month in its own days: jobs, not people. @param month yyyy-mm */
 export async function monthView(tx: ShopTx, shop: string, month: string): Promise<MonthView> {
@@ -40,6 +42,7 @@ export async function monthView(tx: ShopTx, shop: string, month: string): Promis
     where r.shop = ${shop} and r.figure like 'housing %' and r.job is not null and r.at >= ${from} and r.at < ${to}`.execute(
     tx,
   )
+  const habits = await habitsOf(tx, shop)
   return {
     month,
     kinds: kinds.map(k => ({ kind: k.kind, jobs: k.jobs, minutes: k.minutes, median: k.median })),
@@ -47,6 +50,7 @@ export async function monthView(tx: ShopTx, shop: string, month: string): Promis
     right: { jobs: right?.jobs ?? 0, back: right?.back ?? 0, young: right?.young ?? 0 },
     standards,
     housing: housing.map(h => ({ kind: h.kind, usedMm: h.used_mm, leftMm: h.left_mm })),
+    learnt: { jobs: habits.length, shares: sharesHere(habits) },
     fitted: { mm: lengths[0]?.mm ?? 0, pieces: lengths[0]?.pieces ?? 0 },
   }
 }

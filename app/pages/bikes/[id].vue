@@ -2,8 +2,8 @@
 import { BikeView } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { chainWearLimitPercent } from '#core/rear/chain'
-import { wearForecast } from '#core/rear/wearForecast'
-import { RECORD_RULES, recordRule } from '#core/records/chapters'
+import { CABLE_LIMIT_MM, WEARS, wearForecast } from '#core/rear/wearForecast'
+import { FRICTION, RECORD_RULES, recordRule } from '#core/records/chapters'
 import { FRAME_WORDS } from '#core/standards/frames'
 
 const id = String(useRoute().params.id)
@@ -33,15 +33,18 @@ const span = computed(() => {
   const at = lines.value.flatMap(l => l.points.map(p => p.at))
   return { from: Math.min(...at), to: Math.max(...at) }
 })
-/** When its chain will want renewing, as it wore here. */
+const readOf = (figure: string) => bike.value?.records.filter(r => r.figure === figure) ?? []
+/** When its chain and its gear cable will want renewing, as they wore here. */
 const chain = computed(() => {
-  const b = bike.value
-  if (!b?.sprockets) return null
-  const worn = b.records.filter(r => r.figure === 'chain').map(r => ({ at: r.at, percent: r.value }))
-  const limit = chainWearLimitPercent(b.sprockets)
-  const f = wearForecast(worn, limit)
+  const n = bike.value?.sprockets
+  if (!n) return null
+  const limit = chainWearLimitPercent(n)
+  const f = wearForecast(WEARS.chain, readOf('chain'), limit)
   return f && { ...f, limit }
 })
+const cable = computed(() =>
+  bike.value?.sprockets ? wearForecast(WEARS.cable, readOf(FRICTION), CABLE_LIMIT_MM, bike.value.cableRenewedAt) : null,
+)
 </script>
 
 <template>
@@ -70,6 +73,10 @@ const chain = computed(() => {
           <p v-if="chain" class="mt-2" data-test="chain-forecast">
             Its chain reaches {{ chain.limit }} % about <b>{{ sayDay(chain.likely) }}</b>, between
             {{ sayDay(chain.from) }} and {{ sayDay(chain.to) }} in two of three cases.
+          </p>
+          <p v-if="cable" class="mt-2" data-test="cable-forecast">
+            Its gear cable will want renewing about <b>{{ sayDay(cable.likely) }}</b>, between
+            {{ sayDay(cable.from) }} and {{ sayDay(cable.to) }} in two of three cases, as its friction grows.
           </p>
           <p v-if="bike.visits.every(v => v.closedAt) && bike.last" class="mt-3">
             <NuxtLink
