@@ -5,8 +5,8 @@ declare const self: ServiceWorkerGlobalScope
 
 /**
  * Lets the bench reload without the server: its files come from the precache, a navigation to it from the last shell.
- * The shell is rendered in the browser, so it holds no customer; the Floor borrows it while the server is away. Nothing else
- * is cached: other pages need the server.
+ * The shell is rendered in the browser, so it holds no customer; the Floor and Practice borrow it while the server is away.
+ * Nothing else is cached: other pages need the server.
  */
 precacheAndRoute(self.__WB_MANIFEST)
 cleanupOutdatedCaches()
@@ -26,7 +26,7 @@ self.addEventListener('fetch', event => {
   if (request.mode !== 'navigate') return
   const { pathname } = new URL(request.url)
   if (pathname.startsWith('/jobs/') && !pathname.endsWith('.pdf')) event.respondWith(shell(request, true))
-  else if (pathname === '/') event.respondWith(shell(request, false))
+  else if (pathname === '/' || pathname === '/practice' || pathname.startsWith('/practice/')) event.respondWith(shell(request, false))
 })
 
 async function shell(request: Request, keep: boolean): Promise<Response> {

@@ -37,7 +37,6 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
   const { geometry: g, trace } = posterior
   const sample = sampleOf(analysis, trace.barrelTurns)
   const checks: Check[] = []
-  const offsetSdMm = MEASURE.offsetSdMm * posterior.hands.eye
   for (let to = 0; to < g.n; to++) {
     const { inward } = senseOfShift(trace, g.n, trace.lever, to)
     const end = to === 0 ? 'smallest' : to === g.n - 1 ? 'largest' : null
@@ -66,7 +65,7 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
   for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2]))
     checks.push({
       move: { do: 'offset', click },
-      tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], offsetSdMm),
+      tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm),
       cost: MOVE_COST.offset,
     })
   checks.push({
@@ -162,7 +161,7 @@ function shiftTells(
   aimTurns: number,
 ): number {
   const g = posterior.geometry
-  const tables = tablesOf(arrival, posterior.hands.ear)
+  const tables = tablesOf(arrival, posterior.ear)
   const outcomes = tables.length + 1 // the last is skips
   const joint = emptyJoint(KINDS, outcomes)
   const { table } = joint

@@ -54,8 +54,8 @@ export type Observation =
     }
   | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number; sdDeg: number }
 
-/** A place told by eye; `look` is where in the log, null where it was judged by thumb or ear. `usualSdMm` is a usual eye's. */
-type Looked = { epoch: number; screws: Screws; placeMm: number; sdMm: number; usualSdMm: number; look: number | null }
+/** A place told by eye; `look` is where in the log, null where it was judged by thumb or ear. */
+type Looked = { epoch: number; screws: Screws; placeMm: number; sdMm: number; look: number | null }
 
 export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
 
@@ -90,11 +90,9 @@ export type State = {
   observations: Observation[]
   skips: { skipped: number; held: number }[]
   wornRate: number
-  hands: Hands
+  /** Share of wrong reports of the ear that reported last. */
+  ear: number
 }
-
-/** The ear and eye of who reported last: by them the next check is weighed. */
-export type Hands = { ear: number; eye: number }
 
 /** Turns a particle's coordinates into the values of each epoch. */
 export function resolve(s: State, x: Float64Array, r: Float64Array): void {
@@ -202,7 +200,7 @@ export function senseAt(
         : stopLAt(s, r, obs)
   const off = obs.placeMm - place
   const seen = (1 - MEASURE.slips) * Math.exp(logNormal(off, obs.sdMm))
-  return { squared: (off / obs.usualSdMm) ** 2, held: seen / (seen + MEASURE.slips / SLIP_SPAN_MM[obs.is]) }
+  return { squared: (off / obs.sdMm) ** 2, held: seen / (seen + MEASURE.slips / SLIP_SPAN_MM[obs.is]) }
 }
 /** A look that slipped may be anywhere within this, mm. */
 const SLIP_SPAN_MM = { stop: 6, offset: 8 } as const

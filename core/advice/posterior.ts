@@ -8,17 +8,7 @@ import type { Bike } from '../response/pulley'
 import { geometryOf, type Geometry, type RearSetup } from '../response/setup'
 import type { Hearing } from '../response/window'
 import { hearingTable, nearestEar } from './hearingTable'
-import {
-  logLikelihood,
-  R,
-  resolve,
-  senseAt,
-  type Epoch,
-  type Hands,
-  type Observation,
-  type Screws,
-  type State,
-} from './likelihood'
+import { logLikelihood, R, resolve, senseAt, type Epoch, type Observation, type Screws, type State } from './likelihood'
 import {
   clampedMm,
   drawFrom,
@@ -56,7 +46,8 @@ export type Posterior = {
   readonly skips: readonly { skipped: number; held: number }[]
   /** Chance of worn sprockets before any was heard. */
   readonly wornRate: number
-  readonly hands: Hands
+  /** Share of wrong reports of the ear that reported last: by it the next check is weighed. */
+  readonly ear: number
   /** Particle `i` at the screws as they stand. */
   belief(i: number): Belief
   after(event: BenchEvent): Posterior
@@ -88,7 +79,7 @@ export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPr
     observations: [],
     skips: setup.teeth.map(() => ({ skipped: 0, held: 0 })),
     wornRate: wornRateWith(known),
-    hands: { ear: WRONG_REPORTS, eye: 1 },
+    ear: WRONG_REPORTS,
   })
 }
 
@@ -103,7 +94,7 @@ function make(s: State): Posterior {
     events: s.events,
     skips: s.skips,
     wornRate: s.wornRate,
-    hands: s.hands,
+    ear: s.ear,
     weights: weightsOf(s),
     belief(i) {
       resolve(s, s.particles[i], scratch)
@@ -162,15 +153,12 @@ function beliefAt(s: State, r: Float64Array): Belief {
   }
 }
 
-function handsAfter(was: Hands, event: BenchEvent): Hands {
-  const ear = 'ear' in event && event.ear !== undefined ? nearestEar(event.ear) : was.ear
-  const eye = 'eye' in event && event.eye !== undefined ? event.eye : was.eye
-  return ear === was.ear && eye === was.eye ? was : { ear, eye }
-}
+const earAfter = (was: number, event: BenchEvent): number =>
+  'ear' in event && event.ear !== undefined ? nearestEar(event.ear) : was
 
 function advance(s: State, event: BenchEvent): State {
   const trace = step(s.trace, event, s.setup)
-  const next: State = { ...s, trace, events: s.events + 1, hands: handsAfter(s.hands, event) }
+  const next: State = { ...s, trace, events: s.events + 1, ear: earAfter(s.ear, event) }
   if (event.kind === 'reclamp' || event.kind === 'replace' || event.kind === 'bend')
     return renew(next, event, randomFrom(s.seed, next.events))
   if (event.kind === 'shift') next.skips = countSkips(s, event)
@@ -229,8 +217,7 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         ...base,
         at: event.at,
         placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]),
-        sdMm: event.sdMm ?? MEASURE.sightSdMm * (event.eye ?? 1),
-        usualSdMm: MEASURE.sightSdMm,
+        sdMm: event.sdMm ?? MEASURE.sightSdMm,
         look: event.sdMm === undefined ? s.events : null,
       }
     case 'offset':
@@ -239,8 +226,7 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         ...base,
         click: event.click,
         placeMm: event.offsetMm + g.placeMm[event.click],
-        sdMm: MEASURE.offsetSdMm * (event.eye ?? 1),
-        usualSdMm: MEASURE.offsetSdMm,
+        sdMm: MEASURE.offsetSdMm,
         look: s.events,
       }
     case 'edge': {

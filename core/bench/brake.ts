@@ -25,7 +25,7 @@ function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): 
  * show nothing of their fault, some show what belongs to none; an eye slips in so many looks of a hundred; one brake in ten has
  * nothing wrong, one in ten two faults at once. What is published of the brake bench is measured here.
  */
-type SimulatedBrake = { kind: BrakeKind; faults: readonly BrakeFault[]; wrongLooks: number }
+export type SimulatedBrake = { kind: BrakeKind; faults: readonly BrakeFault[]; wrongLooks: number }
 
 /** How often an eye slips. */
 export const WRONG_LOOKS = { brake: 0.05, 'brake-slips': 0.1 } as const
@@ -68,7 +68,7 @@ const STRAY = 0.02
 const OWN = 0.8
 
 /** A look, slips and all: it sees the same brake each time, and slips anew. */
-function look(brake: SimulatedBrake, id: string, seed: number, time: number): string {
+export function brakeLook(brake: SimulatedBrake, id: string, seed: number, time: number): string {
   const c = BRAKE_CHECKS.find(x => x.id === id)!
   const random = randomFrom(seed, 613, BRAKE_CHECKS.indexOf(c), time)
   const is = truly(brake, c, seed)
@@ -104,7 +104,7 @@ export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
   let seen: BrakeSeen[] = []
   const noticed = NOTICED.flatMap(id => {
     const c = possible.find(x => x.id === id)
-    const outcome = c ? look(brake, id, seed, 0) : ''
+    const outcome = c ? brakeLook(brake, id, seed, 0) : ''
     return c && outcome !== c.outcomes[0]![0] ? [{ check: id, outcome }] : []
   })[0]
   if (noticed) seen = [noticed]
@@ -117,7 +117,7 @@ export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
     if (d.next && !d.found && looks < 40) {
       looks++
       const { id } = d.next.check
-      seen = [...seen, { check: id, outcome: look(brake, id, seed, looks) }]
+      seen = [...seen, { check: id, outcome: brakeLook(brake, id, seed, looks) }]
       continue
     }
     const named = d.found?.id ?? d.faults[0]!.id
@@ -175,7 +175,7 @@ export function playBrakeByOrder(seed: number, bench: BrakeBench): BrakePlayed {
   })
   for (const check of writtenOrder(brake.kind)) {
     const c = BRAKE_CHECKS.find(x => x.id === check)!
-    const outcome = look({ ...brake, faults: left }, check, seed, ++looks)
+    const outcome = brakeLook({ ...brake, faults: left }, check, seed, ++looks)
     if (outcome === c.outcomes[0]![0]) continue
     for (const f of BRAKE_FAULTS[brake.kind].filter(x => signOf(x) === check)) {
       first ??= f.id

@@ -22,7 +22,7 @@ import { CRANK_TURNS, pick } from './hub'
 export const HUB_WRONG_LOOKS = { 'hub-faults': 0.05, 'hub-slips': 0.1 } as const
 export type UnlikeHubBench = keyof typeof HUB_WRONG_LOOKS
 
-type UnlikeHub = {
+export type UnlikeHub = {
   parts: HubParts
   is: readonly HubHypothesis[]
   /** How far from its place a gear still holds, and takes, clicks. */
@@ -33,7 +33,7 @@ const HIDDEN = 0.08
 const READING_SD_MM = 0.45
 const MISCOUNT = 0.02
 
-function unlikeHub(seed: number): UnlikeHub {
+export function unlikeHub(seed: number): UnlikeHub {
   const random = randomFrom(seed, 711)
   const all = usualHubs()
   const usual = all[Math.floor(random.next() * all.length)]!.parts
@@ -73,7 +73,8 @@ function asOne({ parts, is }: UnlikeHub): HubHypothesis {
   )
 }
 
-function finding(hub: UnlikeHub, seed: number, wrong: number) {
+/** What eyes, a rule and a count find on a hub; a look slips in so many of a hundred. */
+export function finding(hub: UnlikeHub, seed: number, wrong: number) {
   const checks = hubChecksFor(hub.parts.way)
   const whole = asOne(hub)
   return {

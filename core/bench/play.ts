@@ -49,9 +49,9 @@ export type PlayOptions = {
   population?: Population
   /** The bike itself, as it stands after what was done before, in place of the seed’s own; `seed` is then for what is heard. */
   bike?: { setup: RearSetup; hidden: HiddenBike; before: readonly BenchEvent[] }
-  /** What the advice starts from, and the ear and eye it takes the reports by; default: nothing known. */
+  /** What the advice starts from, and the ear it takes the reports by; default: nothing known. */
   prior?: KnownPrior
-  senses?: Pick<Senses, 'wrongReports' | 'eye'>
+  senses?: Pick<Senses, 'wrongReports'>
   /** Told the bench at the end, with the belief it ended in. */
   atEnd?: (bench: SimulatedBench, asked: { log: readonly BenchEvent[]; prior: KnownPrior | undefined }) => void
 }

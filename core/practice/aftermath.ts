@@ -109,7 +109,7 @@ export function rearVerdict(
   else if (missed.length) because.push(`Not put right: ${listed(missed.map(f => FAULT_SENTENCE[f]))}.`)
   if (stand.over && !stand.right) {
     const left = truthOf(stand.g, bike.setup, stand.hidden, EARS).causes
-    const still = CAUSES.filter(c => left[c] && !missed.includes(c))
+    const still = CAUSES.filter(c => left[c] && !missed.some(m => m === c))
     because.push(
       still.length
         ? `It was said to be right, and ${listed(still.map(f => FAULT_SENTENCE[f].replace('was', 'is still').replace('were', 'are still')))}.`

@@ -12,9 +12,8 @@ export type BenchEvent =
   | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[]; ear?: number }
   | { kind: 'turn'; screw: Screw; turns: number }
   /** `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate. */
-  /** `eye`, beyond the contract: how many times the usual this eye's measurements spread, where it is known. */
-  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number; eye?: number }
-  | { kind: 'offset'; click: number; offsetMm: number; eye?: number }
+  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number }
+  | { kind: 'offset'; click: number; offsetMm: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
   /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */
   | { kind: 'hanger'; camberDeg: number; toeDeg: number; sdDeg?: number }

@@ -105,9 +105,6 @@ function checked(event: BenchEvent, n: number): BenchEvent {
   const ear = (share: number | undefined) => {
     if (share !== undefined && !(share >= 0 && share <= 0.5)) throw new RangeError('ear must lie between 0 and 0.5')
   }
-  const eye = (times: number | undefined) => {
-    if (times !== undefined && !(times > 0 && times < Infinity)) throw new RangeError('eye must be positive')
-  }
   switch (event.kind) {
     case 'shift':
       wholeIn('from', event.from, 0, n - 1)
@@ -130,12 +127,10 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       oneOf('at', event.at, ['H', 'L'])
       finite('offsetMm', event.offsetMm)
       if (event.sdMm !== undefined && !(event.sdMm > 0)) throw new RangeError('sdMm must be positive')
-      eye(event.eye)
       return event
     case 'offset':
       wholeIn('click', event.click, 0, n - 1)
       finite('offsetMm', event.offsetMm)
-      eye(event.eye)
       return event
     case 'edge':
       wholeIn('click', event.click, 1, n - 2)

@@ -4,6 +4,7 @@ import { formatISO, startOfDay } from 'date-fns'
 import { sql } from 'kysely'
 import type { ChangePerson, DayView } from '#core/http/session'
 import { SchoolChoice } from '#core/procedure/schools'
+import { forgetPractice } from './practice'
 import { forgetSenses } from './senses'
 import type { Db, ShopTx } from './connect'
 import { inShop } from './connect'
@@ -124,6 +125,7 @@ export async function changePerson(tx: ShopTx, shop: string, id: string, change:
   if (!change.leaves) return
   await lockOut(tx, shop, id)
   await forgetSenses(tx, shop, id)
+  await forgetPractice(tx, shop, id)
   await endSessionsOf(tx, shop, id, null)
 }
 

@@ -30,6 +30,8 @@ export type Database = {
     pin_hash: string
     schools: ColumnType<unknown, never, string>
     active: Generated<boolean>
+    /** A mechanic may see what they practised. */
+    shows_practice: Generated<boolean>
     created_at: Stamp
   }
   session: {
@@ -261,6 +263,13 @@ export type Database = {
     friction_mm: Fixed<number | null>
     stop_mm: Fixed<number | null>
     stop_sd: Fixed<number | null>
+  }
+  practice: {
+    shop: Fixed<string>
+    id: Fixed<string>
+    person: Fixed<string>
+    at: ColumnType<Date, Date | string, never>
+    body: ColumnType<unknown, string, never>
   }
   sense: {
     shop: Fixed<string>

@@ -15,6 +15,7 @@ import { joining } from './0012_joining'
 import { many } from './0013_many'
 import { knows } from './0014_knows'
 import { learns } from './0015_learns'
+import { practises } from './0016_practises'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -32,6 +33,7 @@ const MIGRATIONS = {
   '0013_many': many,
   '0014_knows': knows,
   '0015_learns': learns,
+  '0016_practises': practises,
 }
 
 /** Every migration of this version, the first one first. */

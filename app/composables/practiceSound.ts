@@ -1,0 +1,67 @@
+import { useLocalStorage } from '@vueuse/core'
+import type { Stereo } from '#core/sound/chain'
+
+/** The chain of the practice stand, heard: a shift, then how it runs on without a gap until the next. */
+export function usePracticeSound() {
+  const volume = useLocalStorage('ocho-practice-volume', 0.6)
+  /** No sound device, or the browser will not: the words are there all the same. */
+  const silent = ref(false)
+  let context: AudioContext | undefined
+  let loud: GainNode | undefined
+  let playing: AudioBufferSourceNode[] = []
+
+  function ready(): { context: AudioContext; loud: GainNode } | null {
+    try {
+      context ??= new AudioContext()
+      if (!loud) {
+        loud = context.createGain()
+        loud.connect(context.destination)
+      }
+      void context.resume()
+      return { context, loud }
+    } catch {
+      silent.value = true
+      return null
+    }
+  }
+  watch(volume, v => loud?.gain.setTargetAtTime(v, context!.currentTime, 0.02))
+
+  function source(sound: Stereo, loop: boolean, on: { context: AudioContext; loud: GainNode }): AudioBufferSourceNode {
+    const buffer = on.context.createBuffer(2, sound.left.length, sound.rate)
+    buffer.copyToChannel(sound.left as Float32Array<ArrayBuffer>, 0)
+    buffer.copyToChannel(sound.right as Float32Array<ArrayBuffer>, 1)
+    const node = on.context.createBufferSource()
+    node.buffer = buffer
+    node.loop = loop
+    node.connect(on.loud)
+    return node
+  }
+
+  /** Starts the shift at once and the running chain in its wake, on the same clock: no gap between, however busy the page is. */
+  function play({ shift, running }: { shift: Stereo | null; running: Stereo }): void {
+    const on = ready()
+    if (!on) return
+    const at = on.context.currentTime + 0.01
+    on.loud.gain.setValueAtTime(volume.value, on.context.currentTime)
+    stop(at)
+    playing = []
+    if (shift) {
+      const node = source(shift, false, on)
+      node.start(at)
+      playing.push(node)
+    }
+    const node = source(running, true, on)
+    node.start(at + (shift ? shift.left.length / shift.rate : 0))
+    playing.push(node)
+    performance.mark('practice-sound') // read by the tests
+  }
+  function stop(at?: number): void {
+    for (const node of playing) node.stop(at)
+    playing = []
+  }
+  onScopeDispose(() => {
+    stop()
+    void context?.close()
+  })
+  return { volume, silent, play, stop: () => stop(), resume: () => void ready() }
+}

@@ -1,0 +1,178 @@
+import { consider } from '../advice/advise'
+import { sayMove } from '../advice/explain'
+import { mayReachLargest } from '../rear/gates'
+import { sayTurns } from '../quantity/turns'
+import { CAUSES, CAUSE_WORDS } from '../response/causes'
+import type { Heard } from '../response/heard'
+import { GAUGE_RADIUS_MM } from '../rear/hangerLimit'
+import { runningSound, shiftSound, type Stereo } from '../sound/chain'
+import type { Help } from './helps'
+import { rearTruth, rearVerdict } from './aftermath'
+import type { RearBike } from './rearBike'
+import { asSaid, rearStand, type RearAct, type RearStand } from './rearStand'
+
+/** What the screen shows of a rear at the practice stand: what an eye sees, never what is hidden, until it is over. */
+export type RearShown = {
+  teeth: readonly number[]
+  placeMm: readonly number[]
+  pulleyMm: number
+  /** Sprocket the chain lies on, and the click the lever stands at. */
+  chain: number
+  lever: number
+  /** Lean of cage and hanger as seen from behind, mm across a hand's breadth. */
+  leanMm: number
+  barrel: { turns: number; range: number }
+  mayLargest: boolean
+  seen: { H: number | null; L: number | null }
+  /** What came of the last act, in words; null of a shift, which is heard. */
+  found: { asked: string; is: string | null }[]
+  /** A shift that nothing was said of yet. */
+  unsaid: boolean
+  touches: number
+  cost: number
+  over: boolean
+  end: {
+    won: boolean
+    because: readonly string[]
+    truth: readonly { what: string; figure: string }[]
+    said: readonly { said: Heard; was: Heard }[]
+  } | null
+}
+
+/** Over so much a lean shows beside the sprockets, mm. */
+const LEAN_OVER_MM = 90
+
+export function rearShown(bike: RearBike, seed: number, acts: readonly RearAct[]): RearShown {
+  const stand = rearStand(bike, seed, acts)
+  const { setup } = bike
+  const seen: RearShown['seen'] = { H: null, L: null }
+  const found: RearShown['found'] = []
+  acts.forEach((act, at) => {
+    const event = stand.shown.get(at)
+    if (!event) return
+    if (event.kind === 'sight') seen[event.at] = event.offsetMm
+    if (event.kind === 'turn' && event.screw !== 'barrel') seen[event.screw] = null
+    if (act.do === 'replace' && act.part !== 'cable' && act.part !== 'shifter') seen.H = seen.L = null
+    found.push({
+      asked: sayMove(act.do === 'replace' ? { ...act, cause: 'friction' } : (act as never), setup.teeth),
+      is: foundOf(event),
+    })
+  })
+  const lastShift = stand.log.findLastIndex(e => e.kind === 'shift')
+  return {
+    teeth: setup.teeth,
+    placeMm: stand.g.placeMm,
+    pulleyMm: stand.pulleyMm,
+    chain: stand.trace.chain,
+    lever: stand.trace.lever,
+    leanMm: stand.hidden.camberTan * LEAN_OVER_MM,
+    barrel: { turns: stand.trace.barrelTurns, range: setup.barrelTurnsRange },
+    mayLargest: mayReachLargest(stand.trace),
+    seen,
+    found,
+    unsaid: lastShift >= 0 && !stand.said.some(s => s.at === lastShift),
+    touches: stand.touches,
+    cost: stand.cost,
+    over: stand.over,
+    end: stand.over ? { ...rearVerdict(bike, stand, acts), truth: rearTruth(bike), said: stand.said } : null,
+  }
+}
+
+const signed = (x: number): string => `${x > 0 ? '+' : x < 0 ? '−' : ''}${Math.abs(x).toFixed(1)}`
+
+function foundOf(event: RearStand['log'][number]): string | null {
+  switch (event.kind) {
+    case 'sight':
+      return `${signed(event.offsetMm)} mm from the sprocket’s plane, + towards the spokes`
+    case 'offset':
+      return `the pulley stands ${signed(event.offsetMm)} mm from the sprocket’s plane`
+    case 'hanger': {
+      // what the gauge's tip shows at the rim, top against bottom
+      const apart = 2 * GAUGE_RADIUS_MM * Math.tan((event.camberDeg * Math.PI) / 180)
+      return `gauge ${Math.abs(apart).toFixed(1)} mm ${apart > 0 ? 'wider' : 'narrower'} at the top than at the bottom`
+    }
+    case 'turn':
+      return `${sayTurns(Math.abs(event.turns))} turn ${event.turns > 0 === (event.screw === 'barrel') ? 'out' : 'in'}`
+    case 'reclamp':
+      return 'clamped anew'
+    case 'replace':
+      return 'renewed'
+    default:
+      return null
+  }
+}
+
+const CADENCE_RPM = 65
+const RING_TEETH = 42
+
+/** The sound of the last act, if it was a shift, and of the chain as it runs on. */
+export function rearSounds(
+  bike: RearBike,
+  seed: number,
+  acts: readonly RearAct[],
+): { shift: Stereo | null; running: Stereo } {
+  const stand = rearStand(bike, seed, acts)
+  const { g, hidden, trace } = stand
+  const at = trace.chain
+  const turning = { cadenceRpm: CADENCE_RPM, ringTeeth: RING_TEETH, sprocketTeeth: bike.setup.teeth[at]! }
+  const last = acts.length ? stand.shown.get(acts.length - 1) : undefined
+  const noise = seed * 131 + acts.length
+  return {
+    shift: last?.kind === 'shift' ? shiftSound(last.heard, { ...turning, inward: trace.lastInward }, noise) : null,
+    running: runningSound(
+      {
+        ...turning,
+        z: (stand.pulleyMm - g.placeMm[at]!) / g.pitchMm[at]! - hidden.asymmetryPitch,
+        sharpness: hidden.sharpness,
+        end: at === 0 ? 'smallest' : at === g.n - 1 ? 'largest' : null,
+        worn: hidden.worn.has(at),
+        gapMm: null,
+      },
+      noise,
+    ),
+  }
+}
+
+/** What it sounds like, in words for who cannot hear it: of the sound, not of its cause. */
+export const SOUND_WORDS: Record<Heard, string> = {
+  clean: 'One landing, then an even, quiet beat.',
+  'rubs-in': 'One landing, then a rasp once a link on the left.',
+  'rubs-out': 'One landing, then a rasp once a link on the right.',
+  slow: 'A rising clatter for more than a second, then a landing.',
+  none: 'The lever clicks; no landing comes.',
+  jumps: 'Two landings, one after the other.',
+  off: 'A landing, then loud knocks: the chain has left the cassette.',
+  skips: 'A landing, then a hard knock now and again.',
+}
+export function soundWords(bike: RearBike, seed: number, acts: readonly RearAct[]): string | null {
+  const last = rearStand(bike, seed, acts).log.findLast(e => e.kind === 'shift')
+  return last?.kind === 'shift' ? SOUND_WORDS[last.heard] : null
+}
+
+const KIND_OF_STEP: Record<string, string> = {
+  shift: 'Listen to a gear.',
+  pass: 'Listen to the gears, one after another.',
+  turn: 'Turn a screw.',
+  sight: 'See a stop by hand.',
+  offset: 'Look where the pulley stands.',
+  edge: 'Wind the barrel while you pedal, until it rubs.',
+  hanger: 'Put the gauge on the hanger.',
+  reclamp: 'Clamp the cable anew.',
+  replace: 'Renew a part.',
+  done: 'Nothing: it is likely to be right.',
+}
+
+/** What the advice would say, asked with what the trainee said was heard. */
+export function rearHelp(bike: RearBike, seed: number, acts: readonly RearAct[], step: Help): string {
+  const { advice, because } = consider(bike.setup, asSaid(rearStand(bike, seed, acts)))
+  switch (step) {
+    case 'check':
+      return KIND_OF_STEP[advice.move.do]!
+    case 'tells':
+      return because
+    case 'move':
+      return sayMove(advice.move, bike.setup.teeth)
+    case 'odds':
+      return CAUSES.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${Math.round(100 * advice.causes[c])} %`).join(', ')
+  }
+}
