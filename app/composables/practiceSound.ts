@@ -56,7 +56,7 @@ export function usePracticeSound() {
     performance.mark('practice-sound') // read by the tests
   }
   function stop(at?: number): void {
-    for (const node of playing) node.stop(at)
+    for (const node of playing) node.stop(at ?? 0)
     playing = []
   }
   onScopeDispose(() => {

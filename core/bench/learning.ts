@@ -21,24 +21,24 @@ import { adviceStrategy, play, type Played } from './play'
 export type HiddenShop = { population: Population; physics: Physics }
 
 const PHYSICS = [AS_MODELLED, UNLIKE.thresholds, UNLIKE.friction] as const
-/** From the usual in half of the shops to several times as often, or as seldom. */
+/** A habit makes a fault several times as likely, or hardly ever met; half of a shop's are as usual. */
 export function hiddenShop(seed: number): HiddenShop {
   const random = randomFrom(seed, 1616)
   const between = (from: number, to: number) => from + (to - from) * random.next()
-  const often = (usual: number, most: number) => Math.min(most, usual * Math.exp(between(-0.9, 1.3)))
+  const often = (usual: number) => usual * (random.next() < 0.5 ? 1 : random.next() < 0.6 ? between(2.2, 3.2) : 0.25)
   const stop = between(0.75, 1.3)
   return {
     population: {
-      mismatch: often(0.05, 0.25),
-      friction: often(0.2, 0.65),
-      hanger: often(0.15, 0.5),
-      stops: often(0.15, 0.45),
-      wear: often(0.08, 0.3),
+      mismatch: often(0.05),
+      friction: often(0.2),
+      hanger: often(0.15),
+      stops: often(0.15),
+      wear: often(0.08),
       mmPerTurn: { from: stop - 0.12, to: stop + 0.12 },
     },
     physics: {
       ...PHYSICS[seed % PHYSICS.length]!,
-      wrongReports: between(0.01, 0.17),
+      wrongReports: between(0.01, 0.2),
       eye: between(0.8, 1.9),
     },
   }

@@ -3,7 +3,7 @@ import { usualPrior, withKnown } from '../advice/prior'
 import { priorFor } from '../ledger/belief'
 import { reduce } from '../ledger/reduce'
 import { geometryOf } from '../response/setup'
-import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
+import { STOP_SCREW } from '../response/parameters'
 import { setupOf } from '../rear/parts'
 import { stockParts } from '../rear/typedParts'
 import type { Habit } from './habit'
@@ -68,14 +68,12 @@ describe('what a shop’s closed jobs say of the next bike', () => {
     const odds = (back: boolean) => learntFor(jobs, { ...HERE, back }).odds.hanger!
     expect(odds(true)).toBeGreaterThan(3 * odds(false))
   })
-  test('backlash of bikes without friction, and travel of stop screws, are drawn towards what was measured', () => {
-    const { usual } = learntFor(times(30, { frictionMm: 0.4, stop: { mean: 0.8, sd: 0.1 } }), HERE)
-    expect(Math.exp(usual.lnBacklash!)).toBeGreaterThan(NEW_CABLE.backlashMm)
-    expect(Math.exp(usual.lnBacklash!)).toBeLessThan(0.4)
+  test('travel of stop screws is drawn towards what was measured', () => {
+    const { usual } = learntFor(times(30, { stop: { mean: 0.8, sd: 0.1 } }), HERE)
     expect(usual.mmPerTurnH).toBe(usual.mmPerTurnL)
     expect(usual.mmPerTurnH).toBeGreaterThan(0.8)
     expect(usual.mmPerTurnH).toBeLessThan(0.85)
-    expect(learntFor(times(30, { found: ['friction'], frictionMm: 1.2 }), HERE).usual).toEqual({})
+    expect(learntFor(times(30), HERE).usual).toEqual({})
   })
 })
 

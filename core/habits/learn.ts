@@ -1,7 +1,7 @@
 import type { Learnt } from '../advice/learnt'
 import { NOTHING_LEARNT } from '../advice/learnt'
 import { CAUSES, type Cause } from '../response/causes'
-import { NEW_CABLE, STOP_SCREW } from '../response/parameters'
+import { STOP_SCREW } from '../response/parameters'
 import type { Habit } from './habit'
 
 /**
@@ -20,8 +20,6 @@ export const USUALLY_FOUND: Record<Cause, number> = {
 export const LEAST_JOBS = 5
 /** The usual counts as so many of the shop's jobs, and those as so many of jobs like this one. `model` */
 const USUAL_COUNTS = 12
-/** A figure's usual value counts as so many measured ones. `model` */
-const USUAL_MEASURED = 6
 /** How far a shop's usual stop screw may lie from the usual one, and one bike's from its shop's, mm a turn. `model` */
 const STOP_OF_SHOP_SD = 0.12
 const STOP_OF_BIKE_SD = 0.12
@@ -47,12 +45,6 @@ function shareAmong(jobs: readonly Habit[], like: (job: Habit) => boolean, cause
 
 type Age = 'new' | 'old' | 'unknown'
 const ageOf = (days: number | null): Age => (days === null ? 'unknown' : days > OLD_CABLE_DAYS ? 'old' : 'new')
-
-/** Mean of what was measured, shrunk towards the usual; null where too little was. */
-function meanNear(usual: number, values: readonly number[]): number | null {
-  if (values.length < LEAST_JOBS) return null
-  return (USUAL_MEASURED * usual + values.reduce((a, b) => a + b, 0)) / (USUAL_MEASURED + values.length)
-}
 
 /** Travel of this shop's stop screws, mm a turn: each told one weighed by its own spread and the bikes' (textbook's normal update). */
 function stopHere(told: readonly { mean: number; sd: number }[]): number | null {
@@ -82,9 +74,6 @@ export function learntFor(jobs: readonly Habit[], bike: BikeHere): Learnt {
     odds[cause] = oddsOf(share) / oddsOf(USUALLY_FOUND[cause])
   }
   const usual: Learnt['usual'] = {}
-  const slick = jobs.flatMap(j => (j.frictionMm && !j.found.includes('friction') ? [Math.log(j.frictionMm)] : []))
-  const backlash = meanNear(Math.log(NEW_CABLE.backlashMm), slick)
-  if (backlash !== null) usual.lnBacklash = backlash
   const stop = stopHere(jobs.flatMap(j => j.stop ?? []))
   if (stop !== null) usual.mmPerTurnH = usual.mmPerTurnL = stop
   return { jobs: jobs.length, odds, usual }

@@ -130,7 +130,9 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
           ...(right
             ? []
             : [
-                `It was said to be right, and is not: ${bike.faults.length ? listed(bike.faults.map(f => ILL_WORDS[f])) : 'it was right as it came'}.`,
+                bike.faults.length
+                  ? `It was said to be right, and is not: ${listed(bike.faults.map(f => ILL_WORDS[f]))}.`
+                  : 'It was right as it came, and a turn put it out.',
               ]),
           ...(won
             ? [

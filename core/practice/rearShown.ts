@@ -1,7 +1,6 @@
 import { consider } from '../advice/advise'
 import { sayMove } from '../advice/explain'
 import { mayReachLargest } from '../rear/gates'
-import { sayTurns } from '../quantity/turns'
 import { CAUSES, CAUSE_WORDS } from '../response/causes'
 import type { Heard } from '../response/heard'
 import { GAUGE_RADIUS_MM } from '../rear/hangerLimit'
@@ -91,8 +90,6 @@ function foundOf(event: RearStand['log'][number]): string | null {
       const apart = 2 * GAUGE_RADIUS_MM * Math.tan((event.camberDeg * Math.PI) / 180)
       return `gauge ${Math.abs(apart).toFixed(1)} mm ${apart > 0 ? 'wider' : 'narrower'} at the top than at the bottom`
     }
-    case 'turn':
-      return `${sayTurns(Math.abs(event.turns))} turn ${event.turns > 0 === (event.screw === 'barrel') ? 'out' : 'in'}`
     case 'reclamp':
       return 'clamped anew'
     case 'replace':

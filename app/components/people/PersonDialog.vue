@@ -92,6 +92,7 @@ async function leave() {
           </button>
           <NuxtLink v-if="session.now?.person" to="/day" class="quiet" data-test="my-day">My day</NuxtLink>
           <NuxtLink to="/recalls" class="quiet">Recalls</NuxtLink>
+          <NuxtLink to="/practice" class="quiet" data-test="practice">Practice</NuxtLink>
           <NuxtLink v-if="session.now?.person?.role === 'owner'" to="/month" class="quiet" data-test="to-month"
             >Month</NuxtLink
           >

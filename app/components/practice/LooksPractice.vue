@@ -2,6 +2,7 @@
 <script setup lang="ts">
 import type { PracticeRun } from '#core/practice/asked'
 import { DONE, type Stand } from '#core/practice/stand'
+import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 
 const run = defineModel<PracticeRun>({ required: true })
@@ -9,7 +10,7 @@ const emit = defineEmits<{ over: [stand: Stand] }>()
 const stand = shallowRef<Stand | null>(null)
 const busy = ref(false)
 const helped = ref('')
-const asked = () => ({ ...toRaw(run.value.asked) })
+const asked = () => plain(run.value.asked)
 
 async function look(): Promise<void> {
   const now = await practiceWorker().stand(asked(), [...run.value.others])
@@ -22,6 +23,8 @@ async function act(id: string): Promise<void> {
   busy.value = true
   helped.value = ''
   run.value = { ...run.value, others: [...run.value.others, id] }
+  // the run is the page's: here it is new once that has drawn
+  await nextTick()
   try {
     await look()
   } finally {
@@ -46,9 +49,10 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
 <template>
   <div v-if="stand" class="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
     <div class="min-w-0">
+      <p class="mb-3 text-xl font-bold" data-test="bike">{{ stand.bike }}</p>
       <section v-for="(g, i) in groups" :key="g.group" class="mb-4" :aria-labelledby="`group-${g.group}`">
         <h2 :id="`group-${g.group}`" class="font-bold">{{ TITLES[g.group] }}</h2>
-        <div class="mt-1 grid gap-1.5 sm:grid-cols-2">
+        <div class="mt-1 grid gap-1.5" :class="g.group === 'turn' ? 'grid-cols-2 sm:grid-cols-4' : 'sm:grid-cols-2'">
           <button
             v-for="(c, n) in g.choices"
             :key="c.id"
@@ -64,6 +68,7 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
       </section>
     </div>
     <div class="min-w-0">
+      <p class="mb-3 border-l-[6px] border-ink pl-3" data-test="caution">{{ stand.caution }}</p>
       <h2 class="font-bold">Found so far</h2>
       <ul
         v-if="found.length"

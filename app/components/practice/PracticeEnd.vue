@@ -4,6 +4,7 @@ import type { Beside } from '#core/practice/aftermath'
 import type { RearAct } from '#core/practice/rearStand'
 import type { Heard } from '#core/response/heard'
 import type { PracticeRun } from '#core/practice/asked'
+import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import { HEARD_KEYS } from '../bench/heard'
 
@@ -18,8 +19,8 @@ const props = defineProps<{ run: PracticeRun; end: Ended }>()
 const emit = defineEmits<{ again: []; replay: [at: number] }>()
 const beside = shallowRef<Beside[] | null>(null)
 const rear = computed(() => props.run.asked.bench === 'rear')
-const acts = () => structuredClone(toRaw(props.run.acts)) as RearAct[]
-const asked = () => ({ ...toRaw(props.run.asked) })
+const acts = () => plain(props.run.acts) as RearAct[]
+const asked = () => plain(props.run.asked)
 onMounted(async () => {
   const worker = practiceWorker()
   beside.value = rear.value ? await worker.beside(asked()) : await worker.besideStand(asked())

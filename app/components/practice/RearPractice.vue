@@ -5,6 +5,7 @@ import type { PracticeRun } from '#core/practice/asked'
 import { HELPS, HELP_WORDS, type Help } from '#core/practice/helps'
 import type { RearShown } from '#core/practice/rearShown'
 import { sayTurns } from '#core/quantity/turns'
+import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import { HEARD_KEYS } from '../bench/heard'
 
@@ -33,8 +34,8 @@ const PART_WORDS = {
   cassette: 'Cassette',
 } as const
 
-const plainActs = () => structuredClone(toRaw(run.value.acts)) as RearAct[]
-const asked = () => ({ ...toRaw(run.value.asked) })
+const plainActs = () => plain(run.value.acts) as RearAct[]
+const asked = () => plain(run.value.asked)
 
 /** Looks at the stand as it now is; a shift is heard at once. */
 async function look(heard: boolean): Promise<void> {
@@ -74,6 +75,8 @@ async function act(what: RearAct): Promise<void> {
   busy.value = true
   helped.value = null
   run.value = { ...run.value, acts: [...run.value.acts, what] as PracticeRun['acts'] }
+  // the run is the page's: here it is new once that has drawn
+  await nextTick()
   try {
     // once it runs, what a turn does is heard as it is made
     await look(what.do === 'shift' || (what.do === 'turn' && heardOnce.value))
@@ -154,12 +157,15 @@ const label = computed(() => {
             v-for="k in HEARD_KEYS"
             :key="k.key"
             type="button"
-            class="also min-h-13! flex-col gap-0! px-1! leading-tight"
+            class="also min-h-14! px-1! py-1! text-center leading-tight"
             :disabled="!shown.unsaid || shown.over"
             :data-test="`say-${k.heard}`"
             @click="say(k.heard)"
           >
-            <b>{{ k.word }}</b><span class="text-[0.8125rem]">{{ k.more }}</span>
+            <span class="w-full"
+              ><b class="block">{{ k.word }}</b
+              ><span class="block text-[0.8125rem] font-normal">{{ k.more }}</span></span
+            >
           </button>
         </div>
         <div class="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1">
@@ -175,9 +181,15 @@ const label = computed(() => {
           <label class="flex min-h-11 items-center gap-2"
             >Loudness <input v-model.number="sound.volume.value" type="range" min="0" max="1" step="0.05" class="w-28"
           /></label>
-          <label class="flex min-h-11 items-center gap-2"
-            ><input v-model="inWords" type="checkbox" class="size-5" data-test="in-words" /> In words</label
+          <button
+            type="button"
+            class="quiet min-h-11 underline"
+            :aria-pressed="inWords"
+            data-test="in-words"
+            @click="inWords = !inWords"
           >
+            {{ inWords ? 'Only by ear' : 'In words' }}
+          </button>
         </div>
         <p v-if="sound.silent.value" class="small" role="status">There is no sound here: take it in words.</p>
         <p

@@ -14,6 +14,7 @@ import { LESSONS } from '#core/practice/lessons'
 import { bikesOfTest, type PracticeAsked } from '#core/practice/asked'
 import { earOf, faultsMet } from '#core/practice/results'
 import { CAUSE_WORDS, type Cause } from '#core/response/causes'
+import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import { HEARD_KEYS } from '~/components/bench/heard'
 
@@ -49,7 +50,7 @@ const surprise = () =>
 const seeking = ref(false)
 async function next(): Promise<void> {
   seeking.value = true
-  await go(await practiceWorker().next(structuredClone(toRaw(practice.results.value)), bench.value, Date.now()))
+  await go(await practiceWorker().next(plain(practice.results.value), bench.value, Date.now()))
 }
 const met = computed(() => faultsMet(practice.results.value))
 const ear = computed(() => earOf(practice.results.value))

@@ -2,9 +2,11 @@
 <script setup lang="ts">
 import { LEVEL_WORDS, BENCH_WORDS } from '#core/practice/levels'
 import { lessonOf } from '#core/practice/lessons'
+import type { RearAct } from '#core/practice/rearStand'
 import type { RearShown } from '#core/practice/rearShown'
 import { PracticeAsked } from '#core/practice/asked'
 import type { Stand } from '#core/practice/stand'
+import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import type { Ended } from '~/components/practice/PracticeEnd.vue'
 
@@ -53,8 +55,8 @@ function onceMore(): void {
   key.value++
 }
 async function replay(at: number): Promise<void> {
-  const acts = structuredClone(toRaw(run.value.acts)).slice(0, at)
-  replayed.value = await practiceWorker().rear({ ...asked! }, acts as never)
+  const acts = plain(run.value.acts).slice(0, at) as RearAct[]
+  replayed.value = await practiceWorker().rear({ ...asked! }, acts)
 }
 </script>
 
