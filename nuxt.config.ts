@@ -26,8 +26,8 @@ export default defineNuxtConfig({
     },
   },
   experimental: { appManifest: false, payloadExtraction: false, defaults: { nuxtLink: { prefetch: false } } },
-  // the bench is an app shell: drawn in the browser from what the tablet keeps, then from the server
-  routeRules: { '/jobs/**': { ssr: false } },
+  // the bench and Practice are app shells: drawn in the browser from what the tablet keeps, then from the server
+  routeRules: { '/jobs/**': { ssr: false }, '/practice/**': { ssr: false } },
   vite: {
     plugins: [tailwindcss(), leanZod(), leanChapters(), benchInOneFile()],
     worker: { format: 'es' },

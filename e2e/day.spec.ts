@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { inShop } from '../server/db/connect'
+import { scriptsOf } from './weight'
 import { expect, press, ready, saved, SERVER, test } from './shop'
 
 /* A day: eight bikes in, put right, moved, two cancelled, three handed back, one recalled; back button and papers. */
@@ -163,28 +164,8 @@ const HEAVIER = { front: 218, cables: 219, hub: 215 } as Record<string, number>
 test('the page of no bench weighs more JavaScript than it may', async ({ bench, shop }) => {
   const number = await shop.takeIn('55')
   for (const path of ['front', 'cables', 'brakes', 'hub', 'sheet', 'stage/gap', '']) {
-    const context = await bench
-      .context()
-      .browser()!
-      .newContext({ storageState: await bench.context().storageState() })
-    const page = await context.newPage()
-    const urls = new Set<string>()
-    page.on('request', r => {
-      // what is fetched ahead while idle is not what the page waits for
-      const ahead = 'sec-purpose' in r.headers() || 'purpose' in r.headers()
-      if (!ahead && /\.js$/.test(new URL(r.url()).pathname)) urls.add(r.url())
-    })
-    await page.goto(`${SERVER()}/jobs/${number}/${path}`)
-    await page.waitForSelector('main')
-    await page.waitForLoadState('networkidle')
-    const sizes: Record<string, number> = {}
-    for (const url of urls) {
-      const got = await bench.request.get(url, { headers: { 'accept-encoding': 'br' } })
-      if (!url.endsWith('/sw.js')) sizes[url.split('/').pop()!] = Number(got.headers()['content-length'])
-    }
-    const bytes = Object.values(sizes).reduce((a, b) => a + b, 0)
-    console.log(`/jobs/n/${path}: ${(bytes / 1000).toFixed(0)} kB in ${urls.size} files`)
-    expect.soft(bytes / 1000, path).toBeLessThan(HEAVIER[path] ?? 200)
-    await context.close()
+    const { kb, files } = await scriptsOf(bench, `${SERVER()}/jobs/${number}/${path}`)
+    console.log(`/jobs/n/${path}: ${kb.toFixed(0)} kB in ${files} files`)
+    expect.soft(kb, path).toBeLessThan(HEAVIER[path] ?? 200)
   }
 })

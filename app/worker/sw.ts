@@ -5,7 +5,8 @@ declare const self: ServiceWorkerGlobalScope
 
 /**
  * Lets the bench reload without the server: its files come from the precache, a navigation to it from the last shell.
- * The shell is rendered in the browser, so it holds no customer; the Floor and Practice borrow it while the server is away.
+ * The shell is rendered in the browser, so it holds no customer; Practice is drawn so too, and the Floor borrows it while the
+ * server is away.
  * Nothing else is cached: other pages need the server.
  */
 precacheAndRoute(self.__WB_MANIFEST)
@@ -25,9 +26,13 @@ self.addEventListener('fetch', event => {
   const { request } = event
   if (request.mode !== 'navigate') return
   const { pathname } = new URL(request.url)
-  if (pathname.startsWith('/jobs/') && !pathname.endsWith('.pdf')) event.respondWith(shell(request, true))
-  else if (pathname === '/' || pathname === '/practice' || pathname.startsWith('/practice/')) event.respondWith(shell(request, false))
+  if (drawnHere(pathname)) event.respondWith(shell(request, true))
+  else if (pathname === '/') event.respondWith(shell(request, false))
 })
+
+/** Pages drawn in the browser, whose document is the same for everybody: a bench, and Practice. */
+const drawnHere = (path: string): boolean =>
+  (path.startsWith('/jobs/') && !path.endsWith('.pdf')) || path === '/practice' || path.startsWith('/practice/')
 
 async function shell(request: Request, keep: boolean): Promise<Response> {
   const cache = await caches.open(SHELL_CACHE)

@@ -1,6 +1,4 @@
-import { play, type Played, type Strategy, adviceStrategy } from '../bench/play'
 import { AS_MODELLED } from '../bench/physics'
-import { THUMBS } from '../bench/thumb'
 import { truthOf } from '../bench/truth'
 import { degrees } from '../quantity/angle'
 import { sayTurns, toEighth } from '../quantity/turns'
@@ -11,7 +9,7 @@ import { safeStopMm } from '../response/safe'
 import { geometryOf } from '../response/setup'
 import { cableWindowMm } from '../response/window'
 import type { RearBike } from './rearBike'
-import { rearStand, type RearAct, type RearStand } from './rearStand'
+import type { RearAct, RearStand } from './rearStand'
 
 const EARS = { ...AS_MODELLED, wrongReports: 0 }
 const signed = (x: number, digits = 1): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`
@@ -126,41 +124,3 @@ export function rearVerdict(
 }
 const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`)
 const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1)
-
-/** Three rules of thumb beside whom a run is set. */
-const BESIDE: readonly Strategy[] = [
-  adviceStrategy,
-  ...['quarter steps', 'find the edge', 'middle of the rub'].map(id => ({
-    id,
-    is: 'thumb' as const,
-    rule: THUMBS.find(t => t.id === id)!,
-  })),
-]
-export type Beside = Pick<Played, 'won' | 'touches' | 'cost' | 'needless' | 'thrown'> & { id: string }
-
-/** What the advice and three rules of thumb do on the same bike, heard by the same ears. */
-export const besideRear = (bike: RearBike, seed: number): Beside[] =>
-  BESIDE.map(strategy => {
-    const { won, touches, cost, needless, thrown } = play(seed, strategy, EARS, {
-      bike: { setup: bike.setup, hidden: bike.hidden, before: [] },
-    })
-    return { id: strategy.id, won, touches, cost, needless, thrown }
-  })
-
-/** A position's luck is told from so many runs that go on from it. */
-const RUNS_ON = 4
-
-/**
- * How often the advice would still win from where a run stood after so many acts, with what it hears drawn anew: what of a loss
- * was the bike's and what the hands'.
- */
-export function chanceFrom(bike: RearBike, seed: number, acts: readonly RearAct[], after: number): number {
-  const stand = rearStand(bike, seed, acts.slice(0, after))
-  if (stand.thrown.largest || stand.thrown.smallest || stand.needless.length) return 0
-  let won = 0
-  for (let i = 0; i < RUNS_ON; i++) {
-    const from = { setup: bike.setup, hidden: stand.hidden, before: stand.log }
-    if (play(seed + 7919 * (i + 1), adviceStrategy, EARS, { bike: from }).won) won++
-  }
-  return won / RUNS_ON
-}

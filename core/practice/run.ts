@@ -3,15 +3,8 @@ import { brakeBike, brakeStand } from './brakeStand'
 import { frontBike, frontStand } from './frontStand'
 import { hubBike, hubStand } from './hubStand'
 import { lessonOf } from './lessons'
-import { rearBike, type RearBike } from './rearBike'
+import { askedRear, seedOf } from './askedRear'
 import type { Stand } from './stand'
-
-/** The rear bike that is asked for. */
-export const askedRear = ({ bike, level, lesson }: PracticeAsked): RearBike =>
-  rearBike(bike, level, lessonOf(lesson)?.rear)
-
-/** The seed of what is measured and heard: of the bike, so that all meet the same. */
-export const seedOf = ({ bike }: Pick<PracticeAsked, 'bike'>): number => bike
 
 /** A stand of the asked bench that is no rear, by acts; null for a rear. */
 export function standFor(asked: PracticeAsked): ((acts: readonly string[]) => Stand) | null {

@@ -1,6 +1,6 @@
 <!-- A practice run as it ended: won or lost and why, the truth, what was misheard, others on the same bike, and its luck. -->
 <script setup lang="ts">
-import type { Beside } from '#core/practice/aftermath'
+import type { Beside } from '#core/practice/beside'
 import type { RearAct } from '#core/practice/rearStand'
 import type { Heard } from '#core/response/heard'
 import type { PracticeRun } from '#core/practice/asked'
