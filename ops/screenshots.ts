@@ -88,7 +88,6 @@ await stage('49', 'hanger', async () => {
     await touch('gap-next')
   }
 })
-await stage('49', 'stops')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '44')}/sheet`)
 await page.waitForSelector('[data-test=paper]')
 await shot(page, 'sheet')
@@ -100,16 +99,6 @@ const place = async (path: string, name: string, before?: () => Promise<unknown>
 }
 await place('/standards', 'standards', () => touch('entry-r11-9'))
 await place('/standards/match?s=r14-10&d=r17-10&c=r17-10', 'match', () => page.waitForSelector('[data-test=matrix]'))
-await place('/standards/measure', 'measure', async () => {
-  for (const [what, read] of [
-    ['cableAllMm', '17.4 17.6'],
-    ['pulleyMm', '28.1'],
-    ['pulledMm', '20'],
-    ['sprockets', '10'],
-    ['stackMm', '37.2'],
-  ] as const)
-    await page.locator(`[data-test=${what}]`).fill(read)
-})
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
 await place('/recalls', 'recalls', () => page.locator('[data-test=recall-open]').first().click())
 await place('/month', 'month')
@@ -140,6 +129,19 @@ await shot(page, 'brakes')
 await page.goto(`${server.url}/jobs/${await jobOf(page, '53')}/hub`)
 await page.waitForSelector('[data-test=hub-check]')
 await shot(page, 'hub')
+await page.goto(`${server.url}/practice/run?bench=rear&level=one&bike=103`)
+await page.waitForSelector('[data-test=stand]')
+for (let i = 0; i < 3; i++) {
+  await touch('shift-in')
+  await page.waitForTimeout(300)
+}
+await touch('see-L')
+await touch('in-words')
+await shot(page, 'practice')
+await touch('say-slow')
+await touch('done')
+await page.waitForSelector('[data-test=beside]')
+await shot(page, 'practice-after')
 await page.setViewportSize({ width: 390, height: 844 })
 await bench(page)
 await shot(page, 'rear-bench-phone')

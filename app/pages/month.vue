@@ -113,6 +113,26 @@ const print = () => window.print()
             <p v-if="view.ends.length" class="small mt-2">
               {{ view.ends.map(e => `${LEFT_WORDS[e.how as Leaves]?.toLowerCase() ?? e.how} ${e.jobs}`).join(', ') }}
             </p>
+            <h3 class="mt-6 font-bold">What the advice has learnt here</h3>
+            <ul v-if="view.learnt.shares.length" class="mt-1 border-t-2 border-ink" data-test="learnt">
+              <li
+                v-for="s in view.learnt.shares"
+                :key="s.cause"
+                class="flex min-h-11 items-center justify-between border-b border-rule"
+              >
+                <span>{{ CAUSE_WORDS[s.cause] }}</span><span
+                  ><b class="figure">{{ Math.round(100 * s.here) }} %</b>
+                  <span class="small ml-2">of bikes, usually {{ Math.round(100 * s.usually) }} %</span></span
+                >
+              </li>
+            </ul>
+            <p class="small mt-2">
+              {{
+                view.learnt.shares.length
+                  ? `From the last ${view.learnt.jobs} rear derailleurs closed here: the next bike’s odds start from it.`
+                  : 'Nothing yet: five closed rear derailleurs are the least it learns from.'
+              }}
+            </p>
           </section>
           <section aria-labelledby="rounds-title">
             <h3 id="rounds-title" class="font-bold">Standards that cost most turns of a screw</h3>
@@ -149,26 +169,6 @@ const print = () => window.print()
               </li>
             </ul>
             <p v-else class="mt-2 text-soft">No rolls are noted: the cable bench keeps them.</p>
-            <h3 class="mt-6 font-bold">What the advice has learnt here</h3>
-            <ul v-if="view.learnt.shares.length" class="mt-1 border-t-2 border-ink" data-test="learnt">
-              <li
-                v-for="s in view.learnt.shares"
-                :key="s.cause"
-                class="flex min-h-11 items-center justify-between border-b border-rule"
-              >
-                <span>{{ CAUSE_WORDS[s.cause] }}</span><span
-                  ><b class="figure">{{ Math.round(100 * s.here) }} %</b>
-                  <span class="small">of bikes, usually {{ Math.round(100 * s.usually) }} %</span></span
-                >
-              </li>
-            </ul>
-            <p class="small mt-2">
-              {{
-                view.learnt.shares.length
-                  ? `From the last ${view.learnt.jobs} rear derailleurs closed here: the next bike’s odds start from it.`
-                  : 'Nothing yet: five closed rear derailleurs are the least it learns from.'
-              }}
-            </p>
           </section>
         </div>
       </template>

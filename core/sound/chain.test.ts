@@ -19,12 +19,11 @@ const RUN: Running = {
 function spectrumOf({ left, right }: Pick<Stereo, 'left' | 'right'>, size = 4096): Float64Array {
   const fft = new FFT(size)
   const power = new Float64Array(size / 2)
+  const window = Float64Array.from({ length: size }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size))
+  const frame = new Array<number>(size).fill(0)
+  const out = fft.createComplexArray() as number[]
   for (let start = 0; start + size <= left.length; start += size) {
-    const frame = Array.from({ length: size }, (_, i) => {
-      const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)
-      return window * (left[start + i]! + right[start + i]!)
-    })
-    const out = fft.createComplexArray() as number[]
+    for (let i = 0; i < size; i++) frame[i] = window[i]! * (left[start + i]! + right[start + i]!)
     fft.realTransform(out, frame)
     for (let k = 0; k < power.length; k++) power[k]! += out[2 * k]! ** 2 + out[2 * k + 1]! ** 2
   }
