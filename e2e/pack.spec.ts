@@ -169,7 +169,7 @@ test('a later version that does not start: code and data are back, what it had m
     const launcher = join(folder, 'ops', 'main.mjs')
     const text = readFileSync(launcher, 'utf8')
     // a migration of its own, which runs before its server fails
-    const more = text.replace('"0013_many": many', '"0013_many": many, "0014_later": { async up() {} }')
+    const more = text.replace('"0013_many": many', '"0013_many": many, "9999_later": { async up() {} }')
     expect(more).not.toBe(text)
     writeFileSync(launcher, more)
     writeFileSync(join(folder, '.output', 'server', 'index.mjs'), 'process.exit(7)')

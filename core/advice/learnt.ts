@@ -8,8 +8,8 @@ import { UNKNOWNS } from './prior'
  */
 export const Learnt = z.object({
   /** Closed jobs it was learnt from. */
-  jobs: z.int().nonnegative(),
-  odds: z.partialRecord(z.enum(CAUSES), z.number().positive()),
+  jobs: z.number(),
+  odds: z.partialRecord(z.enum(CAUSES), z.number()),
   usual: z.partialRecord(z.enum(UNKNOWNS), z.number()),
 })
 export type Learnt = z.infer<typeof Learnt>
@@ -18,11 +18,11 @@ export const NOTHING_LEARNT: Learnt = { jobs: 0, odds: {}, usual: {} }
 /** How one person hears and sees, learnt from what their reports turned out to be. Private to that person. */
 export const Senses = z.object({
   /** Share of their reports that name another outcome than the true one. */
-  wrongReports: z.number().min(0).max(0.5),
+  wrongReports: z.number(),
   /** Their measurements by eye spread so many times the usual. */
-  eye: z.number().min(0.3).max(4),
+  eye: z.number(),
   /** Reports and looks it was learnt from. */
-  reports: z.int().nonnegative(),
-  looks: z.int().nonnegative(),
+  reports: z.number(),
+  looks: z.number(),
 })
 export type Senses = z.infer<typeof Senses>
