@@ -41,6 +41,12 @@ describe('what closed jobs show', () => {
     expect(await inShop(db, other.shop, tx => habitsOf(tx, s.shop))).toEqual([])
     await s.open(number)
     expect(await habits()).toEqual([])
+    // renewed before anything was heard: asked for, and no fault of the bike
+    const wished = await s.take()
+    await s.put(wished, NEW_CABLE, ...LOOKS, ...BRAKES_HOLD)
+    await s.leave(wished)
+    expect((await habits()).map(h => h.found)).toEqual([[]])
+    await s.open(wished)
     const cancelled = await s.take()
     await s.put(cancelled, ...LOOKS)
     await s.leave(cancelled, { how: 'cancelled' })
