@@ -81,12 +81,15 @@ const LENGTHS: Record<FrameKind, { lastLoop: number; inner: number }> = {
 
 export function pastVisits(): PastVisit[] {
   const random = randomFrom(2024, 11)
+  // apart from the figures, which stay as they were
+  const troubles = randomFrom(2024, 12)
   const about = (mean: number, sd: number, step: number) => Math.round((mean + sd * random.normal()) / step) * step
   return PAST_BIKES.flatMap(({ visits, ...b }, k) =>
     visits.map((daysAgo, visit): PastVisit => {
       const back = visit > 0 && visits[visit - 1] - daysAgo < 30
       const newCable = !back && visit === 0
       const barrel = back ? Math.max(1, about(5, 2, 1)) : about(3, 4, 1)
+      const trouble = troubleOf(troubles.next(), newCable || back)
       const L = random.next() < 0.3 ? about(-1, 2, 1) : 0
       const gapMm = Math.max(2.5, about(b.frame === 'suspension' ? 6.5 : 5, 0.8, 0.1))
       const events: LedgerEvent[] = [
@@ -107,6 +110,7 @@ export function pastVisits(): PastVisit[] {
             ]
           : []),
         { kind: 'shift', from: 2, to: 3, heard: barrel > 0 ? 'rubs-out' : 'rubs-in' },
+        ...(trouble ? TROUBLES[trouble] : []),
         ...(L !== 0 ? [{ kind: 'turn', screw: 'L', sixteenths: L } as const] : []),
         ...(barrel !== 0 ? [{ kind: 'turn', screw: 'barrel', sixteenths: barrel } as const] : []),
         { kind: 'shift', from: 3, to: 4, heard: 'clean' },
@@ -131,6 +135,33 @@ export function pastVisits(): PastVisit[] {
       }
     }),
   ).sort((a, b) => b.daysAgo - a.daysAgo)
+}
+
+/** How often a bike of these two years had what a screw does not cure: about as often as is usual. */
+const SHARES = { friction: 0.19, hanger: 0.155, wear: 0.085 } as const
+type PastTrouble = keyof typeof SHARES
+function troubleOf(draw: number, none: boolean): PastTrouble | null {
+  let left = draw
+  return none ? null : ((Object.keys(SHARES) as PastTrouble[]).find(t => (left -= SHARES[t]) < 0) ?? null)
+}
+/** What was found and renewed then. */
+const TROUBLES: Record<PastTrouble, readonly LedgerEvent[]> = {
+  friction: [
+    { kind: 'shift', from: 3, to: 4, heard: 'slow' },
+    { kind: 'shift', from: 4, to: 3, heard: 'slow' },
+    { kind: 'replace', part: 'cable' },
+  ],
+  hanger: [
+    { kind: 'gauge', acrossMm: 19, camberDeg: 1.75, toeDeg: 0.1 },
+    { kind: 'replace', part: 'hanger' },
+    { kind: 'sight', at: 'L', offsetMm: -0.1 },
+  ],
+  wear: [
+    { kind: 'shift', from: 3, to: 4, heard: 'skips' },
+    { kind: 'shift', from: 4, to: 3, heard: 'skips' },
+    { kind: 'replace', part: 'cassette' },
+    { kind: 'sight', at: 'L', offsetMm: 0 },
+  ],
 }
 
 const gauged = (acrossMm: number): LedgerEvent => ({

@@ -74,27 +74,7 @@ const DO: Record<Exclude<Stage, 'handBack'>, (page: Page, bench: SimulatedBench)
   },
 }
 
-/** Those that the advice itself goes by; the others are their stages in another order, which the path shows below. */
-const WHOLE = new Set(['stops-first', 'climb-then-l', 'tension-first'])
-
-test('every school’s stages stand on the path in its order', async ({ bench: page, shop }) => {
-  const number = await shop.takeIn('22', stockParts('r14-11'))
-  await page.goto(`${SERVER()}/jobs/${number}`)
-  await ready(page)
-  await page.getByText('Schools on this job').click()
-  for (const order of ORDERS) {
-    await page.locator('[data-test=school-order]').selectOption(order.id)
-    await expect
-      .poll(() =>
-        page
-          .locator('[data-test^=stage-]')
-          .evaluateAll(all => all.map(e => (e as HTMLElement).dataset.test!.replace('stage-', ''))),
-      )
-      .toEqual(['said', ...order.stages, 'prove', 'handBack'])
-  }
-})
-
-for (const order of ORDERS.filter(o => WHOLE.has(o.id)))
+for (const order of ORDERS)
   test(`a whole job by the school "${order.name}" ends right`, async ({ bench: page, shop }) => {
     const number = await shop.takeIn('21', stockParts('r14-11'))
     await page.goto(`${SERVER()}/jobs/${number}`)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DayView } from '#core/http/session'
+import { DayView } from '#core/http/day'
 import { WRONG_REPORTS } from '#core/response/parameters'
 
 useHead({ title: 'My day · Ocho' })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
-import { DoorView, FirstRun } from '#core/http/session'
+import { DoorView, FirstRun } from '#core/http/people'
 
 useHead({ title: 'First run · Ocho' })
 const { data: door } = await useRead(DoorView, '/api/sign-in')

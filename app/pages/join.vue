@@ -1,7 +1,7 @@
 <!-- Where a device lands that scanned the second square: one touch, and it is the shop's. -->
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
-import { Join } from '#core/http/session'
+import { Join } from '#core/http/joining'
 
 useHead({ title: 'Join · Ocho' })
 const joining = useContractForm({

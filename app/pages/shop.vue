@@ -2,7 +2,7 @@
 import { Role } from '#core/chapter/ids'
 import { Done, Made } from '#core/http/answers'
 import { schoolsOf, type SchoolChoice } from '#core/procedure/schools'
-import { DeviceView, NewPerson } from '#core/http/session'
+import { DeviceView, NewPerson } from '#core/http/people'
 
 useHead({ title: 'Shop · Ocho' })
 const session = useSession()

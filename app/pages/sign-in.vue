@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
-import { DoorView, SignIn } from '#core/http/session'
+import { DoorView, SignIn } from '#core/http/people'
 
 useHead({ title: 'Sign in · Ocho' })
 const route = useRoute()

@@ -1,4 +1,3 @@
-import { AS_MODELLED } from '../bench/physics'
 import { truthOf } from '../bench/truth'
 import { degrees } from '../quantity/angle'
 import { sayTurns, toEighth } from '../quantity/turns'
@@ -9,9 +8,9 @@ import { safeStopMm } from '../response/safe'
 import { geometryOf } from '../response/setup'
 import { cableWindowMm } from '../response/window'
 import type { RearBike } from './rearBike'
-import type { RearAct, RearStand } from './rearStand'
+import { OWN_EARS, type RearAct, type RearStand } from './rearStand'
+import { times, upper } from './stand'
 
-const EARS = { ...AS_MODELLED, wrongReports: 0 }
 const signed = (x: number, digits = 1): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`
 
 /** Every hidden figure of a bike as it came, in words. */
@@ -106,7 +105,7 @@ export function rearVerdict(
     because.push(`The barrel was turned ${times(turned)}; ${listed(missed.map(f => FAULT_SENTENCE[f]))}.`)
   else if (missed.length) because.push(`Not put right: ${listed(missed.map(f => FAULT_SENTENCE[f]))}.`)
   if (stand.over && !stand.right) {
-    const left = truthOf(stand.g, bike.setup, stand.hidden, EARS).causes
+    const left = truthOf(stand.g, bike.setup, stand.hidden, OWN_EARS).causes
     const still = CAUSES.filter(c => left[c] && !missed.some(m => m === c))
     because.push(
       still.length
@@ -122,5 +121,3 @@ export function rearVerdict(
     )
   return { won, because }
 }
-const times = (n: number): string => (n === 1 ? 'once' : n === 2 ? 'twice' : `${n} times`)
-const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1)

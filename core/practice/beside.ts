@@ -1,10 +1,7 @@
-import { AS_MODELLED } from '../bench/physics'
 import { adviceStrategy, play, type Played, type Strategy } from '../bench/play'
 import { THUMBS } from '../bench/thumb'
 import type { RearBike } from './rearBike'
-import { rearStand, type RearAct } from './rearStand'
-
-const EARS = { ...AS_MODELLED, wrongReports: 0 }
+import { OWN_EARS, rearStand, type RearAct } from './rearStand'
 
 /** Three rules of thumb beside whom a run is set. */
 const BESIDE: readonly Strategy[] = [
@@ -20,7 +17,7 @@ export type Beside = Pick<Played, 'won' | 'touches' | 'cost' | 'needless' | 'thr
 /** What the advice and three rules of thumb do on the same bike, heard by the same ears. */
 export const besideRear = (bike: RearBike, seed: number): Beside[] =>
   BESIDE.map(strategy => {
-    const { won, touches, cost, needless, thrown } = play(seed, strategy, EARS, {
+    const { won, touches, cost, needless, thrown } = play(seed, strategy, OWN_EARS, {
       bike: { setup: bike.setup, hidden: bike.hidden, before: [] },
     })
     return { id: strategy.id, won, touches, cost, needless, thrown }
@@ -39,7 +36,7 @@ export function chanceFrom(bike: RearBike, seed: number, acts: readonly RearAct[
   let won = 0
   for (let i = 0; i < RUNS_ON; i++) {
     const from = { setup: bike.setup, hidden: stand.hidden, before: stand.log }
-    if (play(seed + 7919 * (i + 1), adviceStrategy, EARS, { bike: from }).won) won++
+    if (play(seed + 7919 * (i + 1), adviceStrategy, OWN_EARS, { bike: from }).won) won++
   }
   return won / RUNS_ON
 }

@@ -17,7 +17,7 @@ export type RearAct =
   | { do: 'said'; heard: Heard }
 
 /** Ears of one's own: what happens is heard as it is, and may be misheard all the same. */
-const OWN_EARS: Physics = { ...AS_MODELLED, wrongReports: 0 }
+export const OWN_EARS: Physics = { ...AS_MODELLED, wrongReports: 0 }
 
 /** A bike at the stand after some acts: what an eye and an ear find, and what is hidden. */
 export type RearStand = {

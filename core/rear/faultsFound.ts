@@ -1,6 +1,6 @@
 import type { FaultFound } from '../chapter/records'
 import type { Cause } from '../response/causes'
-import type { Part } from './benchEvents'
+import type { BenchEvent, Part } from './benchEvents'
 import { standardOf } from './records'
 import type { RearState } from './state'
 
@@ -39,6 +39,15 @@ export function curesOf({
   return cured
 }
 
+/** What is also renewed because it is old, or the customer wants it. `practice` */
+const WISHED: readonly Part[] = ['cable', 'cassette']
+/** A cable or cassette renewed before anything was heard to be wrong was asked for: no fault of it was found. */
+function askedFor(log: readonly BenchEvent[], part: Part): boolean {
+  const at = log.findIndex(e => e.kind === 'replace' && e.part === part)
+  return WISHED.includes(part) && at >= 0 && !log.slice(0, at).some(isUnclean)
+}
+const isUnclean = (e: BenchEvent): boolean => e.kind === 'unclean' || (e.kind === 'shift' && e.heard !== 'clean')
+
 /** What turned out to be wrong with a rear derailleur, told from what was done: a belief is an opinion, a cure is a fact. */
 export function rearFaults({
   rear,
@@ -49,7 +58,10 @@ export function rearFaults({
 }): FaultFound[] {
   const { parts, waived } = rear
   if (!parts) return []
-  const cured = curesOf(rear)
+  const asked = rear.renewed.filter(p => askedFor(rear.bench, p))
+  const cured = curesOf({ ...rear, renewed: rear.renewed.filter(p => !asked.includes(p)) })
+  // a new run is clamped and wound in, whoever wanted it
+  if (asked.includes('cable')) cured.delete('tension')
   const declined = job.handedBack?.fault
   const left = new Set<Cause>(DECLINED.filter(c => c === declined))
   if (waived.has('hanger')) left.add('hanger')

@@ -2,18 +2,8 @@ import type { HabitOfVisit } from '../habits/habit'
 import { stopTold } from '../habits/stopTold'
 import type { JobState } from '../ledger/reduce'
 import type { Sheet } from '../ledger/sheet'
-import type { BenchEvent, Part } from '../rear/benchEvents'
 import { rearFaults } from '../rear/faultsFound'
 import { CAUSES } from '../response/causes'
-
-/** What is also renewed because it is old, or asked for. */
-const RENEWED: Record<string, Part> = { friction: 'cable', wear: 'cassette' }
-/** A cable or cassette renewed before anything was heard to be wrong was asked for: that shows nothing of how often one is at fault. */
-function asked(log: readonly BenchEvent[], fault: string): boolean {
-  const part = RENEWED[fault]
-  const at = log.findIndex(e => e.kind === 'replace' && e.part === part)
-  return part !== undefined && at >= 0 && !log.slice(0, at).some(e => e.kind === 'shift' && e.heard !== 'clean')
-}
 
 /**
  * What a visit shows of the shop's bikes; null where it was no work on a rear derailleur.
@@ -28,7 +18,7 @@ export function habitOf(
 ): HabitOfVisit | null {
   const { rear, job } = state
   if (!rear.parts || !rear.bench.length || job.handedBack?.how === 'cancelled') return null
-  const faults = rearFaults(state).filter(f => !asked(rear.bench, f.fault))
+  const faults = rearFaults(state)
   const { mmPerTurnH, mmPerTurnL } = sheet.belief
   return {
     found: CAUSES.filter(c => faults.some(f => f.fault === c)),

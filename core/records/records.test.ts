@@ -291,9 +291,12 @@ describe('a figure far outside is questioned', () => {
     expect(found({ kind: 'turn', screw: 'barrel', sixteenths: 1 })).toEqual([])
     expect(found({ kind: 'turn', screw: 'barrel', sixteenths: 6 })).toEqual(['Tension'])
     // a new run is wound in: that is no fault of tension
-    expect(found({ kind: 'replace', part: 'cable' }, { kind: 'turn', screw: 'barrel', sixteenths: 6 })).toEqual([
-      'Friction',
-    ])
+    const slow: LedgerEvent = { kind: 'shift', from: 0, to: 1, heard: 'slow' }
+    const renewed: LedgerEvent = { kind: 'replace', part: 'cable' }
+    const wound: LedgerEvent = { kind: 'turn', screw: 'barrel', sixteenths: 6 }
+    expect(found(slow, renewed, wound)).toEqual(['Friction'])
+    // renewed before anything was heard it was asked for
+    expect(found(renewed, wound, slow)).toEqual([])
     expect(found({ kind: 'waived', what: 'hanger' })).toEqual(['Hanger, left'])
     expect(
       found(

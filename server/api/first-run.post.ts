@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { FirstRun } from '#core/http/session'
+import { FirstRun } from '#core/http/people'
 import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { firstRunCodeMatches, firstRunOpen, useFirstRun } from '../auth/firstRun'

@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import type { Done } from '#core/http/answers'
-import { Join } from '#core/http/session'
+import { Join } from '#core/http/joining'
 import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { takeTries, wasGood } from '../auth/limits'

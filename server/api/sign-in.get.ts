@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { DoorView } from '#core/http/session'
+import { DoorView } from '#core/http/people'
 import { firstRunOpen } from '../auth/firstRun'
 import { shopOfCode } from '../db/people'
 import { db } from '../db/shared'

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { SignIn } from '#core/http/session'
+import { SignIn } from '#core/http/people'
 import { addressOf } from '../auth/address'
 import { enter } from '../auth/enter'
 import { takeTries, wasGood } from '../auth/limits'

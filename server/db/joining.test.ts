@@ -1,6 +1,6 @@
 import { sql } from 'kysely'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
-import { MOST_JOIN_CODES } from '#core/http/session'
+import { MOST_JOIN_CODES } from '#core/http/joining'
 import { connect, inShop, type Db } from './connect'
 import { newId } from './ids'
 import { CannotJoin, joiningState, openJoining, shopOfJoining, takeJoining } from './joining'

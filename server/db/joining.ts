@@ -1,5 +1,5 @@
 import { sql } from 'kysely'
-import { JOIN_MINUTES, MOST_JOIN_CODES } from '#core/http/session'
+import { JOIN_MINUTES, MOST_JOIN_CODES } from '#core/http/joining'
 import type { Db, ShopTx } from './connect'
 import { newId } from './ids'
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { ChangePerson } from '#core/http/session'
+import { ChangePerson } from '#core/http/people'
 import { connect, inShop, type Db } from './connect'
 import { addPerson, CannotChange, changePerson, dayOf, people } from './people'
 import { testShop } from './testShop'

@@ -2,7 +2,8 @@
 <script setup lang="ts">
 import { Role } from '#core/chapter/ids'
 import { Done } from '#core/http/answers'
-import { ChangePerson, type PersonView } from '#core/http/session'
+import { ChangePerson } from '#core/http/people'
+import { type PersonView } from '#core/http/session'
 
 const props = defineProps<{ person: PersonView }>()
 const emit = defineEmits<{ done: [words: string] }>()

@@ -1,7 +1,8 @@
 <!-- An owner gives somebody a new PIN or password. -->
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
-import { NewSecrets, type PersonView } from '#core/http/session'
+import { NewSecrets } from '#core/http/people'
+import { type PersonView } from '#core/http/session'
 
 const props = defineProps<{ person: PersonView }>()
 const emit = defineEmits<{ done: [] }>()

@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Done } from '#core/http/answers'
-import { ConfirmOwner } from '#core/http/session'
+import { ConfirmOwner } from '#core/http/people'
 
 const emit = defineEmits<{ typed: []; close: [] }>()
 const session = useSession()

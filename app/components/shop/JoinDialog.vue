@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useIntervalFn, useNow } from '@vueuse/core'
-import { JoinCode, JoinCodeState } from '#core/http/session'
+import { JoinCode, JoinCodeState } from '#core/http/joining'
 import type { ReachStatus } from '#core/shop/reach'
 
 defineProps<{ status: ReachStatus }>()

@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import type { Done } from '#core/http/answers'
-import { ConfirmOwner } from '#core/http/session'
+import { ConfirmOwner } from '#core/http/people'
 import { forgetSession, handOf, requireOwnerToLook } from '../../auth/actor'
 import { takeTries, wasGood } from '../../auth/limits'
 import { body, refuse } from '../../auth/refuse'

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import type { DayView } from '#core/http/session'
+import type { DayView } from '#core/http/day'
 import { requirePerson } from '../../auth/actor'
 import { inShop } from '../../db/connect'
 import { dayOf } from '../../db/people'

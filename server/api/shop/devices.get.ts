@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import type { DeviceView } from '#core/http/session'
+import type { DeviceView } from '#core/http/people'
 import { requireOwnerToLook } from '../../auth/actor'
 import { inShop } from '../../db/connect'
 import { devices } from '../../db/sessions'

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { NewPerson } from '#core/http/session'
+import { NewPerson } from '#core/http/people'
 import { handOf, requireOwner } from '../../auth/actor'
 import { body, refuse } from '../../auth/refuse'
 import { hashSecret } from '../../auth/secrets'

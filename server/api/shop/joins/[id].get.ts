@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import type { JoinCodeState } from '#core/http/session'
+import type { JoinCodeState } from '#core/http/joining'
 import { requireOwnerToLook } from '../../../auth/actor'
 import { param, refuse } from '../../../auth/refuse'
 import { inShop } from '../../../db/connect'

@@ -1,5 +1,5 @@
 import { defineEventHandler, getRequestURL } from 'h3'
-import type { JoinCode } from '#core/http/session'
+import type { JoinCode } from '#core/http/joining'
 import { plainOrigin, secureOrigin } from '#core/shop/reach'
 import { handOf, requireOwner } from '../../../auth/actor'
 import { refuse } from '../../../auth/refuse'

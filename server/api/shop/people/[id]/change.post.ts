@@ -1,7 +1,7 @@
 import { PersonId } from '#core/chapter/ids'
 import { defineEventHandler } from 'h3'
 import type { Done } from '#core/http/answers'
-import { ChangePerson } from '#core/http/session'
+import { ChangePerson } from '#core/http/people'
 import { forgetAllSessions, handOf, requireOwner } from '../../../../auth/actor'
 import { body, param, refuse } from '../../../../auth/refuse'
 import { audit } from '../../../../db/audit'

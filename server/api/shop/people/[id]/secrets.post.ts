@@ -1,6 +1,6 @@
 import { PersonId } from '#core/chapter/ids'
 import { defineEventHandler } from 'h3'
-import { NewSecrets } from '#core/http/session'
+import { NewSecrets } from '#core/http/people'
 import { forgetAllSessions, handOf, requireOwner } from '../../../../auth/actor'
 import { body, param, refuse } from '../../../../auth/refuse'
 import { hashSecret } from '../../../../auth/secrets'
