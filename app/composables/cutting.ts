@@ -3,7 +3,7 @@ import { piecesToCut, runsCut, type LaidOut, type WantedPiece } from '#core/cabl
 import { StockView, TakenView, type NewStock } from '#core/http/cables'
 import type { JobState } from '#core/ledger/reduce'
 import type { EventId } from '#core/chapter/ids'
-import { FloorView } from '#core/http/job'
+import { FloorView } from '#core/http/floor'
 import { EntriesAnswer } from '#core/ledger/events'
 import { reduce } from '#core/ledger/reduce'
 import type { z } from 'zod'

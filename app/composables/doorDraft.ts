@@ -1,6 +1,6 @@
 import { watchDebounced } from '@vueuse/core'
 import { z } from 'zod'
-import { FoundBike } from '#core/http/job'
+import { FoundBike } from '#core/http/door'
 import { Seen } from '#core/job/seen'
 import { FrameKind } from '#core/standards/frames'
 import { Setup } from '#core/travel/setup'

@@ -1,6 +1,6 @@
 import { TZDate } from '@date-fns/tz'
 import { addDays, format, set } from 'date-fns'
-import type { DoorView } from '#core/http/job'
+import type { DoorView } from '#core/http/door'
 import { expectedMinutes, keepable } from '#core/job/minutes'
 
 /** Days from today and hours that a shop promises most; any other is typed. */

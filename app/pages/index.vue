@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { format } from 'date-fns'
 import { useEventListener, useIntervalFn, useNow } from '@vueuse/core'
-import { FloorView, type FloorJob } from '#core/http/job'
+import { FloorView, type FloorJob } from '#core/http/floor'
 import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
 import { atRisk, expectedMinutes } from '#core/job/minutes'
 import { railOf, shownOn, type FloorFilter } from '#core/job/rails'

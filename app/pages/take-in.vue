@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Made, NumberOfJob } from '#core/http/answers'
-import { DoorView, FoundBike, TakeIn } from '#core/http/job'
+import { DoorView, FoundBike, TakeIn } from '#core/http/door'
 import { isSaid, SAID_AT_DOOR, withPhrase } from '#core/procedure/history'
 import { nameBySeen, UNSEEN, type Seen } from '#core/job/seen'
 import { fromSixteenths } from '#core/quantity/turns'

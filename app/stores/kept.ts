@@ -1,5 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { FloorView, JobView } from '#core/http/job'
+import type { FloorView } from '#core/http/floor'
+import type { JobView } from '#core/http/job'
 import type { LikeHere } from '#core/http/records'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'

@@ -1,10 +1,7 @@
 import { z } from 'zod'
 import { BasedOn } from '../chapter/ids'
 import { DECLINABLE_IDS } from '../job/declined'
-import { DETAILS, LEAVES, WAITS } from '../job/events'
-import { Took } from '../job/minutes'
-import { Seen } from '../job/seen'
-import { RearParts } from '../rear/parts'
+import { DETAILS, LEAVES } from '../job/events'
 import { OwnFigure } from '../standards/inForce'
 import { Learnt, NOTHING_LEARNT } from '../advice/learnt'
 import { Settled } from '../standards/settled'
@@ -21,32 +18,6 @@ export const Tag = z
   .string({ error: 'Tag: type what hangs on the bike' })
   .trim()
   .regex(/^[A-Za-z0-9-]{1,8}$/, 'Tag: 1 to 8 letters or digits, as on the bike')
-
-/** A bike comes in: new or known. Known customers and bikes are named by id. */
-export const TakeIn = z.strictObject({
-  customer: z.union([
-    z.strictObject({ id: z.uuid() }),
-    z.strictObject({ name: line('Customer', 80), contact: optionalLine('Contact', 120) }),
-  ]),
-  bike: z.union([
-    z.strictObject({ id: z.uuid(), frameKind: FrameKind.optional() }),
-    z.strictObject({
-      name: line('Bike', 80),
-      frameNumber: optionalLine('Frame number', 40),
-      frameKind: FrameKind.optional(),
-    }),
-  ]),
-  tag: Tag,
-  promisedAt: moment('Promised'),
-  complaint: line('Complaint', 400),
-  /** The rear drivetrain by its numbers; null on a bike without a derailleur, or where it is to be found out at the stand. */
-  parts: RearParts.nullable(),
-  /** What the eye counted; left out where nobody looked. */
-  seen: Seen.optional(),
-  /** The bike's parts are those of its last sheet, so that it may start from there. */
-  sameParts: z.boolean(),
-})
-export type TakeIn = z.infer<typeof TakeIn>
 
 /** What is put right of what was written at the door; what is left out stays as it is. */
 export const Details = z.strictObject({
@@ -113,74 +84,3 @@ export const JobView = z.object({
   edits: z.array(EditView).default([]),
 })
 export type JobView = z.infer<typeof JobView>
-
-/** A bike found by name, tag or frame number. */
-export const FoundBike = z.object({
-  bike: z.object({
-    id: z.uuid(),
-    name: z.string(),
-    frameNumber: z.string(),
-    frameKind: FrameKind.nullable(),
-    seen: Seen.nullable(),
-  }),
-  customer: z.object({ id: z.uuid(), name: z.string(), contact: z.string() }),
-  open: z.object({ number: z.int(), tag: z.string() }).nullable(),
-  last: z.object({ number: z.int(), closedAt: z.string(), sheet: Sheet }).nullable(),
-})
-export type FoundBike = z.infer<typeof FoundBike>
-
-/** What the door starts from: the next free tag, and how many jobs here had each stock drivetrain. */
-export const DoorView = z.object({
-  nextTag: z.string(),
-  used: z.record(z.string(), z.int()),
-  /** What jobs take here, and what is promised already: by them a time is proposed that can be kept. */
-  took: z.array(Took).default([]),
-  promised: z.array(z.object({ number: z.int(), promisedAt: z.string(), complaint: z.string() })).default([]),
-  stands: z.int().default(1),
-})
-export type DoorView = z.infer<typeof DoorView>
-
-export const FloorJob = z.object({
-  number: z.int(),
-  tag: z.string(),
-  bike: z.string(),
-  customer: z.string(),
-  complaint: z.string(),
-  promisedAt: z.string(),
-  place: z.enum(['rack', 'stand', 'door', 'gone']),
-  stand: z.int().nullable(),
-  /** False on a bike that was taken in without a derailleur at the back. */
-  derailleur: z.boolean(),
-  /** What a bike by the door was given; null while it is worked on. */
-  summary: z.string().nullable(),
-  unridable: z.boolean(),
-  waits: z.enum(WAITS).nullable().default(null),
-  /** Who tapped on it last, by id and name. */
-  by: z.string().nullable().default(null),
-  byName: z.string().nullable().default(null),
-  /** The fault it left with, in words, where its customer declined the cure. */
-  declined: z.string().nullable(),
-  /** What its customer must be called for. */
-  call: z.string().nullable(),
-  closedAt: z.string().nullable(),
-  recallOn: z.string().nullable(),
-})
-export type FloorJob = z.infer<typeof FloorJob>
-const FloorRecall = z.object({
-  number: z.int(),
-  tag: z.string(),
-  bike: z.string(),
-  dueOn: z.string(),
-  done: z.boolean(),
-})
-export const FloorView = z.object({
-  today: z.string(),
-  stands: z.int(),
-  /** What the shop must hear of its backups and its disk. */
-  warnings: z.array(z.string()).default([]),
-  /** What jobs take here: by it a promise is seen to be at risk. */
-  took: z.array(Took).default([]),
-  jobs: z.array(FloorJob),
-  recalls: z.array(FloorRecall),
-})
-export type FloorView = z.infer<typeof FloorView>

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import type { DoorView } from '#core/http/job'
+import type { DoorView } from '#core/http/door'
 import { requireSession } from '../auth/actor'
 import { inShop } from '../db/connect'
 import { promisedHere, tookHere } from '../db/minutes'

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import type { FloorView } from '#core/http/job'
+import type { FloorView } from '#core/http/floor'
 import { requireSession } from '../auth/actor'
 import { inShop } from '../db/connect'
 import { floor } from '../db/floor'

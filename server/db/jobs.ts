@@ -1,7 +1,7 @@
 import { EventId, PersonId } from '#core/chapter/ids'
 import { sql } from 'kysely'
 import { BRAKES } from '#core/brake/kinds'
-import type { TakeIn } from '#core/http/job'
+import type { TakeIn } from '#core/http/door'
 import { EVENT_VERSION, type LedgerEvent } from '#core/ledger/events'
 import { sharedGears } from '#core/rear/parts'
 import { inShop, type Db, type ShopTx } from './connect'

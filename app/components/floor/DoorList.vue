@@ -1,7 +1,7 @@
 <!-- Bikes by the door; collected is asked once more. -->
 <script setup lang="ts">
 import { format } from 'date-fns'
-import type { FloorJob } from '#core/http/job'
+import type { FloorJob } from '#core/http/floor'
 
 defineProps<{ jobs: readonly FloorJob[] }>()
 const emit = defineEmits<{ collected: [job: FloorJob] }>()

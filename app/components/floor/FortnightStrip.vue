@@ -1,7 +1,7 @@
 <!-- Recalls of the next two weeks, a day a cell. -->
 <script setup lang="ts">
 import { addDays, format, isWeekend } from 'date-fns'
-import type { FloorView } from '#core/http/job'
+import type { FloorView } from '#core/http/floor'
 
 const props = defineProps<{ today: string; recalls: FloorView['recalls'] }>()
 const days = computed(() =>

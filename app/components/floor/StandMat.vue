@@ -1,7 +1,7 @@
 <!-- A stand: that bike's own instrument in small and its next move. -->
 <script setup lang="ts">
 import { leadingCause, type Picture } from '#core/advice/picture'
-import type { FloorJob } from '#core/http/job'
+import type { FloorJob } from '#core/http/floor'
 import { JobView } from '#core/http/job'
 import { EntriesAnswer } from '#core/ledger/events'
 import { reduce, staysOf } from '#core/ledger/reduce'

@@ -1,6 +1,6 @@
 <!-- The drivetrain of a job, chosen by looking at the stand, or put right by choosing it again. -->
 <script setup lang="ts">
-import { DoorView } from '#core/http/job'
+import { DoorView } from '#core/http/door'
 import { UNSEEN, type Seen } from '#core/job/seen'
 import { fromSixteenths } from '#core/quantity/turns'
 import type { RearParts } from '#core/rear/parts'

@@ -3,7 +3,7 @@
 import { Role } from '#core/chapter/ids'
 import { Done } from '#core/http/answers'
 import { ChangePerson } from '#core/http/people'
-import { type PersonView } from '#core/http/session'
+import type { PersonView } from '#core/http/session'
 
 const props = defineProps<{ person: PersonView }>()
 const emit = defineEmits<{ done: [words: string] }>()

@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
 import { NewSecrets } from '#core/http/people'
-import { type PersonView } from '#core/http/session'
+import type { PersonView } from '#core/http/session'
 
 const props = defineProps<{ person: PersonView }>()
 const emit = defineEmits<{ done: [] }>()

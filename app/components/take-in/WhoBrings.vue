@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { refDebounced } from '@vueuse/core'
-import { FoundBike } from '#core/http/job'
+import { FoundBike } from '#core/http/door'
 import { useLatest } from '~/workers/latest'
 
 /** One that is known: a bike of theirs, or another that was never here. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { RecordsOfStandard } from '#core/http/records'
 import { recordRule } from '#core/records/chapters'
-import { FloorView, JobNumber } from '#core/http/job'
+import { FloorView } from '#core/http/floor'
+import { JobNumber } from '#core/http/job'
 import { readTypedParts, typedFromParts, withMeasured, type TypedParts } from '#core/rear/typedParts'
 import { reduce } from '#core/ledger/reduce'
 import { questionFor } from '#core/records/question'

@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { z } from 'zod'
-import type { FoundBike } from '#core/http/job'
+import type { FoundBike } from '#core/http/door'
 import { line } from '#core/http/words'
 import { requireSession } from '../../auth/actor'
 import { query } from '../../auth/refuse'

@@ -1,5 +1,5 @@
 import { defineEventHandler } from 'h3'
-import { TakeIn } from '#core/http/job'
+import { TakeIn } from '#core/http/door'
 import { requirePerson, tapped } from '../../auth/actor'
 import { body, refuse } from '../../auth/refuse'
 import { CannotTakeIn, takeIn } from '../../db/jobs'
