@@ -3,6 +3,7 @@ import { reduce } from '#core/ledger/reduce'
 import { adviceBySchools } from '#core/advice/schools'
 import { schoolsOf } from '#core/procedure/schools'
 import { TABLE_ONLY } from '#core/standards/inForce'
+import type { Learnt } from '#core/advice/learnt'
 import { moveKey } from '#core/advice/moveKey'
 import { EventId, PersonId } from '#core/chapter/ids'
 import { addDays, addSeconds, set } from 'date-fns'
@@ -20,6 +21,7 @@ import { setupOf } from '#core/rear/parts'
 import { hashSecret } from '../server/auth/secrets'
 import { addStock } from '../server/db/cables'
 import { inShop, type Db } from '../server/db/connect'
+import { learntHere } from '../server/db/habits'
 import { newId } from '../server/db/ids'
 import { addNote, jobByNumber, takeIn } from '../server/db/jobs'
 import { append, appendJudged, type Signed } from '../server/db/ledger'
@@ -205,7 +207,7 @@ async function buildJob(db: Db, shop: string, zone: string, person: string, job:
   }
   const events = [
     ...(job.before ?? []),
-    ...(parts && job.state.at !== 'rail' ? play(job, parts) : []),
+    ...(parts && job.state.at !== 'rail' ? play(job, parts, await learntOf(db, shop, number)) : []),
     ...(job.after ?? []),
   ]
   if (job.state.at === 'rail' && !events.length) return
@@ -245,15 +247,22 @@ async function judged(db: Db, shop: string, number: number, person: string, entr
 const collected = (db: Db, shop: string, number: number, person: string, at: Date) =>
   judged(db, shop, number, person, [entryOf({ kind: 'placed', where: 'gone', stand: null }, person, at, 1)])
 
+/** What the shop's closed jobs say of a bike that came, as the bench asks for it. */
+const learntOf = (db: Db, shop: string, number: number): Promise<Learnt> =>
+  inShop(db, shop, async tx => {
+    const job = (await jobByNumber(tx, shop, number))!
+    return learntHere(tx, shop, { bike: job.bike_id, known: null })
+  })
+
 /** What the mechanic did and heard, following the advice on a simulated bike, until the move the story stops at. */
-function play(job: DemoJob, parts: RearParts): LedgerEvent[] {
+function play(job: DemoJob, parts: RearParts, learnt: Learnt): LedgerEvent[] {
   const setup = setupOf(parts)
   const bench = simulatedBench(setup, hiddenBike(parts, job.trouble), job.seed)
   const until = job.state.at === 'stand' ? job.state.until : 'done'
   // what was said and sensed before counts here as it does at the stand
   const told = [{ kind: 'arrived', parts } as const, ...(job.before ?? [])]
   const someone = newId()
-  const prior = priorFor(reduce(told.map((event, i) => entryOf(event, someone, new Date(0), i + 1))), null)
+  const prior = priorFor(reduce(told.map((event, i) => entryOf(event, someone, new Date(0), i + 1))), null, learnt)
   const out: LedgerEvent[] = []
   while (out.length < 60) {
     const advice = advise(setup, [...bench.log], { ...AS_ASKED_HERE, prior })
