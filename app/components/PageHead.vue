@@ -7,6 +7,7 @@ defineProps<{ title: string; wide?: boolean }>()
 <template>
   <header
     class="no-print flex min-h-14 flex-wrap items-center gap-x-5 gap-y-1 border-b border-rule bg-panel px-4 py-1 sm:px-6"
+    :class="{ 'lg:flex-nowrap': wide }"
   >
     <NuxtLink
       to="/"
@@ -14,7 +15,7 @@ defineProps<{ title: string; wide?: boolean }>()
       aria-label="Ocho, to the Floor"
       ><TheMark
     /></NuxtLink>
-    <h1 class="text-lg font-bold">{{ title }}</h1>
+    <h1 class="text-lg font-bold" :class="{ 'lg:min-w-16 lg:truncate': wide }">{{ title }}</h1>
     <slot />
     <div :class="wide ? 'max-sm:ml-auto' : 'ml-auto'"><PersonMenu /></div>
   </header>

@@ -123,13 +123,13 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 <template>
   <div>
     <PageHead :title="session.now?.shop.name ?? 'Floor'" wide>
-      <span v-if="floor" class="text-soft hidden sm:inline">{{
+      <span v-if="floor" class="text-soft hidden truncate sm:inline lg:min-w-16 lg:shrink-2">{{
         format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM')
       }}</span>
       <BikeSearch ref="search" :zone="zone" @trouble="searchTrouble = $event" />
-      <NuxtLink to="/standards" class="quiet" data-test="standards">Standards</NuxtLink>
-      <NuxtLink to="/shop" class="quiet" data-test="shop">Shop</NuxtLink>
-      <NuxtLink to="/take-in" class="act min-h-12!" data-test="take-in"
+      <NuxtLink to="/standards" class="quiet shrink-0" data-test="standards">Standards</NuxtLink>
+      <NuxtLink to="/shop" class="quiet shrink-0" data-test="shop">Shop</NuxtLink>
+      <NuxtLink to="/take-in" class="act min-h-12! shrink-0" data-test="take-in"
         >Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink
       >
     </PageHead>
