@@ -17,7 +17,7 @@ const zones = [
 ]
 
 export default withNuxt(
-  { ignores: ['.output/**', '.nuxt/**', 'node_modules/**', 'test-results/**'] },
+  { ignores: ['.output/**', '.nuxt/**', 'node_modules/**', 'test-results/**', 'ops/main.mjs'] },
   {
     files: ['core/**/*.ts', 'app/**/*.{ts,vue}', 'server/**/*.ts'],
     plugins: { 'import-x': importX },

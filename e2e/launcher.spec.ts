@@ -4,6 +4,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
+import { LAUNCHER } from '../ops/bundle'
 import { freePort } from '../ops/ports'
 import { isHealthy, ROOT } from '../ops/server'
 import { DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
@@ -24,7 +25,7 @@ test.afterAll(() => {
 type Launched = { child: ChildProcess; out(): string; code: Promise<number | null> }
 
 function launch(...args: string[]): Launched {
-  const child = spawn(join(ROOT, 'node_modules', '.bin', 'tsx'), ['ops/main.ts', ...args], {
+  const child = spawn(process.execPath, [LAUNCHER, ...args], {
     cwd: ROOT,
     env: { ...process.env, OCHO_DATA: data, OCHO_PORT: String(port) },
     detached: true,

@@ -2,13 +2,11 @@ import { execFileSync } from 'node:child_process'
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { bundleLauncher, LAUNCHER } from './bundle'
 import { say } from './say'
 import { ENTRY, ROOT } from './server'
 import { ClusterTrouble } from './postgres'
 import { VERSION_FILE, versionHere, type Version } from './version'
-
-/** The launcher in one file, as an archive carries it. */
-export const LAUNCHER = join('ops', 'main.mjs')
 
 /** What runs on, and what its parts were made for: a picture library's machine code is of one kind of machine. */
 const MACHINE = `${process.platform}-${process.arch}`
@@ -20,7 +18,6 @@ const MACHINE = `${process.platform}-${process.arch}`
  */
 export async function pack(to: string | undefined, as: Partial<Version> = {}): Promise<string> {
   if (!existsSync(ENTRY)) throw new ClusterTrouble('Ocho is not built: run npm run build')
-  const { build } = await import('esbuild')
   const version = { ...versionHere(), packedAt: new Date().toISOString(), ...as }
   const name = `ocho-${version.version}-${MACHINE}`
   const file = resolve(to ?? `${name}.tar.gz`)
@@ -28,19 +25,7 @@ export async function pack(to: string | undefined, as: Partial<Version> = {}): P
   const folder = join(aside, name)
   try {
     mkdirSync(join(folder, 'ops'), { recursive: true })
-    await build({
-      entryPoints: [join(ROOT, 'ops', 'main.ts')],
-      outfile: join(folder, LAUNCHER),
-      bundle: true,
-      platform: 'node',
-      format: 'esm',
-      target: 'node20',
-      external: ['esbuild', 'pg-native'],
-      banner: {
-        js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
-      },
-      logLevel: 'error',
-    })
+    await bundleLauncher(join(folder, LAUNCHER))
     cpSync(join(ROOT, '.output'), join(folder, '.output'), { recursive: true, verbatimSymlinks: true })
     for (const part of ['ocho', 'README.md', 'docs'])
       cpSync(join(ROOT, part), join(folder, part), { recursive: true, filter: from => !from.endsWith('screenshots') })

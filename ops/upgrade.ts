@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync 
 import { basename, dirname, join } from 'node:path'
 import { sql } from 'kysely'
 import { backUp } from './backup'
+import { LAUNCHER } from './bundle'
 import { until, type Addresses } from './cluster'
 import { withOwner } from './database'
 import { takeFolder } from './folder'
@@ -16,7 +17,7 @@ import { isEarlier, isPacked, Version, VERSION_FILE, versionHere } from './versi
 /** As long as a new version may take for its first start, its migrations with it. */
 const START_MS = 10 * 60_000
 /** What an archive must hold to be one of Ocho's. */
-const MUST_HOLD = ['ocho', join('ops', 'main.mjs'), join('.output', 'server', 'index.mjs'), VERSION_FILE]
+const MUST_HOLD = ['ocho', LAUNCHER, join('.output', 'server', 'index.mjs'), VERSION_FILE]
 
 type Upgrade = {
   archive: string
