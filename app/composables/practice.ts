@@ -35,6 +35,9 @@ export function usePracticeRun(asked: PracticeAsked) {
   return { run, again: () => (run.value = newRun(asked)) }
 }
 
+/** Whoever comes next begins anew. What was practised and waits to be sent stays with its person. */
+export const dropPracticeRun = (): void => localStorage.removeItem(RUN_KEY)
+
 /** The run that was stopped in the middle, if there is one. */
 export const useStoppedRun = () =>
   useLocalStorage<PracticeRun | null>(RUN_KEY, null, { serializer: readAs(PracticeRun.nullable(), null) })

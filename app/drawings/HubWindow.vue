@@ -5,6 +5,7 @@ const props = defineProps<{
   mm: number | null
   wanted: { from: number; to: number }
   words: string
+  /** It is read by who looks: no figure, nothing said to be right. */ unjudged?: boolean
 }>()
 const W = 690
 const H = 200
@@ -16,7 +17,13 @@ const right = computed(
   () => props.mm !== null && props.mm >= props.wanted.from - 1e-9 && props.mm <= props.wanted.to + 1e-9,
 )
 const colour = computed(() =>
-  props.mm === null ? 'var(--mat-dim)' : right.value ? 'var(--mat-clean)' : 'var(--mat-stop)',
+  props.mm === null
+    ? 'var(--mat-dim)'
+    : props.unjudged
+      ? 'var(--mat-ink)'
+      : right.value
+        ? 'var(--mat-clean)'
+        : 'var(--mat-stop)',
 )
 const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wanted.to - props.wanted.from) * PX }))
 </script>
@@ -26,7 +33,7 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
     :viewBox="`0 0 ${W} ${H}`"
     class="block h-auto w-full"
     role="img"
-    :aria-label="`${words}, ${mm === null ? 'not read yet' : `${mm.toFixed(1)} mm`}, wanted ${wanted.from.toFixed(1)} to ${wanted.to.toFixed(1)}`"
+    :aria-label="`${words}, ${mm === null ? 'not read yet' : unjudged ? 'to be read' : `${mm.toFixed(1)} mm`}, wanted ${wanted.from.toFixed(1)} to ${wanted.to.toFixed(1)}`"
   >
     <text x="14" y="22" font-size="13" fill="var(--mat-soft)">
       {{
@@ -107,7 +114,7 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
       <path :d="`M120 ${MIDDLE}H${at - AXLE + 120}`" :stroke="colour" stroke-width="8" />
     </template>
     <text :x="W - 18" y="70" font-size="34" fill="var(--mat-ink)" text-anchor="end" class="figure" font-weight="600">
-      {{ mm === null ? '?' : mm.toFixed(1).replace('-', '−') }}
+      {{ mm === null || unjudged ? '?' : mm.toFixed(1).replace('-', '−') }}
     </text>
     <text :x="W - 18" y="92" font-size="13" fill="var(--mat-soft)" text-anchor="end">mm</text>
     <text :x="W - 18" y="184" font-size="13" fill="var(--mat-clean)" text-anchor="end">

@@ -67,6 +67,7 @@ export const useSession = defineStore('session', () => {
   async function forget(): Promise<void> {
     await kept.wipe()
     dropDrafts()
+    dropPracticeRun()
     await Promise.all(
       ((await globalThis.caches?.keys()) ?? []).filter(k => k.startsWith('bench-shell')).map(k => caches.delete(k)),
     )

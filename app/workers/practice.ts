@@ -9,6 +9,8 @@ import { rearShown, rearSounds, soundWords } from '#core/practice/rearShown'
 import type { RearAct } from '#core/practice/rearStand'
 import type { PracticeResult } from '#core/practice/results'
 import type { Stand } from '#core/practice/stand'
+import type { Believed } from '#core/practice/whatIf'
+import type { Expected, WhatIf } from '#core/practice/whatIfs'
 
 /** The bike that is practised on stays here: the page is told only what an eye and an ear find. */
 let rear: { key: string; bike: RearBike } | null = null
@@ -45,6 +47,8 @@ const api = {
       { id: 'Ocho', won: stand.won, touches: stand.touches, cost: stand.touches, needless: stand.needless, thrown },
     ]
   },
+  whatIf: async (believed: Believed, what: WhatIf, bikes: number): Promise<Expected> =>
+    (await import('#core/practice/whatIf')).expectedOf(believed, what, bikes),
   faults: async (asked: PracticeAsked): Promise<string[]> => (await import('#core/practice/run')).faultsOf(asked),
   next: async (results: readonly PracticeResult[], bench: PracticeBench, at: number): Promise<PracticeAsked> =>
     (await import('#core/practice/next')).practiseNext(results, bench, new Date(at)),

@@ -2,7 +2,7 @@ import { PASS_CLICK } from '../advice/checks'
 import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
 import { CAUSES, type Cause } from '../response/causes'
 import { advise } from '../advice/advise'
-import type { Advice, Move } from '../advice/contract'
+import type { Advice, AdviceOptions, Move } from '../advice/contract'
 import { asSensed } from '../advice/asSensed'
 import type { Senses } from '../advice/learnt'
 import type { KnownPrior } from '../advice/prior'
@@ -52,6 +52,8 @@ export type PlayOptions = {
   /** What the advice starts from, and the ear it takes the reports by; default: nothing known. */
   prior?: KnownPrior
   senses?: Pick<Senses, 'wrongReports'>
+  /** How the advice is asked besides; default: as usual. */
+  advice?: AdviceOptions
   /** Told the bench at the end, with the belief it ended in. */
   atEnd?: (bench: SimulatedBench, asked: { log: readonly BenchEvent[]; prior: KnownPrior | undefined }) => void
 }
@@ -104,7 +106,8 @@ export function play(seed: number, strategy: Strategy, physics: Physics, options
 
   if (strategy.is === 'advice') {
     while (out.cost < PATIENCE) {
-      const advice: Advice = advise(setup, asReported(), { passes: options.passes, prior: options.prior })
+      const how = { ...options.advice, passes: options.passes ?? options.advice?.passes, prior: options.prior }
+      const advice: Advice = advise(setup, asReported(), how)
       if (options.calibrate) {
         const truth = truthOf(g, setup, bench.hidden, physics)
         out.calls.push({

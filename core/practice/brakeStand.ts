@@ -5,6 +5,7 @@ import { BRAKE_FAULTS, checksFor, signOf, type BrakeFault } from '../brake/fault
 import { BRAKE_KINDS, BRAKE_KIND_WORDS, type BrakeKind } from '../brake/kinds'
 import { randomFrom } from '../quantity/random'
 import { listed } from '../quantity/words'
+import { isBrakeDrawn, type BrakeSight } from './brakeSight'
 import type { Level } from './levels'
 import { DONE, upper, type Choice, type Found, type Stand } from './stand'
 
@@ -40,6 +41,7 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
   const wasted: string[] = []
   let touches = 0
   let over = false
+  let sight: BrakeSight = { of: 'brake', disc: bike.kind === 'cable-disc', look: null, outcome: '' }
   for (const act of acts) {
     if (over) break
     const check = checks.find(c => act === LOOK + c.id)
@@ -47,13 +49,20 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
     if (check) {
       const outcome = brakeLook(brake, check.id, seed, 0)
       seen = [...seen, { check: check.id, outcome }]
-      found.push({ asked: check.ask, is: check.outcomes.find(o => o[0] === outcome)![1] })
+      const drawn = isBrakeDrawn(check.id)
+      sight = { ...sight, look: isBrakeDrawn(check.id) ? check.id : null, outcome }
+      found.push({
+        asked: check.ask,
+        is: check.outcomes.find(o => o[0] === outcome)![1],
+        ...(drawn ? { drawn: true as const } : {}),
+      })
     } else if (fault) {
       const was = brake.faults.includes(fault)
       brake = { ...brake, faults: brake.faults.filter(f => f !== fault) }
       if (!was && fault.renews) wasted.push(fault.words.toLowerCase())
       cured.push(fault.id)
       seen = []
+      sight = { ...sight, look: null, outcome: '' }
       found.push({ asked: fault.words, is: `done: ${fault.cure}` })
     } else if (act === DONE) over = true
     else continue
@@ -78,6 +87,7 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
       ...BRAKE_FAULTS[bike.kind].map((f): Choice => ({ id: CURE + f.id, group: 'renew', words: f.words })),
     ],
     found,
+    sight,
     touches,
     over,
     won,

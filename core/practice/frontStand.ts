@@ -8,6 +8,7 @@ import { ringName } from '../front/parts'
 import type { FrontSetup } from '../front/setup'
 import { sayFrontMove } from '../front/words'
 import { listed } from '../quantity/words'
+import { frontSight } from './frontSight'
 import type { Level } from './levels'
 import { DONE, times, upper, type Choice, type Found, type Stand } from './stand'
 
@@ -104,7 +105,8 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
       const needs = move.do === 'set' ? NEEDS[move.what] : undefined
       if (needs && !bench.faults(NEEDED_MM)[needs]) wasted.push(move.do === 'set' ? `the ${move.what}` : '')
       const e = bench.perform(move)!
-      found.push({ asked: say(move), is: foundWords(e, parts.rings.length) })
+      const is = foundWords(e, parts.rings.length)
+      found.push({ asked: say(move), is, ...(move.do === 'shift' ? { drawn: true as const } : {}) })
     }
     touches++
   }
@@ -119,6 +121,7 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
       'A practice front. On a real one fingers stay clear of rings and chain, and L is set with the cable slack.',
     choices: moves.map(m => ({ id: m.id, group: m.group, words: say(m.move) })),
     found,
+    sight: frontSight(bike.setup, bench.hidden, bench.log),
     touches,
     over,
     won,

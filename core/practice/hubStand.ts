@@ -1,11 +1,14 @@
+import { CRANK_TURNS } from '../bench/hub'
 import { finding, unlikeHub, type UnlikeHub } from '../bench/hubUnlike'
 import { hubChecksFor } from '../hub/checks'
 import { diagnoseHub, hypothesesOf, type HubLog } from '../hub/diagnose'
 import { HUB_FAULTS, HUB_SHOWS } from '../hub/faults'
 import { hubFaultWords } from '../hub/faultWords'
-import { HUB_WAY_WORDS } from '../hub/kinds'
-import { READING_WORDS, sayCount, sayMm, sayTarget } from '../hub/words'
+import { HUB_WAY_WORDS, targetMm } from '../hub/kinds'
+import { READING_WORDS, sayMm, sayTarget } from '../hub/words'
+import { wheelTurnsOf } from '../hub/ratio'
 import { listed } from '../quantity/words'
+import type { HubSight } from './hubSight'
 import type { Level } from './levels'
 import { DONE, upper, type Choice, type Found, type Stand } from './stand'
 
@@ -48,6 +51,14 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
   const wasted: string[] = []
   let touches = 0
   let over = false
+  let sight: HubSight = {
+    of: 'hub',
+    way: parts.way,
+    readMm: null,
+    wanted: targetMm(parts),
+    count: null,
+    adjuster: READING_WORDS[parts.way],
+  }
   acts.forEach((act, at) => {
     if (over) return
     const find = finding(hub, seed, 0)
@@ -61,16 +72,19 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
     } else if (act === READ) {
       const mm = find.read(at)
       log = { ...log, readings: [...log.readings, { mm }] }
-      found.push({ asked: READING_WORDS[parts.way], is: sayMm(mm) })
+      sight = { ...sight, readMm: mm, count: null }
+      found.push({ asked: READING_WORDS[parts.way], is: sayMm(mm), drawn: true })
     } else if (Number.isInteger(gear) && gear >= 1 && gear <= parts.ratios.length) {
       const count = find.count(gear, at)
       log = { ...log, counts: [...log.counts, count] }
-      found.push({ asked: `Gear ${gear}, ${count.crankTurns} turns of the crank`, is: sayCount(parts, count) })
+      sight = { ...sight, count }
+      found.push({ asked: `Gear ${gear}, ${count.crankTurns} turns of the crank`, is: sayTurns(count), drawn: true })
     } else if (fault) {
       if (!hub.is.some(h => h.fault === fault) && fault === 'drag') wasted.push('the wire')
       hub = { ...hub, is: hub.is.filter(h => h.fault !== fault) }
       cured.push(fault)
       log = { seen: [], readings: [], counts: [] }
+      sight = { ...sight, readMm: null, count: null }
       const cure = HUB_FAULTS.find(f => f.id === fault)?.cure ?? 'For who is trained for it.'
       found.push({ asked: upper(hubFaultWords(fault) ?? fault), is: `done: ${cure}` })
     } else if (act === DONE) over = true
@@ -89,11 +103,12 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
       ...parts.ratios.map((_, i): Choice => ({
         id: COUNT + (i + 1),
         group: 'turn',
-        words: `Count the wheel in gear ${i + 1}`,
+        words: `Gear ${i + 1}: in ${CRANK_TURNS} turns of the crank ${wheelTurnsOf(parts, i + 1, CRANK_TURNS).toFixed(1)} of the wheel`,
       })),
       ...cures.map((f): Choice => ({ id: CURE + f, group: 'renew', words: upper(hubFaultWords(f) ?? f) })),
     ],
     found,
+    sight,
     touches,
     over,
     won,
@@ -123,6 +138,9 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
     thrown: 0,
   }
 }
+
+const sayTurns = ({ wheelTurns }: { wheelTurns: number | null }): string =>
+  wheelTurns === null ? 'slips or finds no gear' : `the wheel turned ${wheelTurns.toFixed(1)} times`
 
 /** What would have told a fault, where it was not looked at. */
 function hint(fault: string, acts: readonly string[]): string {

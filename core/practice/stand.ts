@@ -1,7 +1,9 @@
+import type { Sight } from './sight'
+
 /** One thing that can be done at a practice stand. Ids are what a run keeps: the same acts give the same run. */
 export type Choice = { id: string; group: 'look' | 'turn' | 'renew'; words: string }
-/** Asked and found, the latest last. */
-export type Found = { asked: string; is: string }
+/** Asked and found, the latest last. `drawn`: the picture shows it, and words are for who asks for them. */
+export type Found = { asked: string; is: string; drawn?: true }
 /** Saying that it is right: the proof. */
 export const DONE = 'done'
 
@@ -16,6 +18,8 @@ export type Stand = {
   caution: string
   choices: readonly Choice[]
   found: readonly Found[]
+  /** What an eye finds now, drawn. */
+  sight: Sight
   touches: number
   over: boolean
   won: boolean

@@ -1,3 +1,4 @@
+import { RENEWED_WORDS } from './renewedWords'
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { HAPPENED_WORDS } from '../procedure/happened'
 import { rearSays } from '../procedure/rearSays'
@@ -25,15 +26,6 @@ export const WAIVED_WORDS = {
   hanger: 'Hanger out of line, worked on as it is',
   parts: 'Parts that will not index, worked on as they are',
 } as const
-
-/** A part as it was renewed. */
-export const RENEWED_WORDS: Record<Part, string> = {
-  cable: 'New cable and housing',
-  hanger: 'New hanger',
-  shifter: 'New shifter',
-  derailleur: 'New derailleur',
-  cassette: 'New cassette',
-}
 
 /** What the customer says, in the words of the list. */
 export const sayComplaint = (e: RearOf<'said'>): string =>

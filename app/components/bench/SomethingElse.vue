@@ -8,10 +8,16 @@ import { sayTurns, toSixteenths } from '#core/quantity/turns'
 import { PARTS } from '#core/rear/benchEvents'
 import { startTurnsOut } from '#core/rear/clamp'
 import type { HangerFit } from '#core/rear/hanger'
-import { RENEWED_WORDS } from '#core/rear/say'
+import { RENEWED_WORDS } from '#core/rear/renewedWords'
 import { asItCameIn, barrelLeft, edgeLimitTurns } from '#core/rear/state'
 
-const props = defineProps<{ state: JobState; teeth: readonly number[]; noting: boolean; noteTrouble: string }>()
+const props = defineProps<{
+  number: number
+  state: JobState
+  teeth: readonly number[]
+  noting: boolean
+  noteTrouble: string
+}>()
 const emit = defineEmits<{ record: [event: LedgerEvent]; note: [text: string]; close: [] }>()
 const screw = defineModel<ScrewName>('screw', { required: true })
 const WHAT = [
@@ -151,5 +157,11 @@ watch(
         </form>
       </template>
     </PanelTabs>
+    <NuxtLink
+      :to="{ path: '/practice/what-if', query: { job: number } }"
+      class="quiet inline-flex min-h-11 items-center underline"
+      data-test="what-if"
+      >What if? Try it without touching the bike</NuxtLink
+    >
   </section>
 </template>

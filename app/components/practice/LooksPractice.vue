@@ -1,7 +1,7 @@
 <!-- A front, a brake or a hub at the practice stand: what is looked at, what was found, what is put right. -->
 <script setup lang="ts">
 import type { PracticeRun } from '#core/practice/asked'
-import { DONE, type Stand } from '#core/practice/stand'
+import { DONE, type Found, type Stand } from '#core/practice/stand'
 import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 
@@ -43,13 +43,18 @@ const groups = computed(() =>
     .filter(g => g.choices.length),
 )
 const found = computed(() => [...(stand.value?.found ?? [])].reverse())
+/** What the picture shows is put into words only for who asks for them. */
+const inWords = ref(false)
+const sayFound = (f: Found) => (f.drawn && !inWords.value ? 'look at the picture' : f.is)
+const seenLast = computed(() => (found.value[0]?.drawn && inWords.value ? found.value[0].is : ''))
 useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => void act(c.id))))
 </script>
 
 <template>
   <div v-if="stand" class="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
     <div class="min-w-0">
-      <p class="mb-3 text-xl font-bold" data-test="bike">{{ stand.bike }}</p>
+      <p class="mb-2 text-xl font-bold" data-test="bike">{{ stand.bike }}</p>
+      <PracticeSight :sight="stand.sight" :said="seenLast" class="mb-4" />
       <section v-for="(g, i) in groups" :key="g.group" class="mb-4" :aria-labelledby="`group-${g.group}`">
         <h2 :id="`group-${g.group}`" class="font-bold">{{ TITLES[g.group] }}</h2>
         <div class="mt-1 grid gap-1.5" :class="g.group === 'turn' ? 'grid-cols-2 sm:grid-cols-4' : 'sm:grid-cols-2'">
@@ -69,7 +74,12 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
     </div>
     <div class="min-w-0">
       <p class="mb-3 border-l-[6px] border-ink pl-3" data-test="caution">{{ stand.caution }}</p>
-      <h2 class="font-bold">Found so far</h2>
+      <div class="flex items-end justify-between">
+        <h2 class="font-bold">Found so far</h2>
+        <label class="inline-flex min-h-11 items-center gap-2 underline"
+          ><input v-model="inWords" type="checkbox" class="size-5" data-test="in-words" />In words</label
+        >
+      </div>
       <ul
         v-if="found.length"
         class="mt-1 max-h-96 overflow-y-auto border-t-2 border-ink"
@@ -77,7 +87,7 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
         data-test="found"
       >
         <li v-for="(f, i) in found" :key="`${found.length - i}`" class="border-b border-rule py-1.5">
-          {{ f.asked }}<b class="block">{{ f.is }}</b>
+          {{ f.asked }}<b class="block" :class="{ 'font-normal text-soft': f.drawn && !inWords }">{{ sayFound(f) }}</b>
         </li>
       </ul>
       <p v-else class="mt-1 border-2 border-dashed border-rule p-3 text-soft">Nothing yet: look first.</p>

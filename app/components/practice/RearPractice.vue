@@ -4,6 +4,7 @@ import type { RearAct } from '#core/practice/rearStand'
 import type { PracticeRun } from '#core/practice/asked'
 import { HELPS, HELP_WORDS, type Help } from '#core/practice/helps'
 import type { RearShown } from '#core/practice/rearShown'
+import { RENEWED_WORDS } from '#core/rear/renewedWords'
 import { sayTurns } from '#core/quantity/turns'
 import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
@@ -26,14 +27,6 @@ const SCREW_CHOICES = [
   { value: 'L' as const, words: 'L' },
 ]
 const STEPS = [-1 / 2, -1 / 8, 1 / 8, 1 / 2] as const
-const PART_WORDS = {
-  cable: 'Cable and housing',
-  hanger: 'Hanger',
-  shifter: 'Shifter',
-  derailleur: 'Derailleur',
-  cassette: 'Cassette',
-} as const
-
 const plainActs = () => plain(run.value.acts) as RearAct[]
 const asked = () => plain(run.value.asked)
 
@@ -274,10 +267,10 @@ const label = computed(() => {
             class="w-full bg-transparent"
             :disabled="shown.over"
             data-test="renew"
-            @change="part && act({ do: 'replace', part: part as keyof typeof PART_WORDS }).then(() => (part = ''))"
+            @change="part && act({ do: 'replace', part: part as keyof typeof RENEWED_WORDS }).then(() => (part = ''))"
           >
             <option value="">Renew a part …</option>
-            <option v-for="(w, key) in PART_WORDS" :key="key" :value="key">{{ w }}</option>
+            <option v-for="(w, key) in RENEWED_WORDS" :key="key" :value="key">{{ w }}</option>
           </select></label
         >
       </div>

@@ -13,7 +13,7 @@ import {
 import { LESSONS } from '#core/practice/lessons'
 import { bikesOfTest, type PracticeAsked } from '#core/practice/asked'
 import { earOf, faultsMet } from '#core/practice/results'
-import { CAUSE_WORDS, type Cause } from '#core/response/causes'
+import { practiceFaultWords } from '#core/practice/faultWords'
 import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import { HEARD_KEYS } from '~/components/bench/heard'
@@ -54,8 +54,6 @@ async function next(): Promise<void> {
 }
 const met = computed(() => faultsMet(practice.results.value))
 const ear = computed(() => earOf(practice.results.value))
-const sayFault = (b: PracticeBench, fault: string) =>
-  b === 'rear' ? CAUSE_WORDS[fault as Cause] : `${BENCH_WORDS[b]}: ${fault.replaceAll('-', ' ')}`
 const sayHeard = (h: string) => {
   const k = HEARD_KEYS.find(x => x.heard === h)!
   return `${k.word} ${k.more}`
@@ -152,7 +150,7 @@ async function readSheet(): Promise<void> {
             :key="`${m.bench} ${m.fault}`"
             class="grid grid-cols-[1fr_6rem_auto] items-center gap-3 border-b border-rule py-1.5"
           >
-            <span>{{ sayFault(m.bench, m.fault) }}</span>
+            <span>{{ practiceFaultWords(m.bench, m.fault) }}</span>
             <span class="h-3 bg-rule"
               ><span class="block h-3 bg-ink" :style="{ width: `${(100 * m.found) / m.met}%` }"
             /></span>

@@ -111,6 +111,7 @@ watch(() => state.value.undone.size, rear.startDead)
           <LazySomethingElse
             v-if="panel === 'else'"
             v-model:screw="screw"
+            :number="number"
             :state="state"
             :teeth="setup.teeth"
             :noting="noting"
