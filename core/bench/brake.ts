@@ -96,17 +96,22 @@ const NOTICED = ['lever', 'noise', 'arms', 'spin', 'backpedal']
 /** Most cures that are tried before it is given up. */
 const TRIES = 3
 
+/** What the customer noticed, if anything: the plainest sign that is there. */
+export function noticedOf(brake: SimulatedBrake, seed: number): BrakeSeen | null {
+  for (const id of NOTICED) {
+    const c = checksFor(brake.kind).find(x => x.id === id)
+    const outcome = c ? brakeLook(brake, id, seed, 0) : ''
+    if (c && outcome !== c.outcomes[0]![0]) return { check: id, outcome }
+  }
+  return null
+}
+
 /** By the advice until the brake is right, as a proof would show, or it is given up; looks are made anew after each cure. */
 export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
   let brake = seededBrake(seed, bench)
   const hidden = brake.faults.map(f => f.id)
-  const possible = checksFor(brake.kind)
   let seen: BrakeSeen[] = []
-  const noticed = NOTICED.flatMap(id => {
-    const c = possible.find(x => x.id === id)
-    const outcome = c ? brakeLook(brake, id, seed, 0) : ''
-    return c && outcome !== c.outcomes[0]![0] ? [{ check: id, outcome }] : []
-  })[0]
+  const noticed = noticedOf(brake, seed)
   if (noticed) seen = [noticed]
   const cured: string[] = []
   let looks = 0

@@ -1,4 +1,4 @@
-import { brakeLook, type SimulatedBrake } from '../bench/brake'
+import { brakeLook, noticedOf, type SimulatedBrake } from '../bench/brake'
 import { BRAKE_CHECKS } from '../brake/checks'
 import { diagnose, type BrakeSeen } from '../brake/diagnose'
 import { BRAKE_FAULTS, checksFor, signOf, type BrakeFault } from '../brake/faults'
@@ -35,7 +35,8 @@ const CURE = 'cure '
 export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[]): Stand {
   let brake: SimulatedBrake = { ...bike, wrongLooks: 0 }
   const checks = checksFor(bike.kind)
-  let seen: BrakeSeen[] = []
+  const noticed = noticedOf(brake, seed)
+  let seen: BrakeSeen[] = noticed ? [noticed] : []
   const cured: string[] = []
   const found: Found[] = []
   const wasted: string[] = []
@@ -53,7 +54,7 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
       sight = { ...sight, look: isBrakeDrawn(check.id) ? check.id : null, outcome }
       found.push({
         asked: check.ask,
-        is: check.outcomes.find(o => o[0] === outcome)![1],
+        is: wordsOf({ check: check.id, outcome }),
         ...(drawn ? { drawn: true as const } : {}),
       })
     } else if (fault) {
@@ -80,6 +81,7 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
         : { id: LOOK + d.next.check.id, words: d.next.check.ask, why: 'It tells most for its cost now.' }
   return {
     bike: `${BRAKE_KIND_WORDS[bike.kind]}, front`,
+    says: noticed && wordsOf(noticed),
     caution:
       'A practice brake. On a real one nothing oily goes near pads, rim or rotor, and it is proven before it leaves.',
     choices: [
@@ -100,6 +102,9 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
     thrown: 0,
   }
 }
+
+const wordsOf = ({ check, outcome }: BrakeSeen): string =>
+  BRAKE_CHECKS.find(c => c.id === check)!.outcomes.find(o => o[0] === outcome)![1]
 
 const signsOf = (f: BrakeFault): string =>
   listed(

@@ -86,11 +86,27 @@ function movesOf({ setup }: FrontBike): { id: string; group: Choice['group']; mo
 /** Turns that can be made at once, sixteenths. */
 const TURNS = [-16, -8, -4, -2, 2, 4, 8, 16] as const
 
+/** What the customer met on the way here: the first shift of a round that was not clean. */
+function noticed(bench: ReturnType<typeof simulatedFront>, rings: number): string | null {
+  const last = rings - 1
+  const round = [...Array(last).keys()].flatMap(r => [
+    [r, r + 1],
+    [last - r, last - r - 1],
+  ]) as [number, number][]
+  for (const [from, to] of round) {
+    const e = bench.perform({ do: 'shift', from, to, sprocket: 0 })
+    if (e?.kind === 'frontShift' && e.seen !== 'clean') return seenWords(e.seen, onRing(to, rings))
+  }
+  return null
+}
+
 /** A front at the practice stand. */
 export function frontStand(bike: FrontBike, seed: number, acts: readonly string[]): Stand {
   const bench = simulatedFront(bike.setup, bike.hidden, seed, OWN_EYES)
   const { parts } = bike.setup
   const moves = movesOf(bike)
+  const says = noticed(bench, parts.rings.length)
+  const came = { ...bench.thrown }
   const say = (m: FrontMoveTo) => sayFrontMove(m, parts)
   const found: Found[] = []
   const wasted: string[] = []
@@ -110,13 +126,16 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
     }
     touches++
   }
-  const thrown = bench.thrown.inboard + bench.thrown.outboard
+  const inboard = bench.thrown.inboard - came.inboard
+  const outboard = bench.thrown.outboard - came.outboard
+  const thrown = inboard + outboard
   const right = bench.isRight()
   const won = over && right && !wasted.length && !thrown
   const { move, right: chance } = adviseFront(bike.setup, bench.log, {})
   const id = move.do === 'done' ? DONE : idOf(move)
   return {
     bike: `${parts.rings.map((_, i) => ringName(parts, i)).join(' and ')}, ${parts.cage} cage`,
+    says,
     caution:
       'A practice front. On a real one fingers stay clear of rings and chain, and L is set with the cable slack.',
     choices: moves.map(m => ({ id: m.id, group: m.group, words: say(m.move) })),
@@ -127,8 +146,8 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
     won,
     because: over
       ? [
-          ...(bench.thrown.inboard ? [`The chain fell inboard ${times(bench.thrown.inboard)}.`] : []),
-          ...(bench.thrown.outboard ? [`The chain fell outboard ${times(bench.thrown.outboard)}.`] : []),
+          ...(inboard ? [`The chain fell inboard ${times(inboard)}.`] : []),
+          ...(outboard ? [`The chain fell outboard ${times(outboard)}.`] : []),
           ...(wasted.length ? [`Renewed without need: ${listed(wasted)}.`] : []),
           ...(right
             ? []

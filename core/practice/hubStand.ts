@@ -95,6 +95,7 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
   const words = (f: string) => (hubFaultWords(f) ?? f).toLowerCase()
   return {
     bike: `${parts.ratios.length} speed hub, ${HUB_WAY_WORDS[parts.way].toLowerCase()}`,
+    says: null,
     caution:
       'A practice hub. On a real one neutral or a slip between gears throws the rider: not ridden until every gear holds.',
     choices: [

@@ -14,6 +14,8 @@ export const DONE = 'done'
 export type Stand = {
   /** What is on the stand, in words. */
   bike: string
+  /** What the customer noticed, if anything: known before the first look. */
+  says: string | null
   /** The usual caution of the work. */
   caution: string
   choices: readonly Choice[]

@@ -54,6 +54,7 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
   <div v-if="stand" class="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)]">
     <div class="min-w-0">
       <p class="mb-2 text-xl font-bold" data-test="bike">{{ stand.bike }}</p>
+      <p v-if="stand.says" class="-mt-2 mb-2" data-test="says">The customer says: “{{ stand.says }}”</p>
       <PracticeSight :sight="stand.sight" :said="seenLast" class="mb-4" />
       <section v-for="(g, i) in groups" :key="g.group" class="mb-4" :aria-labelledby="`group-${g.group}`">
         <h2 :id="`group-${g.group}`" class="font-bold">{{ TITLES[g.group] }}</h2>
