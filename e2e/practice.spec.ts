@@ -6,7 +6,7 @@ import { byAdvice } from '#core/practice/stand'
 import { geometryOf } from '#core/response/setup'
 import { cableWindowMm } from '#core/response/window'
 import { axeFinds } from './axe'
-import { expect, otherDevice, press, ready, SERVER, test } from './shop'
+import { expect, otherDevice, press, ready, SERVER, storedEvents, test } from './shop'
 import { scriptsOf } from './weight'
 
 /* Practice: a rear, a front, a brake and a hub, by keyboard and by thumb, won by a good player and lost by a bad one. */
@@ -129,6 +129,12 @@ for (const name of ['brake', 'hub', 'front'] as const)
       await t(bench, `act-${id}`).click()
       await expect(t(bench, 'found').locator('li')).toHaveCount(i + 1)
     }
+    // what the picture shows is said only to who asks for it
+    await expect(t(bench, 'sight').getByRole('img')).toBeVisible()
+    const drawn = t(bench, 'found').getByText('look at the picture')
+    expect(await drawn.count()).toBeGreaterThan(0)
+    await t(bench, 'in-words').check()
+    await expect(drawn).toHaveCount(0)
     await t(bench, 'done').click()
     await expect(t(bench, 'verdict')).toHaveText('Right: it may go')
     await t(bench, 'once-more').click()
@@ -177,6 +183,35 @@ test('an address of no bike is refused in words; a test is ten bikes; a mechanic
     })
     .toContain('of 1 won')
   await context.close()
+})
+
+test('what if, tried on what is believed of a bike: told by rows, nothing written, and back at the bench', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('78')
+  await shop.seeL(number)
+  await bench.goto(`${SERVER()}/jobs/${number}/rear`)
+  await ready(bench)
+  const before = await storedEvents(shop, number)
+  await t(bench, 'else').click()
+  await t(bench, 'what-if').click()
+  await expect(t(bench, 'trying')).toContainText('of 6')
+  await expect(t(bench, 'trying')).toHaveCount(0, { timeout: 120_000 })
+  await expect(t(bench, 'what-ifs').locator('tbody tr')).toHaveCount(6)
+  await expect(t(bench, 'what-ifs')).toContainText('A new cable with one bend less')
+  expect(await axeFinds(bench)).toEqual([])
+  await t(bench, 'back').click()
+  await expect(bench.locator('section[aria-label="Next move"]')).toBeVisible()
+  expect(await storedEvents(shop, number)).toHaveLength(before.length)
+  for (const [query, words] of [
+    ['job=abc', 'Which job'],
+    ['', 'Which job'],
+    ['job=9999', 'no job'],
+  ]) {
+    await bench.goto(`${SERVER()}/practice/what-if?${query}`)
+    await expect(t(bench, 'trouble')).toContainText(words!)
+  }
 })
 
 /* The aim is 200 kB a page. The worker that holds the bike, 40 to 70 kB, is past it; what is not shown yet comes when asked for. They may not grow. */

@@ -46,6 +46,10 @@ const PARTS: Record<string, (job: string) => string[]> = {
     job,
     ...['rear', 'front', 'cables', 'brakes', 'hub', 'sheet'].map(b => `${job}/${b}`),
   ],
+  Practice: () => [
+    '/practice',
+    ...['rear', 'front', 'brake', 'hub'].map(b => `/practice/run?bench=${b}&level=one&bike=7`),
+  ],
   'its stages': job => ['said', 'sense', 'hanger', 'stops', 'cable', 'gap', 'prove'].map(s => `${job}/stage/${s}`),
 }
 

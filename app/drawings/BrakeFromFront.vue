@@ -52,7 +52,7 @@ const swing = computed(() => 26 * (1 - props.pose.lever))
         stroke-dasharray="10 3"
       />
       <path
-        :d="side < 0 ? `M${-thick} 12H-80V${150 - padY}` : `M${thick} 12H80V${150 - padY}`"
+        :d="side < 0 ? `M${-thick} 12H-78V${236 - padY}` : `M${thick} 12H78V${236 - padY}`"
         fill="none"
         stroke="var(--mat-mid)"
         stroke-width="14"

@@ -134,7 +134,7 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
   const { move, right: chance } = adviseFront(bike.setup, bench.log, {})
   const id = move.do === 'done' ? DONE : idOf(move)
   return {
-    bike: `${parts.rings.map((_, i) => ringName(parts, i)).join(' and ')}, ${parts.cage} cage`,
+    bike: `${upper(parts.rings.map((_, i) => ringName(parts, i)).join(' and '))}, ${parts.cage} cage`,
     says,
     caution:
       'A practice front. On a real one fingers stay clear of rings and chain, and L is set with the cable slack.',

@@ -1,11 +1,14 @@
 import { describe, expect, test } from 'vitest'
 import { BRAKE_CHECKS } from '../brake/checks'
 import { BRAKE_FAULTS } from '../brake/faults'
+import type { FrontSight as FrontEvent } from '../front/events'
+import type { FrontSeen } from '../front/moves'
+import { STRAIGHT } from '../front/response'
 import { wheelTurnsOf } from '../hub/ratio'
 import { brakeBike, brakeStand } from './brakeStand'
 import { brakePose, BRAKE_DRAWN, BRAKE_LOOK_S, padLooks, type BrakeSight } from './brakeSight'
 import { frontBike, frontStand } from './frontStand'
-import { frontPose, FRONT_SHIFT_S, type FrontSight } from './frontSight'
+import { frontPose, frontSight, FRONT_SHIFT_S, type FrontSight } from './frontSight'
 import { hubBike, hubStand } from './hubStand'
 import { CRANK_S, hubPose, type HubSight } from './hubSight'
 import { practiceFaultWords } from './faultWords'
@@ -84,19 +87,23 @@ describe('a brake as it is seen', () => {
 })
 
 describe('a front as it is seen', () => {
-  const front = frontBike(3, 'one')
-  const sight = (acts: string[]) => frontStand(front, 3, acts).sight as FrontSight
-  test('the cage goes out with the barrel and the chain lies where the shift left it', () => {
+  const { setup, hidden } = frontBike(3, 'one')
+  const well = { ...STRAIGHT, ...hidden, ...STRAIGHT }
+  const shift = (from: number, to: number, seen: FrontSeen) =>
+    ({ kind: 'frontShift', from, to, sprocket: 0, seen }) as const
+  const sight = (log: FrontEvent[], now = well): FrontSight => frontSight(setup, now, log)
+  test('the cage goes out with the lever and with the barrel; the chain lies where the shift left it', () => {
     const from = sight([])
     expect(from.ring).toEqual({ from: 0, to: 0 })
-    // on the big ring, held by the cable or its stop: out never comes in
-    const climbed = sight(['shift 0 1'])
-    const out = sight(['shift 0 1', 'turn barrel 8'])
-    expect(out.cageMm.to).toBeGreaterThanOrEqual(climbed.cageMm.to - 1e-9)
-    expect(climbed.cageMm.to).toBeGreaterThan(from.cageMm.to)
+    const climbed = sight([shift(0, 1, 'clean')])
+    expect(climbed.ring).toEqual({ from: 0, to: 1 })
+    expect(climbed.cageMm.from).toBe(from.cageMm.to)
+    expect(climbed.cageMm.to).toBeGreaterThan(from.cageMm.to + 3)
+    expect(sight([shift(0, 1, 'no-climb')]).ring).toEqual({ from: 0, to: 0 })
+    expect(sight([shift(0, 1, 'clean')], { ...well, slackMm: -2 }).cageMm.to).toBeLessThan(climbed.cageMm.to)
   })
   test('a chain that falls inboard hangs inside the small ring; one that climbs ends on the ring', () => {
-    const base = sight(['shift 0 1'])
+    const base = sight([shift(0, 1, 'clean')])
     const fell: FrontSight = { ...base, ring: { from: 1, to: null }, fell: 'inboard', rubs: null }
     const end = frontPose(fell, FRONT_SHIFT_S)
     expect(end.chainMm).toBeLessThan(fell.rings[0]!.chainMm - 3)
@@ -108,6 +115,10 @@ describe('a front as it is seen', () => {
       chainMm: climbed.rings[1]!.chainMm,
       fallen: 0,
     })
+    // the stand shows it so
+    const stood = frontStand(frontBike(3, 'one'), 3, ['shift 0 1'])
+    expect(stood.found.at(-1)!.drawn).toBe(true)
+    expect((stood.sight as FrontSight).ring.from).toBe(0)
     const rubs = { ...climbed, rubs: 'outer' as const }
     const trembles = Array.from({ length: 30 }, (_, i) => frontPose(rubs, 1 + i * 0.01).cageMm)
     expect(new Set(trembles.map(x => x.toFixed(3))).size).toBeGreaterThan(3)

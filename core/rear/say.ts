@@ -7,7 +7,7 @@ import { SENSE_CHECK } from '../procedure/senseCheck'
 import { TORQUE_WORDS } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
-import type { Part } from './benchEvents'
+
 import { sayClamp } from '../procedure/clampSchools'
 import type { RearEvent, RearOf } from './events'
 import { GAP_LOOK_WORDS } from './gapLook'

@@ -36,7 +36,11 @@ function help(step: 'tells' | 'move'): void {
   const a = stand.value?.advised
   helped.value = a ? (step === 'tells' ? a.why : a.words) : ''
 }
-const TITLES = { look: 'Look', turn: 'Turn or count', renew: 'Put right' } as const
+const titles = computed(() => ({
+  look: 'Look',
+  turn: run.value.asked.bench === 'hub' ? 'Turn the crank 5 times and count the wheel: wanted' : 'Turn',
+  renew: 'Put right',
+}))
 const groups = computed(() =>
   (['look', 'turn', 'renew'] as const)
     .map(group => ({ group, choices: stand.value?.choices.filter(c => c.group === group) ?? [] }))
@@ -57,7 +61,7 @@ useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => vo
       <p v-if="stand.says" class="-mt-2 mb-2" data-test="says">The customer says: “{{ stand.says }}”</p>
       <PracticeSight :sight="stand.sight" :said="seenLast" class="mb-4" />
       <section v-for="(g, i) in groups" :key="g.group" class="mb-4" :aria-labelledby="`group-${g.group}`">
-        <h2 :id="`group-${g.group}`" class="font-bold">{{ TITLES[g.group] }}</h2>
+        <h2 :id="`group-${g.group}`" class="font-bold">{{ titles[g.group] }}</h2>
         <div class="mt-1 grid gap-1.5" :class="g.group === 'turn' ? 'grid-cols-2 sm:grid-cols-4' : 'sm:grid-cols-2'">
           <button
             v-for="(c, n) in g.choices"

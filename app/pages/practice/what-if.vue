@@ -47,7 +47,12 @@ onMounted(async () => {
   }
   now.value = null
 })
-const best = computed(() => Math.min(...seen.value.map(s => s.is.touches)))
+/** Right at the end comes first, then the touches and parts it takes. */
+const best = computed(
+  () =>
+    [...seen.value].sort((a, b) => b.is.right - a.is.right || a.is.touches - b.is.touches || a.is.parts - b.is.parts)[0]
+      ?.what,
+)
 </script>
 
 <template>
@@ -66,24 +71,19 @@ const best = computed(() => Math.min(...seen.value.map(s => s.is.touches)))
           <thead>
             <tr class="small text-left">
               <th class="font-normal">what</th>
-              <th class="text-right font-normal">touches</th>
-              <th class="text-right font-normal">right at the end</th>
-              <th class="text-right font-normal">parts</th>
-              <th class="text-right font-normal">chains thrown</th>
+              <th class="pl-4 text-right font-normal">touches</th>
+              <th class="pl-4 text-right font-normal">right at the end</th>
+              <th class="pl-4 text-right font-normal">parts</th>
+              <th class="pl-4 text-right font-normal">chains thrown</th>
             </tr>
           </thead>
           <tbody>
-            <tr
-              v-for="s in seen"
-              :key="s.what"
-              class="border-t border-rule"
-              :class="{ 'font-bold': s.is.touches === best }"
-            >
+            <tr v-for="s in seen" :key="s.what" class="border-t border-rule" :class="{ 'font-bold': s.what === best }">
               <td class="py-2">{{ WHAT_IF_WORDS[s.what] }}</td>
-              <td class="figure text-right">{{ s.is.touches.toFixed(0) }}</td>
-              <td class="figure text-right">{{ Math.round(s.is.right * s.is.of) }} of {{ s.is.of }}</td>
-              <td class="figure text-right">{{ s.is.parts.toFixed(1) }}</td>
-              <td class="figure text-right">{{ s.is.thrown.toFixed(1) }}</td>
+              <td class="figure pl-4 text-right">{{ s.is.touches.toFixed(0) }}</td>
+              <td class="figure pl-4 text-right">{{ Math.round(s.is.right * s.is.of) }} of {{ s.is.of }}</td>
+              <td class="figure pl-4 text-right">{{ s.is.parts.toFixed(1) }}</td>
+              <td class="figure pl-4 text-right">{{ s.is.thrown.toFixed(1) }}</td>
             </tr>
           </tbody>
         </table>
