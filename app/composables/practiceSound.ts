@@ -37,23 +37,35 @@ export function usePracticeSound() {
     return node
   }
 
-  /** Starts the shift at once and the running chain in its wake, on the same clock: no gap between, however busy the page is. */
-  function play({ shift, running }: { shift: Stereo | null; running: Stereo }): void {
+  /** When the chain runs on, by the sound's own clock. */
+  let runsOnAt = 0
+  /** Starts the shift at once; what ran before is still. */
+  function begin(shift: Stereo | null): void {
     const on = ready()
     if (!on) return
     const at = on.context.currentTime + 0.01
     on.loud.gain.setValueAtTime(volume.value, on.context.currentTime)
-    stop(at)
-    playing = []
+    runsOnAt = at
     if (shift) {
+      stop(at)
+      playing = []
       const node = source(shift, false, on)
       node.start(at)
       playing.push(node)
+      runsOnAt += shift.left.length / shift.rate
     }
-    const node = source(running, true, on)
-    node.start(at + (shift ? shift.left.length / shift.rate : 0))
-    playing.push(node)
     performance.mark('practice-sound') // read by the tests
+  }
+  /** The chain runs on in the shift's wake, on the same clock: no gap between, however busy the page is. */
+  function runOn(running: Stereo): void {
+    const on = ready()
+    if (!on) return
+    const at = Math.max(on.context.currentTime + 0.01, runsOnAt)
+    for (const node of playing) if (node.loop) node.stop(at)
+    playing = playing.filter(node => !node.loop)
+    const node = source(running, true, on)
+    node.start(at)
+    playing.push(node)
   }
   function stop(at?: number): void {
     for (const node of playing) node.stop(at ?? 0)
@@ -63,5 +75,5 @@ export function usePracticeSound() {
     stop()
     void context?.close()
   })
-  return { volume, silent, play, stop: () => stop(), resume: () => void ready() }
+  return { volume, silent, begin, runOn, stop: () => stop(), resume: () => void ready() }
 }

@@ -24,13 +24,13 @@ const swing = computed(() => 26 * (1 - props.pose.lever))
 
 <template>
   <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
-    <text x="14" y="22" font-size="14" fill="var(--mat-soft)">lever and bar</text>
+    <text x="14" y="22" font-size="18" fill="var(--mat-soft)">lever and bar</text>
     <rect x="20" y="70" width="170" height="22" rx="11" fill="var(--mat-mid)" />
     <circle cx="44" cy="104" r="9" fill="var(--bone)" />
     <g :transform="`translate(44 104) rotate(${swing})`">
       <path d="M0 -7H118Q134 -7 134 3Q134 11 122 11H0Z" fill="var(--mat-ink)" />
     </g>
-    <text :x="MIDDLE" y="22" font-size="14" fill="var(--mat-soft)" text-anchor="middle">
+    <text :x="MIDDLE" y="22" font-size="18" fill="var(--mat-soft)" text-anchor="middle">
       {{ disc ? 'pads and rotor, from the front' : 'pads and rim, from the front' }}
     </text>
     <g :transform="`translate(${rimX} 0)`">
@@ -59,7 +59,7 @@ const swing = computed(() => 26 * (1 - props.pose.lever))
         stroke-linejoin="round"
       />
     </g>
-    <text :x="590" y="22" font-size="14" fill="var(--mat-soft)" text-anchor="middle">the wheel</text>
+    <text :x="590" y="22" font-size="18" fill="var(--mat-soft)" text-anchor="middle">the wheel</text>
     <g :transform="`translate(590 140) rotate(${pose.wheelTurns * 360})`">
       <circle r="86" fill="none" stroke="var(--bone)" stroke-width="9" />
       <path d="M0 -82V82M-82 0H82M-58 -58L58 58M-58 58L58 -58" stroke="var(--mat-dim)" stroke-width="2" />

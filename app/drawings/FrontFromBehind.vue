@@ -35,11 +35,9 @@ const plate = (side: -1 | 1) => x(props.cageMm + (side * props.cageWidthMm) / 2)
 
 <template>
   <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
-    <text x="14" y="22" font-size="14" fill="var(--mat-ink)">frame</text>
-    <text :x="CENTRE" y="22" font-size="14" fill="var(--mat-soft)" text-anchor="middle">
-      from behind, true across; height ×4
-    </text>
-    <text x="455" y="22" font-size="14" fill="var(--mat-ink)" text-anchor="end">crank</text>
+    <text x="14" y="22" font-size="18" fill="var(--mat-ink)">frame</text>
+    <text :x="CENTRE" y="22" font-size="18" fill="var(--mat-soft)" text-anchor="middle">true across; height ×4</text>
+    <text x="455" y="22" font-size="18" fill="var(--mat-ink)" text-anchor="end">crank</text>
     <g v-for="r in rings" :key="r.teeth">
       <rect
         :x="x(r.chainMm) - 9"
@@ -49,7 +47,7 @@ const plate = (side: -1 | 1) => x(props.cageMm + (side * props.cageWidthMm) / 2)
         rx="3"
         fill="var(--bone)"
       />
-      <text :x="x(r.chainMm)" :y="FOOT + 20" font-size="16" text-anchor="middle" fill="var(--mat-ink)" class="figure">
+      <text :x="x(r.chainMm)" :y="FOOT + 20" font-size="20" text-anchor="middle" fill="var(--mat-ink)" class="figure">
         {{ r.teeth }}
       </text>
     </g>
@@ -69,9 +67,9 @@ const plate = (side: -1 | 1) => x(props.cageMm + (side * props.cageWidthMm) / 2)
     </g>
     <path :d="`M${plate(-1)} 46H${plate(1)}`" stroke="var(--mat-ink)" stroke-width="5" />
     <path d="M470 34V286" stroke="var(--mat-line)" />
-    <text x="580" y="22" font-size="14" fill="var(--mat-soft)" text-anchor="middle">from above</text>
+    <text x="580" y="22" font-size="18" fill="var(--mat-soft)" text-anchor="middle">from above</text>
     <path d="M490 190H672" stroke="var(--bone)" stroke-width="12" />
-    <text x="580" y="222" font-size="14" fill="var(--mat-soft)" text-anchor="middle">big ring</text>
+    <text x="580" y="222" font-size="18" fill="var(--mat-soft)" text-anchor="middle">big ring</text>
     <g :transform="`translate(580 138) rotate(${-angleDeg})`">
       <path d="M-84 -26H70Q84 -26 90 -18M-84 26H70Q84 26 90 18" fill="none" stroke="var(--mat-ink)" stroke-width="6" />
     </g>

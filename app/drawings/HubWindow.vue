@@ -113,10 +113,19 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
       <path class="moves" :d="`M${at - AXLE + 120} ${MIDDLE - 40}v80`" :stroke="colour" stroke-width="5" />
       <path :d="`M120 ${MIDDLE}H${at - AXLE + 120}`" :stroke="colour" stroke-width="8" />
     </template>
-    <text :x="W - 18" y="70" font-size="34" fill="var(--mat-ink)" text-anchor="end" class="figure" font-weight="600">
-      {{ mm === null || unjudged ? '?' : mm.toFixed(1).replace('-', '−') }}
+    <text
+      v-if="!unjudged"
+      :x="W - 18"
+      y="70"
+      font-size="34"
+      fill="var(--mat-ink)"
+      text-anchor="end"
+      class="figure"
+      font-weight="600"
+    >
+      {{ mm === null ? '?' : mm.toFixed(1).replace('-', '−') }}
     </text>
-    <text :x="W - 18" y="92" font-size="13" fill="var(--mat-soft)" text-anchor="end">mm</text>
+    <text v-if="!unjudged" :x="W - 18" y="92" font-size="13" fill="var(--mat-soft)" text-anchor="end">mm</text>
     <text :x="W - 18" y="184" font-size="13" fill="var(--mat-clean)" text-anchor="end">
       wanted {{ wanted.from.toFixed(1) }} to {{ wanted.to.toFixed(1) }}
     </text>

@@ -5,7 +5,7 @@ import type { Beside } from '#core/practice/beside'
 import type { Help } from '#core/practice/helps'
 import type { PracticeBench } from '#core/practice/levels'
 import type { RearBike } from '#core/practice/rearBike'
-import { rearShown, rearSounds, soundWords } from '#core/practice/rearShown'
+import { rearRunningSound, rearShiftSound, rearShown, soundWords } from '#core/practice/rearShown'
 import type { RearAct } from '#core/practice/rearStand'
 import type { PracticeResult } from '#core/practice/results'
 import type { Stand } from '#core/practice/stand'
@@ -30,7 +30,9 @@ async function otherOf(asked: PracticeAsked): Promise<(acts: readonly string[]) 
 // what a rear is not shown with comes when it is asked for: the advice, the rules of thumb, the other benches
 const api = {
   rear: (asked: PracticeAsked, acts: readonly RearAct[]) => rearShown(rearOf(asked), seedOf(asked), acts),
-  sounds: (asked: PracticeAsked, acts: readonly RearAct[]) => rearSounds(rearOf(asked), seedOf(asked), acts),
+  shiftSound: (asked: PracticeAsked, acts: readonly RearAct[]) => rearShiftSound(rearOf(asked), seedOf(asked), acts),
+  runningSound: (asked: PracticeAsked, acts: readonly RearAct[]) =>
+    rearRunningSound(rearOf(asked), seedOf(asked), acts),
   soundWords: (asked: PracticeAsked, acts: readonly RearAct[]) => soundWords(rearOf(asked), seedOf(asked), acts),
   help: async (asked: PracticeAsked, acts: readonly RearAct[], step: Help): Promise<string> =>
     (await import('#core/practice/rearHelp')).rearHelp(rearOf(asked), seedOf(asked), acts, step),

@@ -104,7 +104,7 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
       ...parts.ratios.map((_, i): Choice => ({
         id: COUNT + (i + 1),
         group: 'turn',
-        words: `Gear ${i + 1}: ${wheelTurnsOf(parts, i + 1, CRANK_TURNS).toFixed(1)} turns`,
+        words: `Gear ${i + 1}: ${wheelTurnsOf(parts, i + 1, CRANK_TURNS).toFixed(1)}`,
       })),
       ...cures.map((f): Choice => ({ id: CURE + f, group: 'renew', words: upper(hubFaultWords(f) ?? f) })),
     ],

@@ -15,7 +15,7 @@ import { LEVELS, PRACTICE_BENCHES } from './levels'
 import { practiseNext } from './next'
 import { rearBike } from './rearBike'
 import { rearHelp } from './rearHelp'
-import { rearShown, rearSounds, SOUND_WORDS, soundWords } from './rearShown'
+import { rearRunningSound, rearShiftSound, rearShown, SOUND_WORDS, soundWords } from './rearShown'
 import { asSaid, rearStand, whyNot, type RearAct } from './rearStand'
 import { earOf, faultsMet, type PracticeResult } from './results'
 import { faultsOf, standFor } from './run'
@@ -114,10 +114,11 @@ describe('at the stand', () => {
     expect(rearTruth(bike).find(t => t.what === 'Hanger')!.figure).toBe('straight')
   })
   test('a shift is heard: a sound of its own and one that runs on; in words too', () => {
-    const { shift: made, running } = rearSounds(bike, 1, [shift(1)])
+    const made = rearShiftSound(bike, 1, [shift(1)])
+    const running = rearRunningSound(bike, 1, [shift(1)])
     expect(made!.left.length).toBeGreaterThan(0.4 * made!.rate)
     expect(running.left.length).toBeGreaterThan(2 * running.rate)
-    expect(rearSounds(bike, 1, [shift(1), { do: 'sight', at: 'L' }]).shift).toBeNull()
+    expect(rearShiftSound(bike, 1, [shift(1), { do: 'sight', at: 'L' }])).toBeNull()
     expect(Object.values(SOUND_WORDS)).toContain(soundWords(bike, 1, [shift(1)]))
     expect(soundWords(bike, 1, [])).toBeNull()
   })

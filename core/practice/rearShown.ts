@@ -99,32 +99,35 @@ function foundOf(event: RearStand['log'][number]): string | null {
 const CADENCE_RPM = 65
 const RING_TEETH = 42
 
-/** The sound of the last act, if it was a shift, and of the chain as it runs on. */
-export function rearSounds(
-  bike: RearBike,
-  seed: number,
-  acts: readonly RearAct[],
-): { shift: Stereo | null; running: Stereo } {
+/** How the chain turns where it now lies, and what each made sound is told apart by. */
+function turningOf(bike: RearBike, seed: number, acts: readonly RearAct[]) {
   const stand = rearStand(bike, seed, acts)
-  const { g, hidden, trace } = stand
-  const at = trace.chain
+  const at = stand.trace.chain
   const turning = { cadenceRpm: CADENCE_RPM, ringTeeth: RING_TEETH, sprocketTeeth: bike.setup.teeth[at]! }
+  return { stand, at, turning, noise: seed * 131 + acts.length }
+}
+
+/** The sound of the last act, if it was a shift. Made apart from how the chain runs on: it is to be heard at once. */
+export function rearShiftSound(bike: RearBike, seed: number, acts: readonly RearAct[]): Stereo | null {
+  const { stand, turning, noise } = turningOf(bike, seed, acts)
   const last = acts.length ? stand.shown.get(acts.length - 1) : undefined
-  const noise = seed * 131 + acts.length
-  return {
-    shift: last?.kind === 'shift' ? shiftSound(last.heard, { ...turning, inward: trace.lastInward }, noise) : null,
-    running: runningSound(
-      {
-        ...turning,
-        z: (stand.pulleyMm - g.placeMm[at]!) / g.pitchMm[at]! - hidden.asymmetryPitch,
-        sharpness: hidden.sharpness,
-        end: at === 0 ? 'smallest' : at === g.n - 1 ? 'largest' : null,
-        worn: hidden.worn.has(at),
-        gapMm: null,
-      },
-      noise,
-    ),
+  if (last?.kind !== 'shift') return null
+  return shiftSound(last.heard, { ...turning, inward: stand.trace.lastInward }, noise)
+}
+
+/** The sound of the chain as it runs on. */
+export function rearRunningSound(bike: RearBike, seed: number, acts: readonly RearAct[]): Stereo {
+  const { stand, at, turning, noise } = turningOf(bike, seed, acts)
+  const { g, hidden } = stand
+  const running = {
+    ...turning,
+    z: (stand.pulleyMm - g.placeMm[at]!) / g.pitchMm[at]! - hidden.asymmetryPitch,
+    sharpness: hidden.sharpness,
+    end: at === 0 ? ('smallest' as const) : at === g.n - 1 ? ('largest' as const) : null,
+    worn: hidden.worn.has(at),
+    gapMm: null,
   }
+  return runningSound(running, noise)
 }
 
 /** What it sounds like, in words for who cannot hear it: of the sound, not of its cause. */

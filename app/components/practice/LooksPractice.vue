@@ -38,7 +38,7 @@ function help(step: 'tells' | 'move'): void {
 }
 const titles = computed(() => ({
   look: 'Look',
-  turn: run.value.asked.bench === 'hub' ? 'Turn the crank 5 times and count the wheel: wanted' : 'Turn',
+  turn: run.value.asked.bench === 'hub' ? 'Turn the crank 5 times and count the wheel; wanted:' : 'Turn',
   renew: 'Put right',
 }))
 const groups = computed(() =>

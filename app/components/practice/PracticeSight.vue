@@ -56,7 +56,7 @@ watch(() => props.sight, begin, { immediate: true })
       :label="`Gear ${sight.count.gear}: the crank is turned ${sight.count.crankTurns} times. ${said}`"
     />
     <LazyHubWindow v-else :way="sight.way" :mm="sight.readMm" :wanted="sight.wanted" :words="sight.adjuster" unjudged />
-    <figcaption v-if="lasts" class="absolute right-3 bottom-3">
+    <figcaption v-if="lasts" class="mt-1 flex justify-end sm:absolute sm:right-3 sm:bottom-3">
       <button type="button" class="also min-h-11!" data-test="look-again" @click="begin">Look again</button>
     </figcaption>
   </figure>

@@ -30,18 +30,22 @@ const STEPS = [-1 / 2, -1 / 8, 1 / 8, 1 / 2] as const
 const plainActs = () => plain(run.value.acts) as RearAct[]
 const asked = () => plain(run.value.asked)
 
-/** Looks at the stand as it now is; a shift is heard at once. */
-async function look(heard: boolean): Promise<void> {
+/** Plays the last act and how the chain runs on: the one at once, the other while that is heard. */
+async function hear(acts: RearAct[]): Promise<void> {
   const worker = practiceWorker()
-  const acts = plainActs()
-  const [seen, sounds, said] = await Promise.all([
-    worker.rear(asked(), acts),
-    heard ? worker.sounds(asked(), acts) : null,
-    worker.soundWords(asked(), acts),
-  ])
+  const [shift, running] = [worker.shiftSound(asked(), acts), worker.runningSound(asked(), acts)]
+  sound.begin(await shift)
+  const runs = await running
+  if (!shown.value?.over) sound.runOn(runs)
+}
+/** Looks at the stand as it now is; a shift is heard at once. */
+async function look(heard: boolean, acts = plainActs()): Promise<void> {
+  const worker = practiceWorker()
+  const hears = heard ? hear(acts) : null
+  const [seen, said] = await Promise.all([worker.rear(asked(), acts), worker.soundWords(asked(), acts)])
   shown.value = seen
   words.value = said ?? ''
-  if (sounds) sound.play(sounds)
+  await hears
   if (seen.over) {
     sound.stop()
     emit('over', seen)
@@ -67,12 +71,12 @@ async function act(what: RearAct): Promise<void> {
   if (refused.value) return
   busy.value = true
   helped.value = null
-  run.value = { ...run.value, acts: [...run.value.acts, what] as PracticeRun['acts'] }
-  // the run is the page's: here it is new once that has drawn
-  await nextTick()
+  // asked before the page draws anew: the sound does not wait for it
+  const acts = [...plainActs(), what]
+  run.value = { ...run.value, acts: acts as PracticeRun['acts'] }
   try {
     // once it runs, what a turn does is heard as it is made
-    await look(what.do === 'shift' || (what.do === 'turn' && heardOnce.value))
+    await look(what.do === 'shift' || (what.do === 'turn' && heardOnce.value), acts)
   } finally {
     busy.value = false
   }
@@ -91,7 +95,7 @@ async function help(step: Help): Promise<void> {
   helped.value = { step, words: '…' }
   helped.value = { step, words: await practiceWorker().help(asked(), plainActs(), step) }
 }
-const again = async () => sound.play(await practiceWorker().sounds(asked(), plainActs()))
+const again = () => hear(plainActs())
 /** A turn out is + at the barrel, in at a stop. */
 const sayStep = (t: number) =>
   `${screw.value === 'barrel' ? (t > 0 ? 'out' : 'in') : t > 0 ? 'in' : 'out'} ${sayTurns(Math.abs(t))}`
