@@ -2,7 +2,10 @@ import { playBrake, playBrakeByOrder, type BrakeBench, type BrakePlayed } from '
 import { BRAKE_KINDS } from '#core/brake/kinds'
 import { percent, sum } from './figures'
 
-/** Brakes unlike the diagnosis: right cause first, solved, looks and needless cures, against the written order played straight. */
+/**
+ * Brakes unlike the diagnosis: right cause first, solved, looks and needless cures, against the written order played
+ * straight.
+ */
 export function reportBrakes(brakes: number, first: number, bench: BrakeBench): void {
   const seeds = Array.from({ length: brakes }, (_, i) => first + i)
   const line = (strategy: string, kind: string, all: readonly BrakePlayed[]) => {

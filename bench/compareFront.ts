@@ -2,7 +2,10 @@ import { FRONT_AS_MODELLED, FRONT_UNLIKE, type FrontPhysics } from '#core/bench/
 import { FRONT_STRATEGIES, playFront, type FrontPlayed, type FrontStrategy } from '#core/bench/frontPlay'
 import { byTenths, percent, quantile, sum } from './figures'
 
-/** The front's benches: the model's; tolerances 15 % tighter; one report in ten wrong; and two that answer by figures of their own. */
+/**
+ * The front's benches: the model's; tolerances 15 % tighter; one report in ten wrong; and two that answer by figures of
+ * their own.
+ */
 export const FRONT_BENCHES: Record<string, FrontPhysics> = {
   front: FRONT_AS_MODELLED,
   'front-tolerances': FRONT_UNLIKE.tolerances,

@@ -18,7 +18,10 @@ import { takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { personByName } from '../server/db/people'
 
-/** Pages in a real browser: sums in their workers and frames while things move. npm run bench:page [match|rear|cables|taps], after a build. */
+/**
+ * Pages in a real browser: sums in their workers and frames while things move. npm run bench:page
+ * [match|rear|cables|taps], after a build.
+ */
 const only = process.argv[2]
 const wanted = (what: string) => only === undefined || only === what
 const EVENTS = 60

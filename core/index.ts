@@ -1,5 +1,6 @@
 /**
- * What core offers to tests and callers outside: the contract. Inside the project import the module that holds the rule.
+ * What core offers to tests and callers outside: the contract. Inside the project import the module that holds the
+ * rule.
  */
 export { advise, consider, type AdviseOptions } from './advice/advise'
 export type { Advice, AdviceOptions, AdviceOrder, Move } from './advice/contract'

@@ -158,7 +158,10 @@ test('sixty open jobs: the Floor is usable within a second, and within two and a
   expect(full).toBeLessThan(10_000)
 })
 
-/* The target is 200 kB for any bench. Front, cables and hub pass it while they ask for what nobody has said yet, in a form; they may not grow. */
+/*
+ * The target is 200 kB for any bench. Front, cables and hub pass it while they ask for what nobody has said yet, in a
+ * form; they may not grow.
+ */
 const HEAVIER = { front: 218, cables: 219, hub: 215 } as Record<string, number>
 
 test('the page of no bench weighs more JavaScript than it may', async ({ bench, shop }) => {

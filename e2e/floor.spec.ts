@@ -2,7 +2,9 @@ import type { Page } from '@playwright/test'
 import { inShop } from '../server/db/connect'
 import { expect, press, ready, sender, SERVER, test, type TestShop } from './shop'
 
-/* The Floor with few bikes and with many: rails by promise, what is waited for, found again, collected and taken back. */
+/*
+ * The Floor with few bikes and with many: rails by promise, what is waited for, found again, collected and taken back.
+ */
 
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 /** So many bikes on the rail, promised an hour apart from three hours ago on. */

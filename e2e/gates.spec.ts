@@ -16,7 +16,10 @@ import {
   type TestShop,
 } from './shop'
 
-/* A bike leaves only when it may: by page, by request, by two at once, after undo, offline, reopened, from a later version. */
+/*
+ * A bike leaves only when it may: by page, by request, by two at once, after undo, offline, reopened, from a later
+ * version.
+ */
 
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 const sheetPage = (page: Page, number: number) => page.goto(`${SERVER()}/jobs/${number}/sheet`)

@@ -182,7 +182,8 @@ test('a hub that slips, a loose lock nut, a failed proof: the bike stays by ever
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'stays')).toContainText('hub slips')
   await expect(t(bench, 'hand-back')).toBeDisabled()
-  // the nut comes before the proof, by page and by request; a proof does not talk a slip away, the gear counted right does
+  // the nut comes before the proof, by page and by request; a proof does not talk a slip away, the gear counted right
+  // does
   await openHub(bench, number)
   await t(bench, 'hub-holds').click()
   await expect(t(bench, 'refused')).toContainText('The lock nut comes first')

@@ -1,7 +1,10 @@
 import { expect, handBack, openBench, ready, sender, SERVER, storedEvents, test } from './shop'
 import type { Page } from '@playwright/test'
 
-/* A job is one place: every bench in one frame, one touch apart; what was written of it put right; ways it ends otherwise. */
+/*
+ * A job is one place: every bench in one frame, one touch apart; what was written of it put right; ways it ends
+ * otherwise.
+ */
 
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 const KEPT = ['front-brake', 'front', 'rear', 'cables', 'rear-brake', 'sheet']

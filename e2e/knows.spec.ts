@@ -5,7 +5,9 @@ import { expect, otherDevice, ready, saved, SERVER, settled, storedEvents, still
 import { BRAKES_HOLD } from '../server/db/testShop'
 import type { Page } from '@playwright/test'
 
-/* What one bike taught the shop reaches the next: lengths offered, a recall told and answered, a setup read elsewhere. */
+/*
+ * What one bike taught the shop reaches the next: lengths offered, a recall told and answered, a setup read elsewhere.
+ */
 
 const t = (page: Page, name: string) => page.locator(`[data-test=${name}]`)
 const own = (event: object, by: string) => ({

@@ -9,7 +9,9 @@ import { axeFinds } from './axe'
 import { expect, otherDevice, press, ready, SERVER, storedEvents, test } from './shop'
 import { scriptsOf } from './weight'
 
-/* Practice: a rear, a front, a brake and a hub, by keyboard and by thumb, won by a good player and lost by a bad one. */
+/*
+ * Practice: a rear, a front, a brake and a hub, by keyboard and by thumb, won by a good player and lost by a bad one.
+ */
 
 const t = (page: Page, id: string) => page.locator(`[data-test="${id}"]`)
 const open = async (page: Page, query: string) => {
@@ -214,7 +216,10 @@ test('what if, tried on what is believed of a bike: told by rows, nothing writte
   }
 })
 
-/* The aim is 200 kB a page. The worker that holds the bike, 40 to 70 kB, is past it; what is not shown yet comes when asked for. They may not grow. */
+/*
+ * The aim is 200 kB a page. The worker that holds the bike, 40 to 70 kB, is past it; what is not shown yet comes when
+ * asked for. They may not grow.
+ */
 const HEAVIEST = {
   '/practice': 200,
   '/practice/run?bench=rear&level=one&bike=7': 242,

@@ -9,7 +9,10 @@ import config from '../playwright.config'
 export const HOST = 'ocho-shop.lan'
 const launch = config.use!.launchOptions!
 
-/** A tablet of its own: with a memory, a list of authorities it trusts, and a network that knows the shop's machine by name. */
+/**
+ * A tablet of its own: with a memory, a list of authorities it trusts, and a network that knows the shop's machine by
+ * name.
+ */
 export async function newTablet(names: Record<string, string> = { [HOST]: '127.0.0.1' }) {
   const home = mkdtempSync(join(tmpdir(), 'ocho-tablet-'))
   const trusted = join(home, '.pki', 'nssdb')

@@ -36,7 +36,8 @@ async function oneAddress(ports: readonly number[]): Promise<{ url: string; end(
   }
 }
 
-// straight, hints go the same way: that one server hears another without a pooler is tried below and in ops/line.test.ts
+// straight, hints go the same way: that one server hears another without a pooler is tried below and in
+// ops/line.test.ts
 for (const through of ['a pooler'] as const)
   test(`two tablets on one job, each on a server of its own (${through}), see each other's taps; a killed server's tablets go on at the other`, async ({
     browser,

@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test'
 
-/** JavaScript that a page waits for, kB as sent by brotli, by file; workers included, what is fetched ahead while idle left out. */
+/**
+ * JavaScript that a page waits for, kB as sent by brotli, by file; workers included, what is fetched ahead while idle
+ * left out.
+ */
 export async function scriptsOf(bench: Page, url: string): Promise<{ kb: number; files: number }> {
   const context = await bench
     .context()

@@ -18,7 +18,10 @@ beforeAll(async () => {
 })
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-/** What a TLS client that trusts the authority alone says to a server; by Node's own OpenSSL, which knows nothing of our code. */
+/**
+ * What a TLS client that trusts the authority alone says to a server; by Node's own OpenSSL, which knows nothing of our
+ * code.
+ */
 async function shake(cert: string, key: string, servername: string, ca = authority.pem): Promise<string> {
   const server: Server = createServer({ cert, key }, socket => socket.end())
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))

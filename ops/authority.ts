@@ -30,8 +30,10 @@ const BACKDATED_DAYS = 3
 const AUTHORITY_YEARS = 20
 
 /**
- * Names the shop's authority can never go beyond, as a constraint inside its own certificate (RFC 5280, 4.2.1.10): names of
- * home networks (RFC 6762, 8375 and common practice) and addresses that no stranger's site can have (RFC 1918, 3927, 4193, 6598).
+ * Names the shop's authority can never go beyond, as a constraint inside its own certificate (RFC 5280, 4.2.1.10):
+ * names of
+ * home networks (RFC 6762, 8375 and common practice) and addresses that no stranger's site can have (RFC 1918, 3927,
+ * 4193, 6598).
  * So whoever steals its key cannot speak for a bank on the shop's tablets.
  */
 const NAMES_OF_HOME = ['local', 'lan', 'home.arpa', 'internal', 'localhost']
@@ -61,7 +63,10 @@ const files = (folder: string) => {
   }
 }
 
-/** The shop's own authority: made at first use, its key readable by this user alone. @throws ClusterTrouble when its files are spoilt */
+/**
+ * The shop's own authority: made at first use, its key readable by this user alone. @throws ClusterTrouble when its
+ * files are spoilt
+ */
 export async function authorityOf(folder: string, hostName: string, extra: readonly string[]): Promise<Authority> {
   const at = files(folder)
   mkdirSync(at.tls, { recursive: true, mode: 0o700 })
@@ -118,7 +123,8 @@ async function makeAuthority(folder: string, hostName: string, extra: readonly s
 }
 
 /**
- * The server's certificate for these names, the kept one as long as it speaks for all of them and long enough; else a new one.
+ * The server's certificate for these names, the kept one as long as it speaks for all of them and long enough; else a
+ * new one.
  * @returns it, whether it is new, and the names that the authority may not speak for
  */
 export async function leafOf(
@@ -198,7 +204,9 @@ const family = (address: string): 'ipv4' | 'ipv6' => (isIPv6(address) ? 'ipv6' :
 const ofHome = new BlockList()
 for (const [net, bits] of ADDRESSES_OF_HOME) ofHome.addSubnet(net, bits, family(net))
 
-/** Six of 2,048 words for the first 66 bits of a fingerprint: short enough to read aloud, too many to be met by chance. */
+/**
+ * Six of 2,048 words for the first 66 bits of a fingerprint: short enough to read aloud, too many to be met by chance.
+ */
 function wordsOf(print: Buffer): string[] {
   const bits = [...print].map(b => b.toString(2).padStart(8, '0')).join('')
   return Array.from({ length: 6 }, (_, i) => wordlist[parseInt(bits.slice(i * 11, i * 11 + 11), 2)])

@@ -17,7 +17,10 @@ import type { Addresses } from './cluster'
 import { encipher } from './cipher'
 import { ClusterTrouble, postgresPrograms, programAddress } from './postgres'
 
-/** The passphrase of backups, from the file that OCHO_BACKUP_PASSPHRASE_FILE names: never from an argument. @throws ClusterTrouble */
+/**
+ * The passphrase of backups, from the file that OCHO_BACKUP_PASSPHRASE_FILE names: never from an argument. @throws
+ * ClusterTrouble
+ */
 export function backupPassphrase(env: NodeJS.ProcessEnv = process.env): string | null {
   const file = env.OCHO_BACKUP_PASSPHRASE_FILE
   if (!file) return null
@@ -29,7 +32,8 @@ export function backupPassphrase(env: NodeJS.ProcessEnv = process.env): string |
 }
 
 /**
- * Writes everything to a file only its owner may read, while the shop works on. Whole or not at all: it is written aside,
+ * Writes everything to a file only its owner may read, while the shop works on. Whole or not at all: it is written
+ * aside,
  * forced to the disk and renamed.
  * @returns its size in bytes
  * @throws ClusterTrouble

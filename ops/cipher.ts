@@ -5,7 +5,8 @@ import { pipeline } from 'node:stream/promises'
 import { ClusterTrouble } from './postgres'
 
 /*
- * A backup under a passphrase: AES-256 in Galois/counter mode (NIST SP 800-38D), its key by scrypt (RFC 7914). The file is
+ * A backup under a passphrase: AES-256 in Galois/counter mode (NIST SP 800-38D), its key by scrypt (RFC 7914). The file
+ * is
  * these eight letters, the key's salt, the starting value, what was enciphered, and the tag that proves it whole.
  */
 const LETTERS = Buffer.from('OCHOENC1')
@@ -52,7 +53,9 @@ function headOf(file: string): { head: Buffer; size: number } {
 
 export const isEnciphered = (file: string): boolean => headOf(file).head.subarray(0, LETTERS.length).equals(LETTERS)
 
-/** Writes the plain content of an enciphered file. Nothing of it may be used before this returns. @throws ClusterTrouble */
+/**
+ * Writes the plain content of an enciphered file. Nothing of it may be used before this returns. @throws ClusterTrouble
+ */
 export async function decipher(file: string, plain: string, passphrase: string): Promise<void> {
   const { head, size } = headOf(file)
   if (size < HEAD + TAG) throw new ClusterTrouble(`${file} is not whole: take another backup`)

@@ -17,7 +17,9 @@ import { makeSecrets, ownProcess, portFor, readSecrets, type Secrets } from './f
 import { ClusterTrouble, postgresPrograms, runProgram, serverUser, urlOf, type User } from './postgres'
 
 type Role = 'owner' | 'app' | 'backup'
-/** Where a cluster is reached: by its owner, by the application, and by backups; `of` leads to another database of it. */
+/**
+ * Where a cluster is reached: by its owner, by the application, and by backups; `of` leads to another database of it.
+ */
 export type Addresses = {
   port: number
   ownerUrl: string
@@ -48,7 +50,10 @@ export function addressesOf(port: number, secrets: Secrets): Addresses {
   return { port, of, ownerUrl: of(DATABASE), appUrl: of(DATABASE, 'app'), backupUrl: of(DATABASE, 'backup') }
 }
 
-/** Makes the cluster when there is none, starts it when it does not run, and waits until it answers. @throws ClusterTrouble */
+/**
+ * Makes the cluster when there is none, starts it when it does not run, and waits until it answers. @throws
+ * ClusterTrouble
+ */
 export async function startCluster(folder: string, say: (line: string) => void): Promise<Cluster> {
   const user = serverUser()
   mkdirSync(folder, { recursive: true })
@@ -92,7 +97,10 @@ export async function startCluster(folder: string, say: (line: string) => void):
   }
 }
 
-/** In a folder aside, renamed when it is whole. The password is set through a pipe: none is ever in a file or an argument. */
+/**
+ * In a folder aside, renamed when it is whole. The password is set through a pipe: none is ever in a file or an
+ * argument.
+ */
 function makeCluster(folder: string, data: string, user: User, password: string): void {
   const making = mkdtempSync(join(folder, 'cluster.making-'))
   const first = join(making, 'first')
@@ -207,8 +215,10 @@ export async function answers(url: string): Promise<boolean> {
 }
 
 /**
- * The application's role owns nothing, cannot pass by row-level security and cannot hold others up for long; the role of
- * backups reads everything and changes nothing. Their passwords are those beside the cluster; where a database runs elsewhere,
+ * The application's role owns nothing, cannot pass by row-level security and cannot hold others up for long; the role
+ * of
+ * backups reads everything and changes nothing. Their passwords are those beside the cluster; where a database runs
+ * elsewhere,
  * its keeper makes the backups, and there is no role for them.
  */
 export async function prepareRoles(

@@ -18,7 +18,8 @@ type Steps = {
 }
 
 /**
- * Makes the database, or brings the one that is there to this version. A new one is made aside and renamed when it is whole,
+ * Makes the database, or brings the one that is there to this version. A new one is made aside and renamed when it is
+ * whole,
  * so that a kill at any moment leaves either none or all of it; migrations are one transaction.
  * @returns the migrations that were run on a database that was there
  */
@@ -52,7 +53,8 @@ export async function bringUpToDate(ownerUrl: string): Promise<string[]> {
   return withOwner(ownerUrl, async owner => {
     const done = await migrate(owner)
     await settleOwners(owner)
-    // visits from before their records were kept so leave theirs now, shop by shop: a kill in between goes on at the next start
+    // visits from before their records were kept so leave theirs now, shop by shop: a kill in between goes on at the
+    // next start
     const { rows } = await sql<{ shop: string }>`select shop from shop where records_stale`.execute(owner)
     for (const { shop } of rows)
       await inShop(owner, shop, async tx => {

@@ -8,9 +8,11 @@ import { startServer, type RunningServer } from './server'
 import { keepRunning } from './supervise'
 
 /**
- * Brings a database that runs elsewhere to this version: its roles, then its migrations, under a lock of the migrating package, so
+ * Brings a database that runs elsewhere to this version: its roles, then its migrations, under a lock of the migrating
+ * package, so
  * that several servers may do it at once.
- * @param appUrl the application's way in; its user must be `ocho_app`, which is made with that password where it is missing
+ * @param appUrl the application's way in; its user must be `ocho_app`, which is made with that password where it is
+ *   missing
  * @throws ClusterTrouble where the owner may not do what migrations need
  */
 export async function prepareElsewhere(ownerUrl: string, appUrl: string): Promise<string[]> {
@@ -38,7 +40,10 @@ export async function prepareElsewhere(ownerUrl: string, appUrl: string): Promis
   return bringUpToDate(ownerUrl)
 }
 
-/** A server of this code on a database that runs elsewhere: its backups and its being up are its keeper's. Ends with the process. */
+/**
+ * A server of this code on a database that runs elsewhere: its backups and its being up are its keeper's. Ends with the
+ * process.
+ */
 export async function runElsewhere(port: number, say: (line: string) => void): Promise<void> {
   const appUrl = process.env.OCHO_DATABASE_URL!
   const ownerUrl = process.env.OCHO_OWNER_URL

@@ -10,7 +10,8 @@ import { ClusterTrouble } from './postgres'
 export type Secrets = { owner: string; app: string; backup: string }
 
 /**
- * Takes a data folder for this process. The kernel holds the name and lets it go when its holder ends, however it ends: no
+ * Takes a data folder for this process. The kernel holds the name and lets it go when its holder ends, however it ends:
+ * no
  * file is left that could lie.
  * @returns null when another process has it; else how to let it go
  */
@@ -81,7 +82,10 @@ export function commandOf(pid: number): string[] | null {
   }
 }
 
-/** The process that a file names, when it is what we started; a file that lies is taken away, and nobody is ended for it. */
+/**
+ * The process that a file names, when it is what we started; a file that lies is taken away, and nobody is ended for
+ * it.
+ */
 export function ownProcess(file: string, isOurs: (command: readonly string[]) => boolean): number | null {
   if (!existsSync(file)) return null
   const pid = Number(readFileSync(file, 'utf8').split('\n')[0])

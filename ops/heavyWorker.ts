@@ -23,7 +23,10 @@ export async function buildHeavyWorker(nitro: {
   bringFonts(join(nitro.options.output.serverDir, 'node_modules'))
 }
 
-/** The letters of the papers, beside the server like its packages: found by name, they are not seen by what gathers those. */
+/**
+ * The letters of the papers, beside the server like its packages: found by name, they are not seen by what gathers
+ * those.
+ */
 function bringFonts(to: string): void {
   const modules = join(import.meta.dirname, '..', 'node_modules')
   const files = new Set(Object.values(fontFiles()).flatMap(f => Object.values(f) as string[]))

@@ -4,8 +4,10 @@ import type { Authority } from './authority'
 const CERTIFICATE = '/ocho-authority.crt'
 
 /**
- * The plain page a tablet reads before it trusts the shop's machine: the authority's certificate, its fingerprint and the three
- * steps. Nothing else is served here, no code is taken and nothing is set: whoever listens in or stands between learns what
+ * The plain page a tablet reads before it trusts the shop's machine: the authority's certificate, its fingerprint and
+ * the three
+ * steps. Nothing else is served here, no code is taken and nothing is set: whoever listens in or stands between learns
+ * what
  * is public anyway, and what they put in its place shows in the fingerprint.
  */
 export async function serveJoinPage(options: {

@@ -2,7 +2,8 @@ import type { Plugin } from 'vite'
 
 /**
  * Leaves out of the browser's Zod what no page asks: JSON Schema, which is written on the server (`ops/schema.ts`). Six
- * kilobytes of the bench page. Should a later Zod be written otherwise, nothing is left out, and the budget's test says so.
+ * kilobytes of the bench page. Should a later Zod be written otherwise, nothing is left out, and the budget's test says
+ * so.
  */
 export const leanZod = (): Plugin => ({
   name: 'lean-zod',
@@ -17,8 +18,10 @@ export const leanZod = (): Plugin => ({
 })
 
 /**
- * Leaves out of the browser what chapters say on a sheet and leave for the records: the server alone draws up sheets and keeps
- * records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
+ * Leaves out of the browser what chapters say on a sheet and leave for the records: the server alone draws up sheets
+ * and keeps
+ * records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole
+ * (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
  */
 export const leanChapters = (): Plugin => ({
   name: 'lean-chapters',

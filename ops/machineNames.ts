@@ -20,8 +20,10 @@ export const thisMachine = (): Machine => ({
 export const firstLabel = (host: string): string => host.toLowerCase().split('.')[0]
 
 /**
- * By which names and addresses tablets can reach a machine, the best first: names given to it, `NAME.local` where something
- * tells it to the network, its addresses, then the names a router may know. A name is better than an address: it stays when
+ * By which names and addresses tablets can reach a machine, the best first: names given to it, `NAME.local` where
+ * something
+ * tells it to the network, its addresses, then the names a router may know. A name is better than an address: it stays
+ * when
  * the router gives another address, and what a tablet keeps stays with it.
  */
 export function namesOf(machine: Machine, given: readonly string[]): string[] {

@@ -1,6 +1,8 @@
 import { defineConfig } from 'vitest/config'
 
-/** What the mutation tester runs over core: all its tests but the long simulations, which judge figures and not lines. */
+/**
+ * What the mutation tester runs over core: all its tests but the long simulations, which judge figures and not lines.
+ */
 export default defineConfig({
   test: {
     // a part that names its tests is judged by them alone: no mutant waits for tests that know nothing of it

@@ -26,7 +26,9 @@ export function serverUser(): User {
   return { uid: field('-u'), gid: field('-g') }
 }
 
-/** Runs one of the server's programs to its end. @throws ClusterTrouble with its last line, which never holds a password */
+/**
+ * Runs one of the server's programs to its end. @throws ClusterTrouble with its last line, which never holds a password
+ */
 export function runProgram(
   name: string,
   args: readonly string[],

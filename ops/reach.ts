@@ -41,7 +41,8 @@ const CLOSED: Said = { lan: false, names: [], name: null, fingerprint: null, wor
 
 /**
  * Keeps the shop's network as its owner wishes it: a second server of the same code on every address, over HTTPS with a
- * certificate of the shop's own authority, and the plain page that leads tablets to trust it. A certificate that runs out or
+ * certificate of the shop's own authority, and the plain page that leads tablets to trust it. A certificate that runs
+ * out or
  * an address that changed is renewed by itself. What cannot be had is said in the status, and never ends the launcher.
  */
 export function keepReach(options: ReachOptions): { stop(): Promise<void> } {
@@ -140,7 +141,9 @@ type Open = {
   close(): Promise<void>
 }
 
-/** Opens both: what tablets use, and the page by which they come to trust it. @throws Error with what stands in the way */
+/**
+ * Opens both: what tablets use, and the page by which they come to trust it. @throws Error with what stands in the way
+ */
 async function open(means: Means, options: ReachOptions, ports: { https: number; join: number }): Promise<Open> {
   const { names, authority, leaf } = means
   const host = hasIpv6() ? '::' : '0.0.0.0'

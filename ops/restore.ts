@@ -17,7 +17,8 @@ const BEFORE = 'ocho_before_'
 const KEPT_ASIDE = 2
 
 /**
- * Restores a backup into a database of its own, judges it, and gives it to `work`; then it is gone. Nothing that is in use
+ * Restores a backup into a database of its own, judges it, and gives it to `work`; then it is gone. Nothing that is in
+ * use
  * is touched.
  * @throws ClusterTrouble when the file is none of ours, not whole, of a later version, or under another passphrase
  */
@@ -85,7 +86,9 @@ async function holds(db: Parameters<Parameters<typeof withOwner>[1]>[0]): Promis
 
 export type RestoreAsk = { file: string; passphrase: string | null; demo: boolean; shop?: string }
 
-/** Puts a backup in the place of what is in use, which is kept aside. @throws ClusterTrouble: then nothing was changed */
+/**
+ * Puts a backup in the place of what is in use, which is kept aside. @throws ClusterTrouble: then nothing was changed
+ */
 export async function restore(cluster: Addresses, ask: RestoreAsk): Promise<Held> {
   return inScratch(cluster, ask.file, ask.passphrase, async (database, held) => {
     if (held.demoShops > 0 && !ask.demo)

@@ -17,7 +17,10 @@ export type RunningServer = {
 export const ROOT = join(import.meta.dirname, '..')
 export const ENTRY = join(ROOT, '.output', 'server', 'index.mjs')
 
-/** Starts the built server on loopback and waits until it answers. `port` 0 takes a free one; one that is taken is an error. */
+/**
+ * Starts the built server on loopback and waits until it answers. `port` 0 takes a free one; one that is taken is an
+ * error.
+ */
 export async function startServer(options: {
   appUrl: string
   port: number

@@ -5,7 +5,10 @@ import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { installService, serviceRuns, serviceState, uninstallService, unitText, type ServiceMachine } from './service'
 
-/* As far as it goes without a machine that systemd started: its own judge of units is real, its control is told to by name. */
+/*
+ * As far as it goes without a machine that systemd started: its own judge of units is real, its control is told to by
+ * name.
+ */
 
 let units: string
 beforeEach(() => {

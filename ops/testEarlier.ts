@@ -5,7 +5,10 @@ import type { Db } from '../server/db/connect'
 /** For tests: one id for each kind of row of a shop. */
 export type EarlierIds = Record<'shop' | 'person' | 'session' | 'customer' | 'bike' | 'job', string>
 
-/** A shop at work as the first version kept it, with so many entries of one job; every later version has these tables too. */
+/**
+ * A shop at work as the first version kept it, with so many entries of one job; every later version has these tables
+ * too.
+ */
 export async function fillEarlier(db: Db, entries: number): Promise<EarlierIds> {
   const [shop, person, session, customer, bike, job] = Array.from({ length: 6 }, () => randomUUID())
   const rows = [
@@ -29,7 +32,10 @@ export async function fillEarlier(db: Db, entries: number): Promise<EarlierIds> 
   return { shop, person, session, customer, bike, job } as EarlierIds
 }
 
-/* Past the appending function, whose shape changed: entries as a version kept them, each after the one before where they are chained. */
+/*
+ * Past the appending function, whose shape changed: entries as a version kept them, each after the one before where
+ * they are chained.
+ */
 const plain = (shop: string, job: string, person: string, entries: number): string => `
   insert into event (shop, id, job, seq, person, verified, v, at, based_on, body)
     select '${shop}', gen_random_uuid(), '${job}', n, '${person}', true, 1, now(), n - 1, '{"kind": "wheelOut", "wheel": "rear"}'

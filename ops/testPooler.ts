@@ -6,7 +6,9 @@ import { answers, until } from './cluster'
 import { freePort } from './ports'
 import { serverUser } from './postgres'
 
-/** Debian's pooler in transaction mode before a database, for tests: a connection is lent for one transaction at a time. */
+/**
+ * Debian's pooler in transaction mode before a database, for tests: a connection is lent for one transaction at a time.
+ */
 export async function throwawayPooler(appUrl: string, size = 8): Promise<{ appUrl: string; stop(): Promise<void> }> {
   const at = new URL(appUrl)
   const folder = mkdtempSync(join(tmpdir(), 'ocho-pooler-'))

@@ -31,7 +31,8 @@ type Upgrade = {
 }
 
 /**
- * Puts the code of an archive in the place of what runs: a backup first; the new code starts, migrates and answers at a port
+ * Puts the code of an archive in the place of what runs: a backup first; the new code starts, migrates and answers at a
+ * port
  * of its own before anybody is sent to it; what fails leaves code and data as they were.
  * @throws ClusterTrouble with why, and how all stands
  */
@@ -66,7 +67,10 @@ export async function upgrade(how: Upgrade): Promise<void> {
   }
 }
 
-/** Unpacks beside the installed folder, so that one rename exchanges them. @throws ClusterTrouble for what is no archive of Ocho's */
+/**
+ * Unpacks beside the installed folder, so that one rename exchanges them. @throws ClusterTrouble for what is no archive
+ * of Ocho's
+ */
 function unpack(archive: string, root: string): string {
   if (!existsSync(archive)) throw new ClusterTrouble(`there is no file ${archive}`)
   const no = (why: string) =>
@@ -134,7 +138,10 @@ const migrationsIn = (cluster: Addresses): Promise<string[]> =>
     return rows.map(r => r.name)
   })
 
-/** Starts code at a port nobody knows, waits until it would keep a tap, and stops it. @returns why it did not; null when it did */
+/**
+ * Starts code at a port nobody knows, waits until it would keep a tap, and stops it. @returns why it did not; null when
+ * it did
+ */
 async function rehearsed(root: string): Promise<string | null> {
   const port = await freePort()
   const child = spawn(join(root, 'ocho'), ['start'], {

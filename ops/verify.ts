@@ -7,7 +7,9 @@ export type Verified = { jobs: number; entries: number; broken: string[] }
 /** At most so many broken places are told one by one. */
 const MOST_TOLD = 50
 
-/** Reads every entry of every shop again: each must follow from the one before it in its job, and none may be missing. */
+/**
+ * Reads every entry of every shop again: each must follow from the one before it in its job, and none may be missing.
+ */
 export function verifyLedger(ownerUrl: string): Promise<Verified> {
   return withOwner(ownerUrl, async db => {
     const { rows: counted } = await sql<{ jobs: number; entries: number }>`

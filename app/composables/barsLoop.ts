@@ -18,7 +18,9 @@ const TURN_MS = 420
 /** Another length than the best one, tried by hand. */
 const GivenMm = within('Length, mm', 20, 2000).int('Length: whole mm')
 
-/** The loop at the bars, or across a rear pivot: measured with a tape, worked out beside the page, turned by a touch. */
+/**
+ * The loop at the bars, or across a rear pivot: measured with a tape, worked out beside the page, turned by a touch.
+ */
 export function useLoopBench(
   run: Ref<RunName>,
   side: Ref<Side | null>,
@@ -69,7 +71,10 @@ export function useLoopBench(
   const trouble = computed(
     () => measured.value.trouble || wanted.value.trouble || (answer.value.is === 'failed' ? answer.value.message : ''),
   )
-  /** What the figures say and a touch may take: never of a question that was changed meanwhile. The drawing keeps the last shape. */
+  /**
+   * What the figures say and a touch may take: never of a question that was changed meanwhile. The drawing keeps the
+   * last shape.
+   */
   const picture = computed(() => (!trouble.value && answer.value.is === 'ready' ? answer.value.value : null))
   const shapes = computed(() => (trouble.value ? null : answer.value.value))
 

@@ -46,7 +46,9 @@ export function useBench(
   provide(LIKE, like)
   const offline = computed(() => session.offline || trouble.value?.is === 'offline')
 
-  /** Notes something: what is seen comes before what is heard. A gate waits for its hand, a doubtful figure for a word. */
+  /**
+   * Notes something: what is seen comes before what is heard. A gate waits for its hand, a doubtful figure for a word.
+   */
   async function put(event: LedgerEvent, words = 'Noted', sure = false): Promise<void> {
     hint.value = ''
     const question = sure ? null : like.question(event)

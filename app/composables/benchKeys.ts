@@ -1,7 +1,8 @@
 import { useEventListener } from '@vueuse/core'
 
 /**
- * The keys of all benches, by what `KeyboardEvent.key` says, and what each means: the same on every one of them, so that a
+ * The keys of all benches, by what `KeyboardEvent.key` says, and what each means: the same on every one of them, so
+ * that a
  * hand need not look. A bench has those that it can use and no others. A foot pedal is a keyboard.
  */
 export const KEY_MEANINGS = [

@@ -13,7 +13,10 @@ const USUAL = [
 /** Which of them a promise starts from. */
 const START = 2
 
-/** When a bike at the door can be ready: the usual times, what such a job takes here, and the first time that can be kept. */
+/**
+ * When a bike at the door can be ready: the usual times, what such a job takes here, and the first time that can be
+ * kept.
+ */
 export function useDoorPromise(door: Ref<DoorView | undefined>, zone: Ref<string>, complaint: () => string) {
   const promises = computed(() =>
     USUAL.map(([days, hours]) => {

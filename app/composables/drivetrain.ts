@@ -20,7 +20,8 @@ type Options = {
 }
 
 /**
- * A drivetrain chosen by looking: out of what fits, measured or typed; open until one is taken. What was counted takes one
+ * A drivetrain chosen by looking: out of what fits, measured or typed; open until one is taken. What was counted takes
+ * one
  * by itself only where nothing else is plausible, and never over what a hand has chosen.
  */
 export function useDrivetrain({ seen, used, catalogue, start }: Options) {

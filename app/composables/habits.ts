@@ -1,6 +1,9 @@
 import { useLocalStorage, useWakeLock } from '@vueuse/core'
 
-/** What this device does at the bench, on until somebody turns it off: a tick when something is logged, the screen kept awake. */
+/**
+ * What this device does at the bench, on until somebody turns it off: a tick when something is logged, the screen kept
+ * awake.
+ */
 export const useHabits = () => ({
   tick: useLocalStorage<'on' | 'off'>('ocho-tick', 'on'),
   awake: useLocalStorage<'on' | 'off'>('ocho-awake', 'on'),

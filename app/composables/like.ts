@@ -13,14 +13,18 @@ export type LikesHere = {
   of: (run: RunName, figure: string) => Like[]
   /** Under which standard that is kept. */
   standard: (run: RunName) => string
-  /** Words that question an entry far from what was seen on such bikes; null when it is like them, or nothing is known. */
+  /**
+   * Words that question an entry far from what was seen on such bikes; null when it is like them, or nothing is known.
+   */
   question: (event: LedgerEvent) => string | null
 }
 export const LIKE: InjectionKey<LikesHere> = Symbol('like')
 
 /**
- * Looks up what was seen on bikes like this one as its parts are known: kept on the device, so that it is there offline too.
- * What compares is fetched when there is something to compare with: a shop that has recorded nothing waits for none of it.
+ * Looks up what was seen on bikes like this one as its parts are known: kept on the device, so that it is there offline
+ * too.
+ * What compares is fetched when there is something to compare with: a shop that has recorded nothing waits for none of
+ * it.
  */
 export function useLike(state: Ref<JobState>, record: Ref<JobView | null>): LikesHere {
   const here = shallowRef<LikesHere | null>(null)

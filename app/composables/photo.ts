@@ -2,7 +2,10 @@
 const LONGEST_PX = 1600
 const QUALITY = 0.82
 
-/** A photograph made small enough to send; drawing it anew leaves behind where and with what it was taken. Rejects what is no picture. */
+/**
+ * A photograph made small enough to send; drawing it anew leaves behind where and with what it was taken. Rejects what
+ * is no picture.
+ */
 export async function smallerPhoto(file: Blob): Promise<Blob> {
   const picture = await createImageBitmap(file)
   const scale = Math.min(1, LONGEST_PX / Math.max(picture.width, picture.height))

@@ -143,7 +143,10 @@ export function useRearBench(bench: Bench) {
     const isAdvised = move.value?.do === 'shift' && move.value.to === to
     void put({ kind: 'shift', from: lever.value, to, heard: what, ...advised(isAdvised) }, `Noted ${what}`)
   }
-  /** The pass that was advised: clean to its end, or as far as the arrival that was touched; there clean, or as it was heard. */
+  /**
+   * The pass that was advised: clean to its end, or as far as the arrival that was touched; there clean, or as it was
+   * heard.
+   */
   function went(what: Heard) {
     const m = move.value
     const at = arrivals.value[stoppedAt.value ?? 0]
@@ -245,7 +248,10 @@ export function useRearBench(bench: Bench) {
     }
   }
 
-  /** A press of a bracket key: the rub that is looked for, else (or when asked for) the screw at hand, as far as it goes. */
+  /**
+   * A press of a bracket key: the rub that is looked for, else (or when asked for) the screw at hand, as far as it
+   * goes.
+   */
   function bracket(by: 1 | -1) {
     const m = move.value
     if (m?.do === 'edge' && pending.value === 0 && !inHand) {

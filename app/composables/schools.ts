@@ -1,6 +1,9 @@
 import { schoolsOf, type Schools } from '#core/procedure/schools'
 
-/** The schools in force on the open job: its own, then this person's, then the shop's, then the usual; by what this shop measured. */
+/**
+ * The schools in force on the open job: its own, then this person's, then the shop's, then the usual; by what this shop
+ * measured.
+ */
 export function useSchools(): ComputedRef<Schools> {
   const session = useSession()
   const { state, standards } = storeToRefs(useLedger())

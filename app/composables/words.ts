@@ -10,7 +10,9 @@ const said = (at: Date, zone: string, o: Intl.DateTimeFormatOptions): string =>
 export const sayClock = (iso: string, zone: string): string => clock(new Date(iso), zone)
 const clock = (at: Date, zone: string) => said(at, zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
 
-/** A time of day or a day as a shop says it, in the shop's own zone: "today 16:00", "tomorrow", "Friday", "9 December". */
+/**
+ * A time of day or a day as a shop says it, in the shop's own zone: "today 16:00", "tomorrow", "Friday", "9 December".
+ */
 export function sayWhen(iso: string, zone: string, now = new Date()): string {
   const at = new Date(iso)
   const days = dayNumber(at, zone) - dayNumber(now, zone)

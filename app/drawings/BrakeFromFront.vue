@@ -1,4 +1,5 @@
-<!-- A brake as an eye sees it: the lever at its bar, the pads beside rim or rotor from the front, the wheel from the side. No store, no physics. -->
+<!-- A brake as an eye sees it: the lever at its bar, the pads beside rim or rotor from the front, the wheel from the
+     side. No store, no physics. -->
 <script setup lang="ts">
 const props = defineProps<{
   /** Lever: 0 open, 1 at the bar. Pads: 0 let go, 1 at the track. Rim: −1 to 1, at a pad. */

@@ -1,4 +1,5 @@
-<!-- A run from lever to clamp, lengths to scale along one line; each bend with its loss, and below it what is left of the pull. No store, no physics. -->
+<!-- A run from lever to clamp, lengths to scale along one line; each bend with its loss, and below it what is left of
+     the pull. No store, no physics. -->
 <script setup lang="ts">
 import { along } from './along'
 import type { BendLoss, Run } from '#core/cable/run'

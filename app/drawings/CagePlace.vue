@@ -1,4 +1,5 @@
-<!-- Cage over the big ring from the side, its height to scale, and from above, its turn as measured. No store, no physics. -->
+<!-- Cage over the big ring from the side, its height to scale, and from above, its turn as measured. No store, no
+     physics. -->
 <script setup lang="ts">
 import { tipDiameterMm } from '#core/standards/sprockets'
 

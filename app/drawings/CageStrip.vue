@@ -1,4 +1,5 @@
-<!-- Where the cage comes to rest on each ring's click, in mm from where it should stand; belief with its spread. No store, no physics. -->
+<!-- Where the cage comes to rest on each ring's click, in mm from where it should stand; belief with its spread. No
+     store, no physics. -->
 <script setup lang="ts">
 import { along } from './along'
 import type { Spread } from '#core/front/contract'

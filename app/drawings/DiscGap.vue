@@ -1,4 +1,5 @@
-<!-- Rotor and pads from above, thickness and gaps to scale, with the lines where each is scrap. No store, no physics. -->
+<!-- Rotor and pads from above, thickness and gaps to scale, with the lines where each is scrap. No store, no physics.
+  -->
 <script setup lang="ts">
 const props = defineProps<{
   rotorMm: number

@@ -20,7 +20,9 @@ const x = computed(() => {
   return scaleLinear([low - pad, high + pad], [24, W - 24])
 })
 const ticks = computed(() => x.value.ticks(10))
-/** Parts of one place share a mark; the likeliest ones are named, from left to right without running into each other. */
+/**
+ * Parts of one place share a mark; the likeliest ones are named, from left to right without running into each other.
+ */
 const named = computed(() => {
   const likely = props.parts.filter(p => p.chance >= 0.04).sort((a, b) => b.chance - a.chance)
   const places: { id: string; x: number; chance: number }[] = []

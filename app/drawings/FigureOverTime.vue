@@ -1,4 +1,5 @@
-<!-- One figure of a bike over its visits: a dot each, joined, with its value; where it is forecast, the line goes on dotted. -->
+<!-- One figure of a bike over its visits: a dot each, joined, with its value; where it is forecast, the line goes on
+     dotted. -->
 <script setup lang="ts">
 const props = defineProps<{
   points: readonly { at: number; value: number; words: string }[]
@@ -16,7 +17,10 @@ const reach = computed(() => {
 })
 const y = (v: number) =>
   reach.value.flat ? HIGH / 2 + 6 : HIGH - 14 - ((v - reach.value.least) / reach.value.span) * (HIGH - 40)
-/** Words nearer to each other than this would lie over one another: the last always stands, the others where there is room. */
+/**
+ * Words nearer to each other than this would lie over one another: the last always stands, the others where there is
+ * room.
+ */
 const APART = 110
 const drawn = computed(() => {
   const at = props.points.map(p => ({ ...p, x: x(p.at), y: y(p.value) }))

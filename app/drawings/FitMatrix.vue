@@ -1,4 +1,5 @@
-<!-- Every shifter with every cassette on one derailleur: filled works, ring needs care, dot will not index. No store, no physics. -->
+<!-- Every shifter with every cassette on one derailleur: filled works, ring needs care, dot will not index. No store,
+     no physics. -->
 <script setup lang="ts">
 import { VERDICT_WORDS, type Verdict } from '#core/rear/fit'
 

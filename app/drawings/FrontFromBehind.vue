@@ -1,4 +1,5 @@
-<!-- A front derailleur as an eye sees it from behind: rings, chain and the two plates of its cage, true across; and its turn from above. No store, no physics. -->
+<!-- A front derailleur as an eye sees it from behind: rings, chain and the two plates of its cage, true across; and its
+     turn from above. No store, no physics. -->
 <script setup lang="ts">
 const props = defineProps<{
   rings: readonly { teeth: number; chainMm: number }[]

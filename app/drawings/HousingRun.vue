@@ -13,7 +13,9 @@ const ORDER: readonly HousingPlace[] = ['lever loop', 'along the frame', 'last l
 const sum = computed(() => props.pieces.reduce((s, p) => s + p.lengthMm, 0))
 const whole = computed(() => Math.max(props.innerMm ?? 0, sum.value + 300, 1200))
 const px = computed(() => (W - 60) / whole.value)
-/** The first pieces begin at the lever, the last loop ends at the derailleur, what lies along the frame in the middle. */
+/**
+ * The first pieces begin at the lever, the last loop ends at the derailleur, what lies along the frame in the middle.
+ */
 const laid = computed(() =>
   ORDER.flatMap(place => props.pieces.filter(p => p.place === place)).map(p => {
     const w = p.lengthMm * px.value

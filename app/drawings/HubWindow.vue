@@ -1,4 +1,5 @@
-<!-- What is looked at in the setting gear, to scale: the rod in the nut's window, two marks, or the grip's play. No store, no physics. -->
+<!-- What is looked at in the setting gear, to scale: the rod in the nut's window, two marks, or the grip's play. No
+     store, no physics. -->
 <script setup lang="ts">
 const props = defineProps<{
   way: 'rod' | 'marks' | 'twin'

@@ -1,4 +1,5 @@
-<!-- Misfit of parts that are to go together, gear by gear, after the best offset, over the band where each gear is clean. No store, no physics. -->
+<!-- Misfit of parts that are to go together, gear by gear, after the best offset, over the band where each gear is
+     clean. No store, no physics. -->
 <script setup lang="ts">
 import { along } from './along'
 

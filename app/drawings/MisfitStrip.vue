@@ -1,4 +1,5 @@
-<!-- What is wrong: each gear's error in mm, by the way of arriving, over the band that is clean. No store, no physics. -->
+<!-- What is wrong: each gear's error in mm, by the way of arriving, over the band that is clean. No store, no physics.
+  -->
 <script setup lang="ts">
 import { along } from './along'
 import type { GearBelief, Spread } from '#core/advice/know'

@@ -1,4 +1,5 @@
-<!-- The hub's gears on a scale of their ratios, and what was counted on it: where a line leans, another gear answered. No store. -->
+<!-- The hub's gears on a scale of their ratios, and what was counted on it: where a line leans, another gear answered.
+     No store. -->
 <script setup lang="ts">
 import { scaleLog } from 'd3-scale'
 

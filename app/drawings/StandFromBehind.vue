@@ -1,4 +1,5 @@
-<!-- A rear derailleur as an eye sees it from behind: cassette, chain, guide pulley and cage with its lean. No figures, no store, no physics. -->
+<!-- A rear derailleur as an eye sees it from behind: cassette, chain, guide pulley and cage with its lean. No figures,
+     no store, no physics. -->
 <script setup lang="ts">
 import { columnsAcross } from './columns'
 

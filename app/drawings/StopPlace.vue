@@ -1,4 +1,5 @@
-<!-- An end sprocket seen from behind, true across: its plane, where the stop holds the pulley, where it is to stand. -->
+<!-- An end sprocket seen from behind, true across: its plane, where the stop holds the pulley, where it is to stand.
+  -->
 <script setup lang="ts">
 const props = defineProps<{
   stop: 'H' | 'L'

@@ -1,4 +1,5 @@
-<!-- A cantilever's straddle wire from the front, to scale: anchors, yoke, tyre, and the angle between the wires. No store, no physics. -->
+<!-- A cantilever's straddle wire from the front, to scale: anchors, yoke, tyre, and the angle between the wires. No
+     store, no physics. -->
 <script setup lang="ts">
 const props = defineProps<{ yokeMm: number; apartMm: number; deg: number; overTyreMm: number | null; right: boolean }>()
 const W = 690

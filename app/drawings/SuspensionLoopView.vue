@@ -1,4 +1,5 @@
-<!-- The loop across a rear pivot from the side, to scale, as the arm travels; the tightest bend marked. No store, no physics. -->
+<!-- The loop across a rear pivot from the side, to scale, as the arm travels; the tightest bend marked. No store, no
+     physics. -->
 <script setup lang="ts">
 import type { LoopAt, LoopGeometry } from '#core/cable/loop'
 

@@ -1,4 +1,5 @@
-<!-- A rear wheel with its tape and the crank that turns it, from the side: counted by who looks. No store, no physics. -->
+<!-- A rear wheel with its tape and the crank that turns it, from the side: counted by who looks. No store, no physics.
+  -->
 <script setup lang="ts">
 defineProps<{ crank: number; wheel: number; label: string }>()
 </script>

@@ -1,4 +1,5 @@
-<!-- A step of the two-cable procedure drawn: which head seats where, where an inner is cut, which grub comes first. No store, no physics. -->
+<!-- A step of the two-cable procedure drawn: which head seats where, where an inner is cut, which grub comes first. No
+     store, no physics. -->
 <script setup lang="ts">
 const props = defineProps<{ step: 'heads' | 'cut' | 'grubs'; which: 'lower' | 'upper' | 'rear' | 'front' | null }>()
 const W = 690

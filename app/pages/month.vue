@@ -1,4 +1,5 @@
-<!-- The owner's month on one page: jobs and how they went, what held, time, housing, which standards cost most. Jobs, not people. -->
+<!-- The owner's month on one page: jobs and how they went, what held, time, housing, which standards cost most. Jobs,
+     not people. -->
 <script setup lang="ts">
 import { addMonths, format } from 'date-fns'
 import { MonthView } from '#core/http/month'

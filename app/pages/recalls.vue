@@ -1,4 +1,5 @@
-<!-- The recall desk: who is due, why, what to say; what was written and what came of it; free places by day; the calendar's links. -->
+<!-- The recall desk: who is due, why, what to say; what was written and what came of it; free places by day; the
+     calendar's links. -->
 <script setup lang="ts">
 import { Done } from '#core/http/answers'
 import { RecallDesk, type MessageAct, type RecallAct, type RecallView } from '#core/http/recalls'

@@ -62,7 +62,10 @@ function someoneElse() {
 
 const { promises, usual, takes, proposal } = useDoorPromise(door, zone, () => typedOrder.value.complaint)
 
-/** A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say more. */
+/**
+ * A known bike and customer are named by id, new ones described: each side is asked by its own schema, whose words say
+ * more.
+ */
 const Order = () =>
   TakeIn.extend({
     customer: TakeIn.shape.customer.options[brought.value ? 0 : 1]!,
@@ -103,7 +106,10 @@ const order = useContractForm({
 })
 const { form, trouble, server } = order
 
-/** A setup that the bike brought with it: what it says of the rear fills the form, the rest follows once the job is there. */
+/**
+ * A setup that the bike brought with it: what it says of the rear fills the form, the rest follows once the job is
+ * there.
+ */
 const code = shallowRef<Setup | null>(null)
 const reading = ref(false)
 function start(from: Setup) {

@@ -1,4 +1,7 @@
-/** Registers the worker that lets a bench reload without the server; a page whose worker was replaced takes the new files. */
+/**
+ * Registers the worker that lets a bench reload without the server; a page whose worker was replaced takes the new
+ * files.
+ */
 export default defineNuxtPlugin(() => {
   if (import.meta.dev || !('serviceWorker' in navigator)) return
   const { serviceWorker } = navigator

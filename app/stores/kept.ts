@@ -5,7 +5,10 @@ import type { LikeHere } from '#core/http/records'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
 
-/** A tap that is not yet with the server, and of which shop it is, by its code; `order` is its place in the outbox, given by the database, not by a clock. */
+/**
+ * A tap that is not yet with the server, and of which shop it is, by its code; `order` is its place in the outbox,
+ * given by the database, not by a clock.
+ */
 export type Tap = { order: number; job: number; entry: Entry; shop: string }
 /** A job as it was last read, and whether some of its log was written by a later version. */
 export type KeptJob = { number: number; record: JobView; stored: Stored[]; newer: boolean }
@@ -13,7 +16,10 @@ export type KeptJob = { number: number; record: JobView; stored: Stored[]; newer
 /** The Floor as it was last seen, and when. */
 export type KeptFloor = { view: FloorView; at: string }
 
-/** What this browser keeps: who is signed in, the Floor and jobs as last seen, and taps that are not yet with the server. */
+/**
+ * What this browser keeps: who is signed in, the Floor and jobs as last seen, and taps that are not yet with the
+ * server.
+ */
 type Kept = DBSchema & {
   session: { key: 'now'; value: SessionView }
   jobs: { key: number; value: KeptJob }
@@ -64,7 +70,10 @@ const open = () =>
 
 export const kept = {
   session: async () => (await open()).get('session', 'now'),
-  /** Another shop than before: nothing of the one before is shown any more. Its taps wait, unseen, until it signs in again. */
+  /**
+   * Another shop than before: nothing of the one before is shown any more. Its taps wait, unseen, until it signs in
+   * again.
+   */
   keepSession: async (session: SessionView) => {
     const tx = (await open()).transaction(['session', 'jobs', 'floor', 'likes'], 'readwrite')
     const before = await tx.objectStore('session').get('now')
@@ -98,7 +107,10 @@ export const kept = {
     const keys = await Promise.all(ids.map(id => tx.store.index('id').getKey(id)))
     await Promise.all([...keys.flatMap(k => (k === undefined ? [] : [tx.store.delete(k)])), tx.done])
   },
-  /** All that can be seen, at sign-out. Taps that wait are another shop's, or of a session that was ended: sent when it is back. */
+  /**
+   * All that can be seen, at sign-out. Taps that wait are another shop's, or of a session that was ended: sent when it
+   * is back.
+   */
   wipe: async () => {
     const stores = ['session', 'jobs', 'floor', 'likes'] as const
     const tx = (await open()).transaction(stores, 'readwrite')

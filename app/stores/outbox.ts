@@ -61,7 +61,10 @@ export const useOutbox = defineStore('outbox', () => {
     return () => listeners.delete(heard)
   }
 
-  /** Records something on a job: on screen in this frame, kept here before it is sent. `basedOn` is the last place seen of its log. */
+  /**
+   * Records something on a job: on screen in this frame, kept here before it is sent. `basedOn` is the last place seen
+   * of its log.
+   */
   async function put(job: number, event: LedgerEvent, basedOn: number, sign?: Sign): Promise<EventId | null> {
     const by = session.now?.person?.id
     if (!by) {

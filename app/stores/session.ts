@@ -57,7 +57,9 @@ export const useSession = defineStore('session', () => {
     return 0
   }
 
-  /** Keeps who is signed in, as the server's first page said it: from here on what is asked says of which shop it is. */
+  /**
+   * Keeps who is signed in, as the server's first page said it: from here on what is asked says of which shop it is.
+   */
   async function adopt(view: SessionView): Promise<void> {
     pageIsOf(view.shop.code)
     await kept.keepSession(view)

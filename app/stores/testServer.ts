@@ -38,7 +38,8 @@ const jobOf = (): JobView =>
 type Sent = { job: number; entries: Entry[]; sign?: { person: string; pin: string } }
 
 /**
- * For tests: a server of one job's log behind `fetch`, which can be away, refuse, or be slow; and the stores as on a page
+ * For tests: a server of one job's log behind `fetch`, which can be away, refuse, or be slow; and the stores as on a
+ * page
  * that was just loaded. What the browser keeps lives on through `reload`.
  */
 export function testServer() {

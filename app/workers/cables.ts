@@ -3,7 +3,10 @@ import { cutPlan, type CutPlan, type StockItem, type ToCut } from '#core/cable/c
 import type { CutOptions } from '#core/cable/cutUsual'
 import { judgeLoop, loopAt, loopLengthMm, type LoopAt, type LoopGeometry, type LoopJudged } from '#core/cable/loop'
 
-/** A loop as the bench draws it: its length, what it does in every pose, and its shapes from one end of its turn to the other. */
+/**
+ * A loop as the bench draws it: its length, what it does in every pose, and its shapes from one end of its turn to the
+ * other.
+ */
 export type LoopPicture = { lengthMm: number; judged: LoopJudged; frames: (LoopAt | null)[]; tookMs: number }
 
 const api = {
@@ -13,7 +16,10 @@ const api = {
     const plan = cutPlan(pieces, stock, options)
     return { plan, tookMs: performance.now() - start }
   },
-  /** The loop of the length given, or of the shortest that does; `count` shapes evenly from one end of its turn to the other. @throws RangeError when there is none */
+  /**
+   * The loop of the length given, or of the shortest that does; `count` shapes evenly from one end of its turn to the
+   * other. @throws RangeError when there is none
+   */
   loop(geometry: LoopGeometry, givenMm: number | null, count: number): LoopPicture {
     const start = performance.now()
     const lengthMm = givenMm ?? loopLengthMm(geometry)

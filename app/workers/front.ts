@@ -7,7 +7,9 @@ import type { FrontSetup } from '#core/front/setup'
 export type FrontQuestion = { setup: FrontSetup; log: readonly FrontSight[]; wishes: FrontWishes }
 
 const api = {
-  /** The belief about a front, what to do next, and how long it took here. @throws RangeError naming what makes no sense */
+  /**
+   * The belief about a front, what to do next, and how long it took here. @throws RangeError naming what makes no sense
+   */
   advise({ setup, log, wishes }: FrontQuestion): { advice: FrontAdvice; tookMs: number } {
     const start = performance.now()
     const advice = adviseFront(setup, log, wishes)

@@ -39,7 +39,9 @@ function restart(): void {
   worker = advice = undefined
 }
 
-/** One question to the one worker, in its turn; rejects when it fails, takes too long, or was overtaken while it waited. */
+/**
+ * One question to the one worker, in its turn; rejects when it fails, takes too long, or was overtaken while it waited.
+ */
 export function askAdvice(question: Question, overtaken: () => boolean = () => false): Promise<Picture> {
   const mine = turn.then(() => {
     if (overtaken()) throw new Error('overtaken by a later question')

@@ -35,7 +35,9 @@ const NASTY: readonly unknown[] = [
   '👩🏽‍🔧',
 ]
 
-/** Requests made of good ones with one thing wrong, or of nothing but rubbish: none may be answered by an error of ours. */
+/**
+ * Requests made of good ones with one thing wrong, or of nothing but rubbish: none may be answered by an error of ours.
+ */
 export async function fuzz({ url, shop }: Rig, most: number, seed: number): Promise<void> {
   const random = rng(seed)
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!

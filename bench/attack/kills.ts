@@ -11,7 +11,9 @@ import { entryOf, found, makeShop, percentile, rng, signIn, type Caller } from '
 
 const CLIENTS = 4
 
-/** Kills of server, database, both and launcher while four tablets tap: nothing acknowledged is lost, nothing doubled. */
+/**
+ * Kills of server, database, both and launcher while four tablets tap: nothing acknowledged is lost, nothing doubled.
+ */
 export async function kills(many: number, seed: number): Promise<void> {
   const random = rng(seed)
   const ocho = await launcherIn()

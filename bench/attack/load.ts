@@ -4,7 +4,9 @@ import { join } from 'node:path'
 import { rmSync } from 'node:fs'
 import { entryOf, found, percentile, signIn, type Rig } from './rig'
 
-/** Taps while others ask for much: 25 sheets at once, a file of many rows looked at, and a backup. In milliseconds, p95. */
+/**
+ * Taps while others ask for much: 25 sheets at once, a file of many rows looked at, and a backup. In milliseconds, p95.
+ */
 const LIMIT_MS = 100
 
 export async function load({ url, shop, cluster }: Rig): Promise<void> {

@@ -168,7 +168,10 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
   }
 }
 
-/** Section 3 of the model: narrow now, and curing this one alone widens it, or it alone keeps it narrow. No window counts as 0. */
+/**
+ * Section 3 of the model: narrow now, and curing this one alone widens it, or it alone keeps it narrow. No window
+ * counts as 0.
+ */
 export function blames(
   now: number,
   curedAlone: number,
@@ -218,7 +221,9 @@ function heldWindowMm(g: Geometry, b: Belief): { from: number; to: number } {
   return { from, to }
 }
 
-/** Chance to be right at each eighth from where the barrel is, within its travel: a difference array over the windows. */
+/**
+ * Chance to be right at each eighth from where the barrel is, within its travel: a difference array over the windows.
+ */
 function chancePerEighth(
   readings: Reading[],
   range: number,

@@ -32,7 +32,9 @@ const WORTH_KEEPING = 0.5
 
 type Sampled = { reading: Reading; weight: number; kind: number }
 
-/** Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on. */
+/**
+ * Every check that is safe now, the one that tells most for its cost first. Shifts are judged `aimTurns` of barrel on.
+ */
 export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: number): Check[] {
   const { geometry: g, trace } = posterior
   const sample = sampleOf(analysis, trace.barrelTurns)
@@ -86,9 +88,12 @@ export function passRange(posterior: Posterior, analysis: Analysis): { from: num
 }
 
 /**
- * A shift that would tell, made as a pass: on to the end of that way and back, as far as is safe, until something is not
- * clean. What the single arrival would tell decides between it and other checks: weighed by all that a pass may tell, passes
- * came out dearer than their worth on the simulated bench (88.7 % won against 92 %, needless parts 3.3 against 1 in 100).
+ * A shift that would tell, made as a pass: on to the end of that way and back, as far as is safe, until something is
+ * not
+ * clean. What the single arrival would tell decides between it and other checks: weighed by all that a pass may tell,
+ * passes
+ * came out dearer than their worth on the simulated bench (88.7 % won against 92 %, needless parts 3.3 against 1 in
+ * 100).
  */
 export function asPass(move: Extract<Move, { do: 'shift' }>, posterior: Posterior, analysis: Analysis): Move {
   const { lever } = posterior.trace

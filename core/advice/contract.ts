@@ -9,7 +9,9 @@ export type Move =
   | { do: 'offset'; click: number }
   | { do: 'edge'; click: number; way: 'out' | 'in' }
   | { do: 'hanger' }
-  /** Click by click from the lever's gear to `to`, and back again, every arrival listened to, until the first not clean. */
+  /**
+   * Click by click from the lever's gear to `to`, and back again, every arrival listened to, until the first not clean.
+   */
   | { do: 'pass'; to: number; back: boolean }
   | { do: 'reclamp'; barrelTurnsOut: number }
   | { do: 'replace'; part: Part; cause: Cause }

@@ -154,7 +154,8 @@ function decideAsSeen(
 }
 
 /**
- * The same edge at once again, or a third time since the barrel last went elsewhere: what it was wrong about it would be
+ * The same edge at once again, or a third time since the barrel last went elsewhere: what it was wrong about it would
+ * be
  * wrong about again.
  */
 function isRepeat(move: Check['move'], log: readonly BenchEvent[]): boolean {
@@ -190,7 +191,9 @@ function spentOf(trace: Trace, log: readonly BenchEvent[], passes: boolean): num
   }, 0)
 }
 
-/** The last look before "done": over every sprocket nobody has been on since its teeth were new, listening for skips. */
+/**
+ * The last look before "done": over every sprocket nobody has been on since its teeth were new, listening for skips.
+ */
 function lastPass(posterior: Posterior, analysis: Analysis, log: readonly BenchEvent[], spent: number): Move | null {
   const { n } = posterior.geometry
   const { lever } = posterior.trace
@@ -209,7 +212,8 @@ function lastPass(posterior: Posterior, analysis: Analysis, log: readonly BenchE
 }
 
 /**
- * A stop screw is turned where the chance of a well-set stop gains by it, and to where a school wants it; never against what
+ * A stop screw is turned where the chance of a well-set stop gains by it, and to where a school wants it; never against
+ * what
  * was seen (`asSeen`).
  */
 function stopMove(
@@ -284,7 +288,8 @@ function replaceFor(cause: Curable, analysis: Analysis): Move {
 }
 
 /**
- * Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways; where a school starts it,
+ * Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways; where a
+ * school starts it,
  * as long as the window is then within the thread.
  */
 function reclampMove(posterior: Posterior, analysis: Analysis, startTurnsOut: number | undefined): Move {

@@ -44,7 +44,9 @@ function byGrid(likelihood: (cableMm: number) => number): { mean: number; sd: nu
   return { mean, sd: Math.sqrt(second / sum - mean * mean) }
 }
 
-/** The filter's own mean of the cable offset, from particles near what is held for sure (a tenth of the prior is not). */
+/**
+ * The filter's own mean of the cable offset, from particles near what is held for sure (a tenth of the prior is not).
+ */
 function byFilter(log: BenchEvent[]): { mean: number; sd: number } {
   const { analysis } = consider(setup, log, { prior, seed: 3 })
   const sound = analysis.readings.filter(

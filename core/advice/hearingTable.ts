@@ -16,7 +16,10 @@ const Q_COUNT = 21
 
 const kept = new Map<string, Record<Heard, HearingTable>>()
 
-/** The table of one report for one kind of arrival by a usual ear, or one that errs so often; made on first use, the same for every bike. */
+/**
+ * The table of one report for one kind of arrival by a usual ear, or one that errs so often; made on first use, the
+ * same for every bike.
+ */
 export const hearingTable = (heard: Heard, arrival: Arrival, wrongReports = WRONG_REPORTS): HearingTable =>
   allTables(arrival, nearestEar(wrongReports))[heard]
 

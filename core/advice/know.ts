@@ -50,7 +50,10 @@ export function keptBelief(posterior: Posterior, analysis: Analysis): KeptBelief
   return out
 }
 
-/** The belief a known bike starts from: as it left, a little slacker, a little less sure. A stop is still to be seen by hand. */
+/**
+ * The belief a known bike starts from: as it left, a little slacker, a little less sure. A stop is still to be seen by
+ * hand.
+ */
 export function priorOfKnownBike(kept: KeptBelief, spring: 'high' | 'low' = 'high'): KnownPrior {
   const out: KnownPrior = {}
   for (const [name, { mean, sd }] of Object.entries(kept) as [Unknown, { mean: number; sd: number }][])
@@ -75,7 +78,9 @@ export function priorOfMatch(setup: RearSetup, ratio: number, rounded: boolean):
   return Math.abs(apart) > (rounded ? ROUNDING : 0.02) ? { lnRatio: { mean: apart, sd: 0.02 } } : undefined
 }
 
-/** Where each gear stands, as believed: mm from its sprocket, by the way of arriving, with the spread. For the drawings. */
+/**
+ * Where each gear stands, as believed: mm from its sprocket, by the way of arriving, with the spread. For the drawings.
+ */
 export type GearBelief = { inMm: Spread | null; outMm: Spread | null; cleanMm: { from: number; to: number } }
 export type Spread = { mean: number; low: number; high: number }
 

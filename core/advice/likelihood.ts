@@ -176,7 +176,8 @@ function restsAt(s: State, r: Float64Array, obs: Observation, k: number, inward:
 }
 
 /**
- * What an observation says of who made it, at one particle: the chance that a report was wrong, or how far a look was off
+ * What an observation says of who made it, at one particle: the chance that a report was wrong, or how far a look was
+ * off
  * in a usual eye's spreads, squared, with the chance that it did not slip. Null where it says nothing.
  */
 export function senseAt(
@@ -284,7 +285,10 @@ function edgeChance(turns: number, sd: number, obs: { turns: number; limit: numb
   return (scale * e) / (16 * (1 + e) * (1 + e))
 }
 
-/** What the observations from each one on may add to a log likelihood, at most: a narrow measurement's density can pass 1. */
+/**
+ * What the observations from each one on may add to a log likelihood, at most: a narrow measurement's density can pass
+ * 1.
+ */
 export function mostToCome(observations: readonly Observation[]): Float64Array {
   const out = new Float64Array(observations.length + 1)
   for (let i = observations.length - 1; i >= 0; i--) {

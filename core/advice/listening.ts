@@ -8,7 +8,8 @@ const PREFERRED = 0.5
 const FIRST = 4
 
 /**
- * Checks as the school of listening would have them: of its own kind first, while that tells enough for its cost; then as
+ * Checks as the school of listening would have them: of its own kind first, while that tells enough for its cost; then
+ * as
  * they came.
  * @param checks the one that tells most for its cost first
  */
@@ -34,7 +35,8 @@ function isOwn(move: Check['move'], listening: Listening, log: readonly BenchEve
 const CHANGES: ReadonlySet<BenchEvent['kind']> = new Set(['turn', 'edge', 'reclamp', 'replace', 'bend'])
 
 /**
- * By the first-four school nothing is done before the four smallest were heard as things stand: the arrival that is still
+ * By the first-four school nothing is done before the four smallest were heard as things stand: the arrival that is
+ * still
  * open, or null.
  */
 export function openOfFirstFour(log: readonly BenchEvent[], n: number): Move | null {

@@ -93,7 +93,10 @@ export const advisedBy = (p: Picture, taken: boolean): Advised => ({
   taken,
 })
 
-/** Where the pulley is believed to stand with the chain on a sprocket, mm from the smallest; null before anything is believed. */
+/**
+ * Where the pulley is believed to stand with the chain on a sprocket, mm from the smallest; null before anything is
+ * believed.
+ */
 export function restPlaceOf(
   picture: Picture,
   g: { placeMm: readonly number[] },

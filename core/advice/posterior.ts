@@ -52,7 +52,8 @@ export type Posterior = {
   belief(i: number): Belief
   after(event: BenchEvent): Posterior
   /**
-   * What each event of the log, by its place, says of who reported it, all that came later considered: how likely a report was
+   * What each event of the log, by its place, says of who reported it, all that came later considered: how likely a
+   * report was
    * wrong; how far a look was off, squared, in a usual eye's spreads, and how likely it did not slip.
    */
   senses(): Map<number, { wrong: number } | { squared: number; held: number }>
@@ -267,7 +268,9 @@ function countSkips(s: State, event: { from: number; to: number; heard: string }
   )
 }
 
-/** Opens a new epoch after a re-clamp or a new part: new coordinates for what was renewed, the old ones for the rest. */
+/**
+ * Opens a new epoch after a re-clamp or a new part: new coordinates for what was renewed, the old ones for the rest.
+ */
 function renew(s: State, event: Extract<BenchEvent, { kind: 'reclamp' | 'replace' | 'bend' }>, random: Random): State {
   const part = event.kind === 'replace' ? event.part : event.kind === 'bend' ? 'bend' : 'clamp'
   const fresh: Partial<Record<keyof typeof U, Density>> = {}

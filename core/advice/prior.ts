@@ -24,7 +24,8 @@ export type Unknown = (typeof UNKNOWNS)[number]
 export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Record<Unknown, number>
 
 /**
- * What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual ones;
+ * What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual
+ * ones;
  * and by how much the complaint and the sense check change the odds of each cause.
  */
 export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & {
@@ -69,7 +70,10 @@ export const RENEWED = {
   screw: one(STOP_SCREW.mmPerTurn, STOP_SCREW.sd),
 } as const
 
-/** What a clamp leaves against snug by the way the inner was drawn, mm of cable; snug, as the contract has it, where that is not known. */
+/**
+ * What a clamp leaves against snug by the way the inner was drawn, mm of cable; snug, as the contract has it, where
+ * that is not known.
+ */
 export const clampedMm = (takeUp: { from: number; to: number } | undefined): Density =>
   takeUp && takeUp.from + takeUp.to !== 0
     ? one((takeUp.from + takeUp.to) / 2, Math.max(CLAMP_SD_MM, (takeUp.to - takeUp.from) / 3))

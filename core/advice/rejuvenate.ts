@@ -54,7 +54,8 @@ const GAUGED_SWEEPS = 3
 const GAUGE_SD = MEASURE.hangerSdDeg / degrees(1)
 
 /**
- * A gauge is so narrow that hardly any particle lies under it: draws the camber from the last reading or from the prior,
+ * A gauge is so narrow that hardly any particle lies under it: draws the camber from the last reading or from the
+ * prior,
  * so that belief can cross between "bent so" and "the reading slipped". Null where nothing was gauged.
  */
 function redrawGauged(s: State): Move | null {

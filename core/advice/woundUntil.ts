@@ -7,8 +7,10 @@ import type { Trace } from '../rear/trace'
 export type Until = { word: 'Climbed' | 'Quiet'; then: Extract<Heard, 'slow' | 'clean'> }
 
 /**
- * May the advised turn be wound while pedalling, until the shift that was not clean does what it should? Only where the pulley
- * then moves the way it arrived: out after a shift towards the spokes, in after one towards the frame. A chain that climbs only
+ * May the advised turn be wound while pedalling, until the shift that was not clean does what it should? Only where the
+ * pulley
+ * then moves the way it arrived: out after a shift towards the spokes, in after one towards the frame. A chain that
+ * climbs only
  * just does so: it counts as slow; one that goes quiet as clean. `practice`
  */
 export function woundUntil(

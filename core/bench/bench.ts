@@ -16,7 +16,9 @@ import { DRIVETRAIN_STANDARDS, USUAL_TEETH } from '../standards/drivetrains'
 import { M5_PITCH_MM } from '../standards/tables/threads'
 import { AS_MODELLED, type Physics } from './physics'
 
-/** A simulated bike on the stand. Its hidden state is never given to the advice, only what a person would see and hear. */
+/**
+ * A simulated bike on the stand. Its hidden state is never given to the advice, only what a person would see and hear.
+ */
 export type HiddenBike = Bike & Hearing & { mmPerTurnH: number; mmPerTurnL: number; worn: ReadonlySet<number> }
 
 export type SimulatedBench = {

@@ -21,8 +21,10 @@ function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): 
 }
 
 /**
- * Brakes that do not show their faults as the diagnosis believes: every bike has its own chances of showing a sign, some looks
- * show nothing of their fault, some show what belongs to none; an eye slips in so many looks of a hundred; one brake in ten has
+ * Brakes that do not show their faults as the diagnosis believes: every bike has its own chances of showing a sign,
+ * some looks
+ * show nothing of their fault, some show what belongs to none; an eye slips in so many looks of a hundred; one brake in
+ * ten has
  * nothing wrong, one in ten two faults at once. What is published of the brake bench is measured here.
  */
 export type SimulatedBrake = { kind: BrakeKind; faults: readonly BrakeFault[]; wrongLooks: number }
@@ -44,7 +46,9 @@ function seededBrake(seed: number, bench: BrakeBench): SimulatedBrake {
   return { kind, faults: how < 0.1 ? [] : how < 0.2 ? [first, second] : [first], wrongLooks: WRONG_LOOKS[bench] }
 }
 
-/** What a check truly looks like on this bike: its own chances, drawn once; the plainest fault shows where two would. */
+/**
+ * What a check truly looks like on this bike: its own chances, drawn once; the plainest fault shows where two would.
+ */
 function truly({ kind, faults }: SimulatedBrake, c: BrakeCheck, seed: number): string {
   const fine = c.outcomes[0]![0]
   for (const fault of faults) {
@@ -62,7 +66,9 @@ function truly({ kind, faults }: SimulatedBrake, c: BrakeCheck, seed: number): s
   }
   return fine
 }
-/** A sign of its own that a fault does not show; one that belongs to none; how far a bike's chances differ, as a log. */
+/**
+ * A sign of its own that a fault does not show; one that belongs to none; how far a bike's chances differ, as a log.
+ */
 const HIDDEN = 0.06
 const STRAY = 0.02
 const OWN = 0.8
@@ -106,7 +112,10 @@ export function noticedOf(brake: SimulatedBrake, seed: number): BrakeSeen | null
   return null
 }
 
-/** By the advice until the brake is right, as a proof would show, or it is given up; looks are made anew after each cure. */
+/**
+ * By the advice until the brake is right, as a proof would show, or it is given up; looks are made anew after each
+ * cure.
+ */
 export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
   let brake = seededBrake(seed, bench)
   const hidden = brake.faults.map(f => f.id)
@@ -157,7 +166,8 @@ export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
 }
 
 /**
- * By the written order: down the faults, each one's own sign looked for. What shows is put right and the brake tried; not cured, the
+ * By the written order: down the faults, each one's own sign looked for. What shows is put right and the brake tried;
+ * not cured, the
  * order goes on. Its first named cause is what it first puts right.
  */
 export function playBrakeByOrder(seed: number, bench: BrakeBench): BrakePlayed {

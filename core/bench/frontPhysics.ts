@@ -4,8 +4,10 @@ import { randomFrom } from '../quantity/random'
 import type { FrontBike, FrontChances, FrontGeometry } from '../front/response'
 
 /**
- * A front that answers by figures of its own and not by the response the advice believes in: thresholds, their widths and what
- * height and twist take are drawn for every bike, the hand that measures has a bias, and a plate that presses on the chain
+ * A front that answers by figures of its own and not by the response the advice believes in: thresholds, their widths
+ * and what
+ * height and twist take are drawn for every bike, the hand that measures has a bias, and a plate that presses on the
+ * chain
  * reads as touching. Invented for the bench; lengths in mm at the cage.
  */
 export type OwnFront = {
@@ -43,10 +45,15 @@ export function ownFront(seed: number): OwnFront {
   }
 }
 
-/** Plates that are safe with the cable out of account, mm of gap on their stops: no rub, and not so wide that a chain goes over. */
+/**
+ * Plates that are safe with the cable out of account, mm of gap on their stops: no rub, and not so wide that a chain
+ * goes over.
+ */
 const SAFE_GAP_MM = { from: 0, to: 2.1 }
 
-/** Where the cage comes to rest on a ring's click, mm from its ideal: friction holds it back by half its play both ways. */
+/**
+ * Where the cage comes to rest on a ring's click, mm from its ideal: friction holds it back by half its play both ways.
+ */
 function restMm(g: FrontGeometry, b: FrontBike, ring: number, outward: boolean): number {
   const last = g.rings - 1
   const way = g.idealMm[last]! - g.idealMm[0]!

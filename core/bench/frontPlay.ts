@@ -33,13 +33,19 @@ export type FrontPlayed = {
   /** Entries written until the end: each a touch, a figure or both. */
   entries: number
 }
-/** The written orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by itself, as Ocho asks it. */
+/**
+ * The written orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by
+ * itself, as Ocho asks it.
+ */
 export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating' | 'alone'
 export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating', 'alone']
 
 const NEEDS: Partial<Record<FrontSet, FrontFault>> = { cable: 'friction', lever: 'pull' }
 
-/** Plays one seeded front to the end. Won: said done, truly right, nothing renewed needlessly; thrown chains are counted apart. */
+/**
+ * Plays one seeded front to the end. Won: said done, truly right, nothing renewed needlessly; thrown chains are counted
+ * apart.
+ */
 export function playFront(
   seed: number,
   strategy: FrontStrategy,
@@ -97,7 +103,9 @@ const POSITION_DEG = 1.5
 /** A gap this near its millimetre is left alone. */
 const NEAR_ENOUGH_MM = 0.35
 
-/** The written orders played straight, with the trade's usual patience: a second round, then the cable, then no more. */
+/**
+ * The written orders played straight, with the trade's usual patience: a second round, then the cable, then no more.
+ */
 function* byOrder(order: Exclude<FrontStrategy, 'Ocho'>, rings: number): Hands {
   const alone = order === 'alone'
   const look = yield { do: 'position' }
@@ -146,7 +154,8 @@ function* gapOff(plate: 'inner' | 'outer', alone: boolean): Generator<FrontMoveT
 }
 
 /**
- * A stop by its gap: turned by what is missing, a millimetre a turn, at most four times. One that changes nothing is not
+ * A stop by its gap: turned by what is missing, a millimetre a turn, at most four times. One that changes nothing is
+ * not
  * touched by the cage: then the cable holds it, and the barrel is turned instead.
  * @param alone read with the cable out of account
  */

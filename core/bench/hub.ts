@@ -15,7 +15,9 @@ import { targetMm, usualHubs, type HubParts } from '../hub/kinds'
 import { wheelTurnsOf } from '../hub/ratio'
 import { randomFrom, type Random } from '../quantity/random'
 
-/** A simulated hub with one hidden fault; `more` or less wrong looks than the diagnosis believes make the bench unlike. */
+/**
+ * A simulated hub with one hidden fault; `more` or less wrong looks than the diagnosis believes make the bench unlike.
+ */
 type HiddenHub = { parts: HubParts; is: HubHypothesis }
 export const HUB_BENCHES = {
   hub: { wrongLook: HUB.wrongLook, readingSdMm: HUB.readingSdMm },

@@ -15,8 +15,10 @@ import { randomFrom } from '../quantity/random'
 import { CRANK_TURNS, pick } from './hub'
 
 /**
- * Hubs that do not answer as the diagnosis believes: every hub holds a gear over a span of its own, some hide the sign of their
- * fault, an eye slips in so many looks of a hundred; one in ten has nothing wrong, one in ten a second fault besides. What is
+ * Hubs that do not answer as the diagnosis believes: every hub holds a gear over a span of its own, some hide the sign
+ * of their
+ * fault, an eye slips in so many looks of a hundred; one in ten has nothing wrong, one in ten a second fault besides.
+ * What is
  * published of the hub bench is measured here.
  */
 export const HUB_WRONG_LOOKS = { 'hub-faults': 0.05, 'hub-slips': 0.1 } as const
@@ -28,7 +30,10 @@ export type UnlikeHub = {
   /** How far from its place a gear still holds, and takes, clicks. */
   answers: { holdClicks: number; takesClicks: number }
 }
-/** A sign of its own that a fault does not show; how a reading scatters, mm; a count that slipped by a whole turn of the wheel. */
+/**
+ * A sign of its own that a fault does not show; how a reading scatters, mm; a count that slipped by a whole turn of the
+ * wheel.
+ */
 const HIDDEN = 0.08
 const READING_SD_MM = 0.45
 const MISCOUNT = 0.02
@@ -134,7 +139,9 @@ export type HubOutcome = {
 }
 const TRIES = 3
 
-/** By the advice until the hub is right, as every gear would show, or it is given up; looked at anew after each cure. */
+/**
+ * By the advice until the hub is right, as every gear would show, or it is given up; looked at anew after each cure.
+ */
 export function playUnlikeHub(seed: number, bench: UnlikeHubBench): HubOutcome {
   let hub = unlikeHub(seed)
   const hidden = hub.is.map(h => h.fault)

@@ -47,7 +47,10 @@ export type PlayOptions = {
   passes?: boolean
   /** Whose bikes it is one of; default: the usual ones. */
   population?: Population
-  /** The bike itself, as it stands after what was done before, in place of the seed’s own; `seed` is then for what is heard. */
+  /**
+   * The bike itself, as it stands after what was done before, in place of the seed’s own; `seed` is then for what is
+   * heard.
+   */
   bike?: { setup: RearSetup; hidden: HiddenBike; before: readonly BenchEvent[] }
   /** What the advice starts from, and the ear it takes the reports by; default: nothing known. */
   prior?: KnownPrior

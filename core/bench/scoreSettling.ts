@@ -2,7 +2,10 @@ import { hiddenRun, hiddenShop, returned } from './settling'
 import { learnSettling, recallAfterDays, settleForecast, usualSettling, type SettleBelief } from '../rear/settle'
 import type { Settled } from '../standards/settled'
 
-/** A day ridden out of tune costs one, a day that a bike came before it had to half of that: so a bike is asked back at a third. */
+/**
+ * A day ridden out of tune costs one, a day that a bike came before it had to half of that: so a bike is asked back at
+ * a third.
+ */
 const TOO_SOON = 0.5
 const LONGEST = 60
 export const SHOPS = 200

@@ -20,7 +20,9 @@ export const THUMBS: readonly Thumb[] = [
 
 type Hands = Generator<Move, boolean, BenchEvent>
 
-/** A mechanic who goes by one rule: yields moves, is told what came of each, and returns whether they think it right. */
+/**
+ * A mechanic who goes by one rule: yields moves, is told what came of each, and returns whether they think it right.
+ */
 export function* byThumb(setup: RearSetup, rule: Thumb): Hands {
   const g = geometryOf(setup)
   const last = g.n - 1

@@ -14,7 +14,10 @@ type Truth = { causes: Record<Cause, boolean>; windowTurns: number }
 const STEP_TURNS = 1 / 64
 const REACH_TURNS = 8
 
-/** Width of the window in turns with both stops well set and nothing worn, by walking the barrel over it; and its middle. */
+/**
+ * Width of the window in turns with both stops well set and nothing worn, by walking the barrel over it; and its
+ * middle.
+ */
 function walkWindow(
   g: Geometry,
   bike: HiddenBike,

@@ -21,7 +21,8 @@ type CentringMove =
   { do: 'turn'; turn: CentringTurn; why: string } | { do: 'body'; why: string } | { do: 'look' } | { do: 'done' }
 
 /**
- * The next small step of centring by what was seen. Linear-pull and cantilever: the lazy arm's spring screw in, for more
+ * The next small step of centring by what was seen. Linear-pull and cantilever: the lazy arm's spring screw in, for
+ * more
  * outward push; once the fault has changed sides, half of the last step back. Dual-pivot: the screw on `screwSide` in
  * brings that side's pad towards the rim. `practice`
  */
@@ -78,7 +79,9 @@ const half = (sixteenths: number): number => Math.sign(sixteenths) * Math.max(1,
 /** Squeezed, a rim pushed to one side is pushed by the pad of the other, which touches first. Plain mechanics. */
 export const nearerOfPush = (pushedTo: Side | null): Nearer => (pushedTo === null ? 'even' : otherSide(pushedTo))
 
-/** A screw turned while pumping until both leave together: what was turned where it was counted, and that it is even. */
+/**
+ * A screw turned while pumping until both leave together: what was turned where it was counted, and that it is even.
+ */
 export const cameEven = (turn: CentringTurn): Centring => [
   { kind: 'turned', ...turn },
   { kind: 'seen', nearer: 'even' },

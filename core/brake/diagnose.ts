@@ -9,7 +9,10 @@ import type { BrakeKind } from './kinds'
 /** What was seen at one check. */
 export type BrakeSeen = { check: string; outcome: string }
 
-/** A look is reported wrongly this often: a slip of the eye. `model`, twice what careful eyes slip: what was claimed by less was not so */
+/**
+ * A look is reported wrongly this often: a slip of the eye. `model`, twice what careful eyes slip: what was claimed by
+ * less was not so
+ */
 const BRAKE_WRONG = 0.06
 /** A fault hides a sign of its own this often, and shows one that is not its own. `model` */
 const HIDES = 0.06
@@ -18,10 +21,15 @@ const STRAYS = 0.02
 const SURE = 0.9
 /** A look that tells less than this for its cost is not asked for, nats. `model` */
 const LEAST = 0.05
-/** Chance, before anything is seen, that nothing is wrong with the brake, and that two faults are there at once. `model` */
+/**
+ * Chance, before anything is seen, that nothing is wrong with the brake, and that two faults are there at once. `model`
+ */
 const NOTHING = 0.1
 const TWO = 0.1
-/** A look speaks for a fault from this many times the chance it has when nothing is wrong; a renewal needs two of them. `model` */
+/**
+ * A look speaks for a fault from this many times the chance it has when nothing is wrong; a renewal needs two of them.
+ * `model`
+ */
 const SPEAKS = 3
 
 /** Nothing is wrong: every check as it should be. */
@@ -104,7 +112,8 @@ export type Diagnosis = {
 /**
  * What is wrong with a brake, by Bayes' rule over its usual faults, one at a time, and the check to make next: the most
  * mutual information per cost.
- * @param cured faults already put right in this visit, once for each time: each makes it less likely, and nobody tries a third time
+ * @param cured faults already put right in this visit, once for each time: each makes it less likely, and nobody tries
+ *   a third time
  * @throws RangeError for a check or outcome the kind does not have
  */
 export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: readonly string[] = []): Diagnosis {
@@ -156,7 +165,8 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
 }
 
 /**
- * The look that is due before the likeliest is named: along the wire before nothing is said to be wrong, and a second sign before a
+ * The look that is due before the likeliest is named: along the wire before nothing is said to be wrong, and a second
+ * sign before a
  * part is bought. Null when none is due, or none is left.
  */
 function dueBefore(

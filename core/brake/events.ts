@@ -32,7 +32,10 @@ export const BRAKE_EVENTS = [
     kind: z.literal('brakeNearer'),
     brake,
     nearer: z.enum(['left', 'right', 'even']),
-    /** How it was seen, where it was not by the pads once let go: a pad that touches first pushes the rim away from itself. */
+    /**
+     * How it was seen, where it was not by the pads once let go: a pad that touches first pushes the rim away from
+     * itself.
+     */
     by: z.literal('rim').optional(),
   }),
   z.strictObject({

@@ -3,7 +3,10 @@ import { faultWords, OTHER_CURES } from './faultWords'
 import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 type Shows = Record<string, string | Readonly<Record<string, number>>>
-/** A fault with its cure; `weight` is how often it is met, `shows` what each check then looks like (else as if nothing were wrong). */
+/**
+ * A fault with its cure; `weight` is how often it is met, `shows` what each check then looks like (else as if nothing
+ * were wrong).
+ */
 export type BrakeFault = {
   id: string
   words: string
@@ -132,7 +135,10 @@ const wrongLever = (feel: 'bar' | 'wooden') =>
     { lever: { [feel]: 0.9, firm: 0.1 }, class: 'other' },
   )
 
-/** The faults of each kind, in the usual order of checking where there is one. `practice` and `memory`; how often and how surely are `model`. */
+/**
+ * The faults of each kind, in the usual order of checking where there is one. `practice` and `memory`; how often and
+ * how surely are `model`.
+ */
 const FAULTS: Record<BrakeKind, readonly Unnamed[]> = {
   'linear-pull': [
     fault(

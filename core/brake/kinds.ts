@@ -34,7 +34,10 @@ export const FITTING_LEVER: Record<EndKind, LeverClass | null> = {
   none: null,
 }
 
-/** Which side the front lever is on: recorded, never assumed; the custom of the country decides. `std` ISO 4210-2 leaves it to the market, recalled */
+/**
+ * Which side the front lever is on: recorded, never assumed; the custom of the country decides. `std` ISO 4210-2 leaves
+ * it to the market, recalled
+ */
 export const FrontLeverSide = z.enum(['left', 'right'])
 
 /** What is at one end of the bike. */

@@ -1,6 +1,9 @@
 import { isHydraulic, type EndKind } from './kinds'
 
-/** What a brake is proven by, each passed or failed by a named person. `practice`; the hold and the back-pedalling by kind */
+/**
+ * What a brake is proven by, each passed or failed by a named person. `practice`; the hold and the back-pedalling by
+ * kind
+ */
 export const PROOF_TESTS = ['squeeze', 'hold', 'backpedal', 'roll', 'ride'] as const
 export type ProofTest = (typeof PROOF_TESTS)[number]
 export const PROOF_WORDS: Record<ProofTest, { name: string; how: string }> = {

@@ -1,7 +1,8 @@
 import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 /**
- * The steps of fitting a brake by name, in their order, apart from how each is done (`fitting.ts`): the ledger says them on every
+ * The steps of fitting a brake by name, in their order, apart from how each is done (`fitting.ts`): the ledger says
+ * them on every
  * page. `practice`: dual-pivot from bare, linear-pull with new cable and pads; the others `memory`.
  */
 export type BrakeStepName = { id: string; what: string }

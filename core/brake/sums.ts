@@ -25,7 +25,10 @@ export function gainAtPad(lever: LeverClass, kind: BrakeKind, s: Standards = TAB
 /** A firm hand at a lever, N. `model` */
 export const HAND_N = 80
 
-/** Force of one pad on the rim, N, for a pull at the lever. Plain statics, friction left out. @throws RangeError naming the argument */
+/**
+ * Force of one pad on the rim, N, for a pull at the lever. Plain statics, friction left out. @throws RangeError naming
+ * the argument
+ */
 export function padForceN(lever: LeverClass, kind: BrakeKind, handN: number, s: Standards = TABLE_ONLY): number | null {
   notNegative('handN', handN)
   const gain = gainAtPad(lever, kind, s)
@@ -133,7 +136,10 @@ export function discBiteShare(lever: LeverClass, gapMm: number, s: Standards = T
 /** A new rotor may measure so much thicker, mm. `practice` */
 export const ROTOR_WITHIN_MM = 0.1
 
-/** What a measured rotor and pad say, in words; null when both have life left. @throws RangeError for a rotor thicker than new */
+/**
+ * What a measured rotor and pad say, in words; null when both have life left. @throws RangeError for a rotor thicker
+ * than new
+ */
 export function discWear(rotorMm: number, padMm: number, s: Standards = TABLE_ONLY): string | null {
   positive('rotorMm', rotorMm)
   notNegative('padMm', padMm)
@@ -153,7 +159,10 @@ export const discJudged = (rotorMm: number, padMm: number, gapMm: number, s: Sta
     .map(words => `${words}.`)
     .join(' ')
 
-/** Angle of a straddle wire at its yoke, degrees, and what it does to the arms: a lower yoke pulls more across. Plain trigonometry. */
+/**
+ * Angle of a straddle wire at its yoke, degrees, and what it does to the arms: a lower yoke pulls more across. Plain
+ * trigonometry.
+ */
 export function straddle(yokeOverAnchorsMm: number, anchorsApartMm: number): { deg: number; acrossShare: number } {
   positive('yokeOverAnchorsMm', yokeOverAnchorsMm)
   positive('anchorsApartMm', anchorsApartMm)

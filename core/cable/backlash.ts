@@ -6,7 +6,8 @@ import { HOUSING_SHARE, SPRING_PULL_N, wireStiffness } from './stretch'
 import { stretches } from './wire'
 
 /**
- * Backlash of the pulley from friction spread along a run, mm: h = g·(T/k)·2(cosh a − 1)/a with a = μφ, and g·drag/k for a
+ * Backlash of the pulley from friction spread along a run, mm: h = g·(T/k)·2(cosh a − 1)/a with a = μφ, and g·drag/k
+ * for a
  * constant drag (a seal, grit, a kink). Model, section 1.
  * @param p g, mm of pulley per mm of cable; T, the spring's pull, N; k, N/mm; a, no unit; drag, N
  * @throws RangeError naming the argument
@@ -32,7 +33,8 @@ export function backlashMm(p: {
 
 /**
  * The same of a whole run of shift cable, piece by piece from the derailleur: bare wire gives as wire only, and what a
- * bend takes is felt by all the wire on its lever's side. For one piece of housing with its bends spread over it this is
+ * bend takes is felt by all the wire on its lever's side. For one piece of housing with its bends spread over it this
+ * is
  * the formula above.
  */
 export function backlashOfRun(run: Run, ratio: number, mu = MU[run.condition]): number {
@@ -83,7 +85,9 @@ export const AGAINST_HEARD_WORDS = {
 
 type Gain = { what: string; run: Run; condition: Condition }
 
-/** What could be done to a run: a new liner, its tight bends opened, one bend less. Best first is for the caller to see. */
+/**
+ * What could be done to a run: a new liner, its tight bends opened, one bend less. Best first is for the caller to see.
+ */
 export function remedies(run: Run, leastMm: number): Gain[] {
   const out: Gain[] = []
   if (run.condition !== 'new')

@@ -3,7 +3,9 @@ import { within } from '../quantity/within'
 import type { RunName } from './housing'
 import { steeringAxis, type LoopGeometry, type Vec } from './loop'
 
-/** How housing leaves the lever: forward from a flat-bar lever, inward along a bar under tape, down from a brake lever. */
+/**
+ * How housing leaves the lever: forward from a flat-bar lever, inward along a bar under tape, down from a brake lever.
+ */
 export const EXITS = ['forward', 'inward', 'down'] as const
 type Exit = (typeof EXITS)[number]
 const EXIT_WAY: Record<Exit, Vec> = { forward: [1, -0.35, -0.1], inward: [0.25, -1, -0.1], down: [0.6, -0.3, -0.75] }
@@ -26,7 +28,10 @@ export const loopEndOf = (run: RunName): LoopEnd => (run === 'front-brake' ? 'fo
 
 export const SIDES = ['left', 'right'] as const
 export type Side = (typeof SIDES)[number]
-/** The side of a shift lever: rear and hub on the right, front on the left. `practice`; a brake's follows the country's custom and is asked. */
+/**
+ * The side of a shift lever: rear and hub on the right, front on the left. `practice`; a brake's follows the country's
+ * custom and is asked.
+ */
 export const leverSideOf = (run: RunName): Side | null =>
   run === 'front' || run === 'hub-second' ? 'left' : run === 'rear' || run === 'hub' ? 'right' : null
 
@@ -86,8 +91,10 @@ export const usualBarLoop = (
 })
 
 /**
- * The loop's geometry of what was measured, the lever on its own side. A stop on the down tube points back and down along
- * it; the headset's cover down its axis. A brake on the fork turns with the bars: one pose serves, and no slack is wanted.
+ * The loop's geometry of what was measured, the lever on its own side. A stop on the down tube points back and down
+ * along
+ * it; the headset's cover down its axis. A brake on the fork turns with the bars: one pose serves, and no slack is
+ * wanted.
  */
 export function loopGeometry(b: BarLoop, leastRadiusMm: number): LoopGeometry {
   // y is to the left

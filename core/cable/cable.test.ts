@@ -26,7 +26,8 @@ import { RUN_TEMPLATES, templateRun } from './templates'
 import { BarLoop, leverSideOf, loopEndOf, loopGeometry, USUAL_BAR_LOOP } from './barLoop'
 
 describe('stretch', () => {
-  // Hooke with the strand's figures, from memory: 93 N/mm for a metre; 3.2 m gives 1.4 mm at 40 N, a brake wire 5.6 mm at 300 N
+  // Hooke with the strand's figures, from memory: 93 N/mm for a metre; 3.2 m gives 1.4 mm at 40 N, a brake wire 5.6 mm
+  // at 300 N
   test('a metre of shift wire, and what a long bike loses', () => {
     expect(wireStiffness(1000, 'shift')).toBeCloseTo(92.3, 1)
     expect(wireGivesMm(3200, 'shift', 40)).toBeCloseTo(1.4, 1)
@@ -163,7 +164,8 @@ describe('backlash of a run', () => {
       backlashMm({ ratio: 1.7, pullN: SPRING_PULL_N, stiffness: k, frictionAngle: frictionAngle(whole) }),
       9,
     )
-    // a last loop with its bend at the derailleur, then 2 m of bare wire: the wire feels the whole bend and gives as wire only
+    // a last loop with its bend at the derailleur, then 2 m of bare wire: the wire feels the whole bend and gives as
+    // wire only
     const last = { ...whole.pieces[0], name: 'last', lengthMm: 300 } as RunOf['pieces'][number]
     const part = { ...whole, pieces: [{ kind: 'bare' as const, name: 'bare', lengthMm: 2000 }, last] }
     const a = 0.2 * ((200 * Math.PI) / 180)
@@ -320,7 +322,8 @@ describe('the loop at the bars', () => {
         expect(Math.abs(Math.hypot(p[0], p[1] - radius) - radius)).toBeLessThan(0.004 * radius)
     },
   )
-  // Outside judge: bezier-js. A cubic with the same ends, directions and length may bend no less than the shape at rest.
+  // Outside judge: bezier-js. A cubic with the same ends, directions and length may bend no less than the shape at
+  // rest.
   test('no cubic spline of the same length and ends bends less (general Bézier library)', () => {
     fc.assert(
       fc.property(

@@ -2,7 +2,8 @@ import { OFFCUT_WORTH, USUAL_CUT } from './cutUsual'
 import type { CutPlan } from './cutList'
 
 /**
- * What a plan wastes, and what it is the least of: ends too short to keep are unusable; "no plan uses up less" is of the
+ * What a plan wastes, and what it is the least of: ends too short to keep are unusable; "no plan uses up less" is of
+ * the
  * wall, an offcut's mm counting less than a roll's.
  */
 export function sayWaste(plan: Pick<CutPlan, 'scrapMm' | 'costMm' | 'boundMm' | 'proven'>): string {

@@ -22,7 +22,10 @@ export type LoopGeometry = {
 }
 export const POSES = ['straight', 'left', 'right', 'extended', 'sagged', 'full-travel'] as const
 export type PoseName = (typeof POSES)[number]
-/** `second`: the moving end hangs on a link that has turned about a pivot of its own besides, measured as it stands at 0°. */
+/**
+ * `second`: the moving end hangs on a link that has turned about a pivot of its own besides, measured as it stands at
+ * 0°.
+ */
 export type Pose = { name: PoseName; deg: number; second?: { at: Vec; deg: number } }
 export const POSE_WORDS: Record<PoseName, string> = {
   straight: 'straight ahead',
@@ -49,7 +52,10 @@ export function turnAbout(v: Vec, axis: Vec, deg: number): Vec {
   return add(add(times(v, c), times(cross(k, v), s)), times(k, dot(k, v) * (1 - c)))
 }
 
-/** The steering axis, upward: leaning back from the vertical by 90° less the head angle. @throws RangeError below 45° or above 90° */
+/**
+ * The steering axis, upward: leaning back from the vertical by 90° less the head angle. @throws RangeError below 45° or
+ * above 90°
+ */
 export function steeringAxis(headDeg: number): Vec {
   finite('headDeg', headDeg)
   if (headDeg < 45 || headDeg > 90) throw new RangeError(`headDeg must be from 45 to 90, it is ${headDeg}`)
@@ -108,7 +114,8 @@ const refined = (points: readonly Vec[]): Vec[] =>
   points.flatMap((p, i) => (i === 0 ? [p] : [times(add(points[i - 1], p), 0.5), p]))
 
 /**
- * Relaxes a chain: its ends fixed, its direction at each end held by a ghost node beyond it, mirrored so that the middle
+ * Relaxes a chain: its ends fixed, its direction at each end held by a ghost node beyond it, mirrored so that the
+ * middle
  * of the three has the wanted direction.
  */
 function relaxed(
@@ -170,7 +177,10 @@ function secondAt(g: LoopGeometry, turnDeg: number): { at: Vec; deg: number } | 
   const most = g.poses.reduce((a, b) => (b.second && Math.abs(b.deg) > Math.abs(a.deg) ? b : a))
   return most.second && most.deg !== 0 ? { at: most.second.at, deg: (most.second.deg * turnDeg) / most.deg } : null
 }
-/** The moving end with the axis turned by so many degrees: about its own pivot first, where it has one, then about the axis. */
+/**
+ * The moving end with the axis turned by so many degrees: about its own pivot first, where it has one, then about the
+ * axis.
+ */
 function movingEnd(g: LoopGeometry, turnDeg: number): { at: Vec; way: Vec } {
   const second = secondAt(g, turnDeg)
   const at = second ? add(second.at, turnAbout(sub(g.movingAt, second.at), g.axis, second.deg)) : g.movingAt
@@ -178,7 +188,10 @@ function movingEnd(g: LoopGeometry, turnDeg: number): { at: Vec; way: Vec } {
   return { at: turnAbout(at, g.axis, turnDeg), way: turnAbout(way, g.axis, turnDeg) }
 }
 
-/** The loop of a given length with its moving end turned by so many degrees; null when the housing is too short to reach. */
+/**
+ * The loop of a given length with its moving end turned by so many degrees; null when the housing is too short to
+ * reach.
+ */
 export function loopAt(g: LoopGeometry, lengthMm: number, turnDeg: number): LoopAt | null {
   const { at, way } = movingEnd(g, turnDeg)
   return restingLoop(at, way, g.fixedAt, g.fixedWay, lengthMm)

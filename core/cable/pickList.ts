@@ -6,7 +6,10 @@ import type { LaidOut } from './wanted'
 
 /** What is carried to a bench before work starts: of one bike or of a day's. */
 export type PickList = {
-  /** Inners by what they are for, the length to take and the head; null where none sold is long enough, or nobody looked which head. */
+  /**
+   * Inners by what they are for, the length to take and the head; null where none sold is long enough, or nobody looked
+   * which head.
+   */
   inners: { wire: 'shift' | 'brake'; takeMm: number | null; needMm: number; head: Head | null; runs: string[] }[]
   /** Housing still to be cut, by kind. */
   housing: { kind: Housing; mm: number; pieces: number }[]
@@ -21,7 +24,8 @@ export type PickList = {
 type Stock = readonly { kind: Housing; lengthMm: number }[]
 
 /**
- * The parts that the runs laid out still want: of each run whose wire is not in yet its inner and small parts, of each whose
+ * The parts that the runs laid out still want: of each run whose wire is not in yet its inner and small parts, of each
+ * whose
  * housing is not cut its housing. Housing is set against the wall, longest piece first; inners and small parts are not
  * counted as stock, and are listed only.
  * @param at what each brake's wire is clamped to, where it is known

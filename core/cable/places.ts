@@ -14,7 +14,8 @@ const NAMED: Readonly<Record<string, HousingPlace>> = {
 }
 
 /**
- * Under which place each housing of a run is recorded: by its name, or, where somebody called it their own way, by how it
+ * Under which place each housing of a run is recorded: by its name, or, where somebody called it their own way, by how
+ * it
  * lies from the lever. Two in one place are one figure too many: only the first is kept.
  * @returns piece's name and its place, lever first
  */

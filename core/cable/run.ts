@@ -7,7 +7,10 @@ import { Head } from './heads'
 export const CONDITIONS = ['new', 'used', 'dirty', 'gritty'] as const
 export type Condition = (typeof CONDITIONS)[number]
 
-/** Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, the middle once it has run; 0.2 to 0.3 dirty. */
+/**
+ * Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, the middle once it has
+ * run; 0.2 to 0.3 dirty.
+ */
 export const MU: Record<Condition, number> = { new: 0.06, used: 0.08, dirty: 0.2, gritty: 0.3 }
 export const CONDITION_WORDS: Record<Condition, string> = {
   new: 'new, lined',

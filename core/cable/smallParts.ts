@@ -2,7 +2,10 @@ import { isBrake } from './housing'
 import { isFerruled, type Run } from './run'
 import type { FarEnd } from './wire'
 
-/** What a run needs besides housing: a ferrule at each end that takes one, an inner, and an end cap where an end is left. `practice` */
+/**
+ * What a run needs besides housing: a ferrule at each end that takes one, an inner, and an end cap where an end is
+ * left. `practice`
+ */
 export function smallParts(run: Run, at: FarEnd = null): { ferrules: number; inners: 1; caps: 0 | 1; noodles: 0 | 1 } {
   const ends = run.pieces.flatMap(p =>
     p.kind === 'housing' ? (['from', 'to'] as const).map(e => isFerruled(p, e)) : [],

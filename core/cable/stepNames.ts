@@ -1,6 +1,9 @@
 import { isBrake, type RunName } from './housing'
 
-/** The steps of fitting a run by name, apart from how each is done (`steps.ts`): the ledger says them on every page. `practice`, no source */
+/**
+ * The steps of fitting a run by name, apart from how each is done (`steps.ts`): the ledger says them on every page.
+ * `practice`, no source
+ */
 export const CABLE_STEPS = [
   'old-out',
   'adjusters',

@@ -3,7 +3,10 @@ import { degrees, radians } from '../quantity/angle'
 import { within } from '../quantity/within'
 import type { LoopGeometry } from './loop'
 
-/** What is measured at a rear suspension, air out or spring off so that it can be held anywhere: all from the pivot's axle, mm. */
+/**
+ * What is measured at a rear suspension, air out or spring off so that it can be held anywhere: all from the pivot's
+ * axle, mm.
+ */
 export const SuspensionLoop = z.strictObject({
   /** The stop on the main frame: before the pivot, above it. */
   frameForwardMm: within('Frame stop before the pivot, mm', -300, 500),

@@ -46,7 +46,9 @@ export const wireMm = (run: Run): number => run.pieces.reduce((s, p) => s + leng
 export const housingMm = (run: Run): number =>
   run.pieces.reduce((s, p) => s + (p.kind === 'housing' ? p.lengthMm : 0), 0)
 
-/** What gives in a run under a pull: the whole wire that is pulled, lever and end with it, and the housing's own length. */
+/**
+ * What gives in a run under a pull: the whole wire that is pulled, lever and end with it, and the housing's own length.
+ */
 export const givesOf = (run: Run, at: FarEnd = null): Gives => ({
   wireMm: innerLiesMm(run, at),
   housingMm: housingMm(run),

@@ -33,7 +33,8 @@ export type Facts = { found: Fact[]; done: Fact[]; left: Fact[]; tell: string[] 
 const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }
 
 /**
- * Why a bike may not leave; `id` names the reason whatever its words. `found`: something is wrong with it. `open`: a step
+ * Why a bike may not leave; `id` names the reason whatever its words. `found`: something is wrong with it. `open`: a
+ * step
  * or a proof is still to come, as on every bike until the end.
  */
 export type Stay = { id: string; is: 'found' | 'open'; why: string }
@@ -91,7 +92,10 @@ export type Chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job, Op
     signs: (event: Own) => string | null
     /** An entry nobody signs that can still be nonsense as things stand: it is judged on the log all the same. */
     measures: (event: Own) => boolean
-    /** Why this entry cannot be taken as things stand; null when it can. Asked of what is signed, and of what `measures` names. */
+    /**
+     * Why this entry cannot be taken as things stand; null when it can. Asked of what is signed, and of what `measures`
+     * names.
+     */
     refuses: (event: Own, job: Job) => Refusal | null
     /** What stands open, by name: an undo that opens more is itself a gate. */
     open: (job: Job) => string[]

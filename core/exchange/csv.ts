@@ -30,8 +30,10 @@ export function writeCsv(table: CsvTable, file: Pick<ExchangeFile, CsvTable>): s
 }
 
 /**
- * Where a spreadsheet would begin to run a text: at its start, or after what another country's settings take for the end of
- * a cell. Apostrophes that stand there already are counted with it, so that one more or one less is always the same place.
+ * Where a spreadsheet would begin to run a text: at its start, or after what another country's settings take for the
+ * end of
+ * a cell. Apostrophes that stand there already are counted with it, so that one more or one less is always the same
+ * place.
  */
 const FORMULA = /(^|[;,|\t\n])(\s*)('*)(?=[=+\-@\t\r])/g
 const NUMBERS = /^-?\d+(\.\d+)?( -?\d+(\.\d+)?)*$/
@@ -95,7 +97,10 @@ export function readCsv(text: string): ReadCsv {
   return { is: 'rows', table, rows: out, troubles }
 }
 
-/** What ends a cell, told by the first line alone: names of columns hold none of these, and the texts below could mislead. */
+/**
+ * What ends a cell, told by the first line alone: names of columns hold none of these, and the texts below could
+ * mislead.
+ */
 function delimiterOf(text: string): string {
   const first = text.trimStart().split(/[\r\n]/, 1)[0]!
   const count = (mark: string) => first.split(mark).length

@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { ExchangeFile } from './file'
 
-/** The published JSON Schema (draft 2020-12) of the open format, as docs/standards.schema.json holds it: npm run schema. */
+/**
+ * The published JSON Schema (draft 2020-12) of the open format, as docs/standards.schema.json holds it: npm run schema.
+ */
 export function exchangeSchema(): Record<string, unknown> {
   return {
     ...z.toJSONSchema(ExchangeFile),

@@ -6,7 +6,10 @@ import type { RecordRow } from './recordRow'
 const isOf = (standard: string | undefined, entry: string): boolean =>
   standard === undefined || standard.split('+').includes(entry) || standard === `hub ${entry}`
 
-/** The open file of a shop, or of one standard: its catalogue as it counts now, what it measured with the history, and its records. */
+/**
+ * The open file of a shop, or of one standard: its catalogue as it counts now, what it measured with the history, and
+ * its records.
+ */
 export function exchangeFile(
   values: readonly ShopValue[],
   records: readonly RecordRow[],

@@ -127,7 +127,10 @@ function slotsAfter(g: FrontGeometry, s: Slots, e: FrontSight): Slots {
   return { at, draws, slack: { snugAt: g.parts.cage === 'rotating' ? null : stops.L, net: 0 }, stops }
 }
 
-/** A particle in the terms of the response, at given screws. L in pushes the inner limit outboard, H in the outer one inboard. */
+/**
+ * A particle in the terms of the response, at given screws. L in pushes the inner limit outboard, H in the outer one
+ * inboard.
+ */
 function guessOf(s: Slots, x: Float64Array): FrontGuess {
   const { at, stops } = s
   const perL = Math.max(0.4, x[at.perL])
@@ -155,7 +158,10 @@ function guessOf(s: Slots, x: Float64Array): FrontGuess {
 const bell = (off: number, sd: number, width: number, slips: number): number =>
   (1 - slips) * Math.exp(-0.5 * (off / sd) ** 2) + slips / width
 
-/** Share of gaps read badly, and how much wider those scatter: so that a figure nobody expected pulls the belief, and is not called a slip. */
+/**
+ * Share of gaps read badly, and how much wider those scatter: so that a figure nobody expected pulls the belief, and is
+ * not called a slip.
+ */
 const ROUGH = { share: 0.12, times: 4 }
 /** A gap read as this or less touches: a plate that presses on the chain shows no more than that. */
 const TOUCHES_MM = 0.05

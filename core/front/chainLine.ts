@@ -27,7 +27,10 @@ export function chainAngleDeg(ringMm: number, sprocketMm: number, chainstayMm: n
   return degrees(Math.atan2(sprocketMm - ringMm, chainstayMm))
 }
 
-/** Lateral place of the chain where the cage sees it, mm from the middle plane: on the straight line from ring to sprocket. */
+/**
+ * Lateral place of the chain where the cage sees it, mm from the middle plane: on the straight line from ring to
+ * sprocket.
+ */
 export const chainAtCageMm = (p: FrontParts, ringMm: number, sprocketMm: number): number =>
   ringMm + (sprocketMm - ringMm) * (p.cageBehindMm / p.chainstayMm)
 

@@ -100,7 +100,10 @@ function facts({ front }: Job, opinion: FrontOpinion | null): Facts {
   return { found, done, left, tell: [] }
 }
 
-/** A front is recorded by its rings, the line they run in, and how its cage swings: what sets its height, gaps and turns. */
+/**
+ * A front is recorded by its rings, the line they run in, and how its cage swings: what sets its height, gaps and
+ * turns.
+ */
 export const frontStandard = (p: FrontParts): string =>
   `front ${[...p.rings].reverse().join('-')} ${p.chainLineMm} ${p.cage}`
 const FRONT_ID = new RegExp(`^front (\\d+(?:-\\d+){1,2}) (\\d+(?:\\.\\d+)?) (${CAGES.join('|')})$`)
@@ -160,7 +163,9 @@ function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
     : stands('untouched', 'untouched')
 }
 
-/** A gap that no cage can show: within the chain, or wider than the cage. Entries of earlier versions stay as they are. */
+/**
+ * A gap that no cage can show: within the chain, or wider than the cage. Entries of earlier versions stay as they are.
+ */
 function refuses(e: FrontEvent, { front }: Job): { field: string; message: string } | null {
   if (e.kind !== 'frontGap') return null
   if (e.gapMm < 0) return { field: 'gapMm', message: 'a plate cannot stand inside the chain: 0 if it touches' }

@@ -18,7 +18,10 @@ export type FrontCheck = Extract<FrontMoveTo, { do: 'shift' | 'gap' | 'position'
 /** Over which end of the front a chain is thrown. */
 export type ThrownTo = 'inboard' | 'outboard'
 
-/** How the work is to go: the order it follows, what the cage's plates are to leave at the stops, what the customer saw thrown. */
+/**
+ * How the work is to go: the order it follows, what the cage's plates are to leave at the stops, what the customer saw
+ * thrown.
+ */
 export type FrontWishes = {
   order?: FrontOrder
   endGapMm?: { from: number; to: number }

@@ -154,7 +154,8 @@ describe('moves of the written order (common practice, no source)', () => {
       middleMm: 0,
     }
     const MM_PER_EIGHTH = 0.1
-    // the cage stands 2 mm off, and the plate is near the chain or rubs: what holds it there, the cable or that end's stop
+    // the cage stands 2 mm off, and the plate is near the chain or rubs: what holds it there, the cable or that end's
+    // stop
     const rubbing: [FrontSeen & keyof typeof RUB_MOVES, number, string, Partial<FrontBike>][] = [
       ['rubs-inner', 0, 'stop', { stopLMm: 2 }],
       ['rubs-inner', 0, 'cable', { slackMm: 2 }],

@@ -76,7 +76,10 @@ export const costOfSight = (e: FrontSight): number => {
   }
 }
 
-/** What was last seen of a pair since anything was turned or set: which plate rubs, null for neither; undefined where nobody looked. */
+/**
+ * What was last seen of a pair since anything was turned or set: which plate rubs, null for neither; undefined where
+ * nobody looked.
+ */
 export function rubSeen(
   log: readonly FrontSight[],
   ring: number,
@@ -90,6 +93,9 @@ export function rubSeen(
   return undefined
 }
 
-/** Over which ends the customer saw the chain thrown and the stop that guards it was not seen since: nobody shifts that way yet. */
+/**
+ * Over which ends the customer saw the chain thrown and the stop that guards it was not seen since: nobody shifts that
+ * way yet.
+ */
 export const unguarded = (log: readonly FrontSight[], throws: readonly ThrownTo[] = []): ThrownTo[] =>
   throws.filter(to => !stopSeen(log, to === 'inboard' ? 'L' : 'H'))

@@ -47,7 +47,8 @@ export const onRing = (ring: number, rings: number): OnRing =>
   ring === 0 ? 'small' : ring === rings - 1 ? 'big' : 'middle'
 
 /**
- * What answers a rub: the cage goes away from the plate that rubs. On an end ring the cable goes first where it holds the
+ * What answers a rub: the cage goes away from the plate that rubs. On an end ring the cable goes first where it holds
+ * the
  * cage, then the stop that does; which ring it rubs on decides the screw. `practice`, no source
  */
 export const RUB_MOVES: Record<'rubs-inner' | 'rubs-outer', Record<OnRing, readonly FrontMove[]>> = {
@@ -78,7 +79,10 @@ export const RUB_MOVES: Record<'rubs-inner' | 'rubs-outer', Record<OnRing, reado
 
 /** What the written order answers without asking which ring it was. */
 type Answered = Exclude<FrontSeen, 'clean' | 'noisy' | 'rubs-inner' | 'rubs-outer'>
-/** The written order's moves for each other fault, the first ones first. `practice`, no source; amounts in eighths are `model`. */
+/**
+ * The written order's moves for each other fault, the first ones first. `practice`, no source; amounts in eighths are
+ * `model`.
+ */
 export const FRONT_MOVES: Record<Answered, readonly FrontMove[]> = {
   'no-climb': [
     move('barrel', 'out', 4 /* more tension first: a slack cable spends the lever’s stroke */),
@@ -124,7 +128,8 @@ export const seenWords = (seen: FrontSeen, on: OnRing): string =>
       : FRONT_SEEN_WORDS[seen]
 
 /**
- * The next move by the written order: what was seen, on which ring, and how often that was answered already without cure.
+ * The next move by the written order: what was seen, on which ring, and how often that was answered already without
+ * cure.
  * Null when the list is used up: look elsewhere.
  */
 export const frontMove = (seen: FrontSeen, answered: number, on: OnRing): FrontMove | null =>

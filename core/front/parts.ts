@@ -3,16 +3,23 @@ import { within } from '../quantity/within'
 
 /** The cage's swing: the front of a rotating one swings further, so it needs no trim. */
 export const CAGES = ['conventional', 'rotating'] as const
-/** How it is held: a band on the seat tube by the tube's diameter, brazed on, or bolted straight to the frame. `memory` */
+/**
+ * How it is held: a band on the seat tube by the tube's diameter, brazed on, or bolted straight to the frame. `memory`
+ */
 export const FRONT_MOUNTS = ['28.6 mm band', '31.8 mm band', '34.9 mm band', 'brazed on', 'direct'] as const
 /** Where the wire comes to it from. */
 export const PULL_WAYS = ['from below', 'from above', 'from the front'] as const
-/** What draws its cable: a barrel, an inline adjuster, a small screw on the derailleur, or nothing but the bolt. `practice` */
+/**
+ * What draws its cable: a barrel, an inline adjuster, a small screw on the derailleur, or nothing but the bolt.
+ * `practice`
+ */
 export const TENSION_BY = ['barrel', 'inline adjuster', 'tension screw', 'bolt alone'] as const
 /** Which way its parallelogram swings. */
 export const SWINGS = ['down', 'up', 'sideways'] as const
 
-/** A front drivetrain by its numbers. Rings run from the smallest; offsets are from the bike's middle plane, + outboard. */
+/**
+ * A front drivetrain by its numbers. Rings run from the smallest; offsets are from the bike's middle plane, + outboard.
+ */
 export const FrontParts = z
   .strictObject({
     rings: z
@@ -49,7 +56,10 @@ export const FrontParts = z
     pullWay: z.enum(PULL_WAYS).optional(),
     swing: z.enum(SWINGS).optional(),
     tensionBy: z.enum(TENSION_BY).optional(),
-    /** Cable from ring to ring: what the lever gives, and what the derailleur wants. About 6 to 12 mm by family, `memory`. */
+    /**
+     * Cable from ring to ring: what the lever gives, and what the derailleur wants. About 6 to 12 mm by family,
+     * `memory`.
+     */
     leverPullMm: within('Lever pulls, mm', 3, 20).optional(),
     wantedPullMm: within('Derailleur wants, mm', 3, 20).optional(),
   })

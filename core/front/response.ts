@@ -34,7 +34,10 @@ export const FRONT = {
   wrongReports: 0.04,
 } as const
 
-/** Where rings, chain and ideal cage stand, worked out once. `idealMm` by ring; `chainMm` by ring in the pair it is judged in. */
+/**
+ * Where rings, chain and ideal cage stand, worked out once. `idealMm` by ring; `chainMm` by ring in the pair it is
+ * judged in.
+ */
 export type FrontGeometry = {
   parts: FrontParts
   rings: number
@@ -68,7 +71,10 @@ export function frontGeometry({ parts, pitchMm, chainWidthMm }: FrontSetup): Fro
   }
 }
 
-/** A front derailleur in its real state; `slackMm` is where the cable would hold the cage on the slackest click, from the small ring's ideal. */
+/**
+ * A front derailleur in its real state; `slackMm` is where the cable would hold the cage on the slackest click, from
+ * the small ring's ideal.
+ */
 export type FrontBike = {
   slackMm: number
   stopLMm: number
@@ -165,19 +171,24 @@ function chancesAt(
 export const dropsUndone = (g: FrontGeometry, b: FrontBike): number =>
   1 - chancesAt(g, b, 0, g.judgedOn(0), false, b.stopLMm)['no-drop']
 
-/** Where each screw may stand so that the bike is right, mm from the ideals; a span that is empty has `from` above `to`. */
+/**
+ * Where each screw may stand so that the bike is right, mm from the ideals; a span that is empty has `from` above `to`.
+ */
 export type FrontWindow = { slack: Span; L: Span; H: Span }
 export type Span = { from: number; to: number }
 
 /** Half the width of a threshold at which the chance passes 0.7. */
 const MARGIN_MM = FRONT.widthMm * Math.log(FRONT.rightChance / (1 - FRONT.rightChance))
 
-/** Where two thresholds of this width, both to be passed, together let 0.7 through: they add up where they lie close. */
+/**
+ * Where two thresholds of this width, both to be passed, together let 0.7 through: they add up where they lie close.
+ */
 const beyondBoth = (a: number, b: number): number =>
   Math.max(a, b) + FRONT.widthMm * Math.log1p(Math.exp(-Math.abs(a - b) / FRONT.widthMm)) + MARGIN_MM
 
 /**
- * In closed form from the 0.7 points: the outer stop must let the chain climb without a rub and not be thrown, the inner
+ * In closed form from the 0.7 points: the outer stop must let the chain climb without a rub and not be thrown, the
+ * inner
  * one let it drop likewise, and the cable reach the one and free the other.
  */
 export function frontWindow(g: FrontGeometry, b: FrontBike): FrontWindow {
@@ -249,7 +260,9 @@ const cured = (b: FrontBike, faults: readonly FrontFault[]): FrontBike => {
   return { ...out, backlashMm: Math.min(b.backlashMm, out.backlashMm) }
 }
 
-/** A window narrower than this puts a cause at fault; it is blamed when curing it alone opens the window by `opensMm`. */
+/**
+ * A window narrower than this puts a cause at fault; it is blamed when curing it alone opens the window by `opensMm`.
+ */
 const NARROW = { mm: 0.25, opensMm: 0.1 } as const
 
 /** Faults to blame: the window is narrow and opens when this alone is cured, or only with it once all else is. */

@@ -2,7 +2,9 @@ import { numberIn, TABLE_ONLY, type Standards } from '../standards/inForce'
 import { chainRow } from '../standards/tables/chains'
 import type { FrontParts } from './parts'
 
-/** A front with what it meets behind: gaps between sprockets, smallest first, and the width over the chain's plates, mm. */
+/**
+ * A front with what it meets behind: gaps between sprockets, smallest first, and the width over the chain's plates, mm.
+ */
 export type FrontSetup = { parts: FrontParts; pitchMm: readonly number[]; chainWidthMm: number }
 
 export const frontSetupOf = (

@@ -1,6 +1,9 @@
 import type { FrontOrder } from '../procedure/frontOrders'
 
-/** The steps of each order by name, in their order; how each is done stands in `orders.ts`, which only the bench asks. `practice` */
+/**
+ * The steps of each order by name, in their order; how each is done stands in `orders.ts`, which only the bench asks.
+ * `practice`
+ */
 export const FRONT_STEP_WORDS: Record<FrontOrder, readonly { id: string; what: string }[]> = {
   conventional: [
     { id: 'height', what: 'Height and line' },

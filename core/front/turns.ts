@@ -27,7 +27,10 @@ const placeOf: Record<FrontScrew, (r: Read) => { at: number; per: number; span: 
 
 export type Turn = { screw: FrontScrew; sixteenths: number; now: number; best: number }
 
-/** The eighth at which a screw most likely stands right, all else left out of account; a stop by the school of its gap where that is as good. */
+/**
+ * The eighth at which a screw most likely stands right, all else left out of account; a stop by the school of its gap
+ * where that is as good.
+ */
 export function bestTurn(reads: readonly Read[], screw: FrontScrew, { endGapMm: wanted }: FrontWishes): Turn {
   const most = (REACH_TIMES[screw] * MAX_SIXTEENTHS[screw]) / 2
   const sums = new Float64Array(2 * most + 1)
@@ -64,7 +67,10 @@ function eighthsTo(reads: readonly Read[], screw: 'L' | 'H', wanted: { from: num
   }, 0)
 }
 
-/** Chance that the cable, drawn anew, would stand right: snug with the cage on its inner stop, or on the big ring for a rotating cage. */
+/**
+ * Chance that the cable, drawn anew, would stand right: snug with the cage on its inner stop, or on the big ring for a
+ * rotating cage.
+ */
 export const chanceClamped = (g: FrontGeometry, reads: readonly Read[]): number =>
   reads.reduce((s, { guess, window: { slack }, weight }) => {
     const at = g.parts.cage === 'rotating' ? 0 : guess.stopLMm

@@ -10,7 +10,8 @@ import { ringName, type FrontParts } from './parts'
 export const frontWay = (m: { screw: FrontScrew; sixteenths: number }): 'in' | 'out' => wayOf(m.screw, m.sixteenths)
 
 /**
- * What a turn of the cable's tension is called on this bike: a small screw on the derailleur turns the other way round from a
+ * What a turn of the cable's tension is called on this bike: a small screw on the derailleur turns the other way round
+ * from a
  * barrel, in is tighter. `practice`
  */
 export function tensionWords(

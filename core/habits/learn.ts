@@ -46,7 +46,10 @@ function shareAmong(jobs: readonly Habit[], like: (job: Habit) => boolean, cause
 type Age = 'new' | 'old' | 'unknown'
 const ageOf = (days: number | null): Age => (days === null ? 'unknown' : days > OLD_CABLE_DAYS ? 'old' : 'new')
 
-/** Travel of this shop's stop screws, mm a turn: each told one weighed by its own spread and the bikes' (textbook's normal update). */
+/**
+ * Travel of this shop's stop screws, mm a turn: each told one weighed by its own spread and the bikes' (textbook's
+ * normal update).
+ */
 function stopHere(told: readonly { mean: number; sd: number }[]): number | null {
   if (told.length < LEAST_JOBS) return null
   let [sum, precision] = [STOP_SCREW.mmPerTurn / STOP_OF_SHOP_SD ** 2, 1 / STOP_OF_SHOP_SD ** 2]
@@ -62,8 +65,10 @@ function stopHere(told: readonly { mean: number; sd: number }[]): number | null 
 const LEARNT_CAUSES = CAUSES.filter(c => c !== 'tension' && c !== 'stops')
 
 /**
- * What a shop's closed jobs say of a bike: each cause's share among those that came back, or did not, as this one; of friction
- * among those led like it and with a cable as old. Each is drawn towards the others' and those towards the usual, and told as
+ * What a shop's closed jobs say of a bike: each cause's share among those that came back, or did not, as this one; of
+ * friction
+ * among those led like it and with a cable as old. Each is drawn towards the others' and those towards the usual, and
+ * told as
  * odds against the usual ones.
  */
 export function learntFor(jobs: readonly Habit[], bike: BikeHere): Learnt {
@@ -79,7 +84,10 @@ export function learntFor(jobs: readonly Habit[], bike: BikeHere): Learnt {
   return { jobs: jobs.length, odds, usual }
 }
 
-/** On which share of all its bikes a shop finds each cause that is learnt, drawn towards the usual; nothing of too few jobs. */
+/**
+ * On which share of all its bikes a shop finds each cause that is learnt, drawn towards the usual; nothing of too few
+ * jobs.
+ */
 export function sharesHere(jobs: readonly Habit[]): { cause: Cause; here: number; usually: number }[] {
   if (jobs.length < LEAST_JOBS) return []
   return LEARNT_CAUSES.map(cause => {
@@ -88,7 +96,10 @@ export function sharesHere(jobs: readonly Habit[]): { cause: Cause; here: number
   })
 }
 
-/** Which jobs are like this bike where a cause is concerned: for friction how its cable is led and how old it is, as far as known. */
+/**
+ * Which jobs are like this bike where a cause is concerned: for friction how its cable is led and how old it is, as far
+ * as known.
+ */
 function likeIn(cause: Cause, { frame, cableDays, back }: BikeHere): (job: Habit) => boolean {
   if (cause !== 'friction') return j => j.back === back
   const age = ageOf(cableDays)

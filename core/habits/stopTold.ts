@@ -3,7 +3,8 @@ import { STOP_SCREW } from '../response/parameters'
 /** Less than this told by the bike beside what is usual is nothing: the spread must have shrunk by a tenth. `model` */
 const TOLD_SHARE = 0.9
 /**
- * A belief's spread is of one whose eye is usual: with a worse one a screw seems to go farther than it does, since what was
+ * A belief's spread is of one whose eye is usual: with a worse one a screw seems to go farther than it does, since what
+ * was
  * seen too far off is turned back too far and then seen truly. So it is believed half as much again. `model`
  */
 const TRUST = 1.5
@@ -18,7 +19,8 @@ function without(belief: Figure, start: Figure): Figure | null {
 }
 
 /**
- * What a job told of how far a turn of this shop's stop screws goes, mm: both screws together, each weighed by how sure it is.
+ * What a job told of how far a turn of this shop's stop screws goes, mm: both screws together, each weighed by how sure
+ * it is.
  * @param usualMm where the belief started
  */
 export function stopTold(

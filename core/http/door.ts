@@ -24,7 +24,10 @@ export const TakeIn = z.strictObject({
   tag: Tag,
   promisedAt: moment('Promised'),
   complaint: line('Complaint', 400),
-  /** The rear drivetrain by its numbers; null on a bike without a derailleur, or where it is to be found out at the stand. */
+  /**
+   * The rear drivetrain by its numbers; null on a bike without a derailleur, or where it is to be found out at the
+   * stand.
+   */
   parts: RearParts.nullable(),
   /** What the eye counted; left out where nobody looked. */
   seen: Seen.optional(),

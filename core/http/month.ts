@@ -11,7 +11,10 @@ export const MonthView = z.object({
     z.object({ kind: z.string(), jobs: z.int(), minutes: z.number().nullable(), median: z.number().nullable() }),
   ),
   ends: z.array(z.object({ how: z.string(), jobs: z.int() })),
-  /** Jobs that left proven, how many came back with a fault within two months, and how many have not and are too new to say. */
+  /**
+   * Jobs that left proven, how many came back with a fault within two months, and how many have not and are too new to
+   * say.
+   */
   right: z.object({ jobs: z.int(), back: z.int(), young: z.int() }),
   /** Standards that cost most turns of a screw. */
   standards: z.array(z.object({ standard: z.string(), bikes: z.int(), rounds: z.number(), slowest: z.number() })),

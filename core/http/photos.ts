@@ -13,7 +13,10 @@ export const PhotoAsk = z.strictObject({ of: PhotoOf })
 export const PhotoView = z.object({ id: z.string(), of: PhotoOf, by: z.string(), madeAt: z.string() })
 export type PhotoView = z.infer<typeof PhotoView>
 
-/** What the bytes themselves say they are, whatever the sender says; null when neither. JPEG and PNG signatures, `std` ISO/IEC 10918-1 and 15948. */
+/**
+ * What the bytes themselves say they are, whatever the sender says; null when neither. JPEG and PNG signatures, `std`
+ * ISO/IEC 10918-1 and 15948.
+ */
 export function photoKind(bytes: Uint8Array): (typeof PHOTO_KINDS)[number] | null {
   const starts = (...head: number[]) => bytes.length > head.length && head.every((b, i) => bytes[i] === b)
   if (starts(0xff, 0xd8, 0xff)) return 'image/jpeg'

@@ -26,7 +26,10 @@ export const RecordsOfStandard = z.object({
 export type RecordsOfStandard = z.infer<typeof RecordsOfStandard>
 
 const Day = z.iso.date({ error: 'A day is written 2026-11-28' })
-/** Which points of a figure are asked for: by days, both ends counted, and by words of the bike or the job's number or tag. */
+/**
+ * Which points of a figure are asked for: by days, both ends counted, and by words of the bike or the job's number or
+ * tag.
+ */
 export const PointsAsked = z
   .object({
     from: Day.optional(),
@@ -69,7 +72,10 @@ export const BikeView = z.object({
   frame: FrameKind.nullable(),
   customer: z.object({ id: z.uuid(), name: z.string(), erased: z.boolean() }),
   records: z.array(BikeRecord),
-  /** What was renewed, by visit, in the words of its sheet; photographs as found; what is booked; the last sheet to start from. */
+  /**
+   * What was renewed, by visit, in the words of its sheet; photographs as found; what is booked; the last sheet to
+   * start from.
+   */
   changed: z.array(z.object({ job: z.int(), at: z.string(), what: z.array(z.string()) })).default([]),
   photos: z.array(z.object({ job: z.int(), id: z.string(), of: z.string(), at: z.string() })).default([]),
   recall: z.object({ dueOn: z.string(), job: z.int() }).nullable().default(null),

@@ -1,4 +1,7 @@
-/** A look at a hub by name with its answers; what is asked stands in `checks.ts`, which only the bench asks. The first answer is how it is when nothing is wrong. */
+/**
+ * A look at a hub by name with its answers; what is asked stands in `checks.ts`, which only the bench asks. The first
+ * answer is how it is when nothing is wrong.
+ */
 export type HubCheckName = { id: string; of: string; outcomes: readonly (readonly [string, string])[] }
 
 /** Every gear tried: one answer for all of them. */

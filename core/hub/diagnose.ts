@@ -25,7 +25,8 @@ export const HUB = {
   missingSlips: 0.5,
 } as const
 /**
- * Said to be the cause from here. That it is inside must be surer: nothing here can try that. That nothing is wrong is tried by a ride
+ * Said to be the cause from here. That it is inside must be surer: nothing here can try that. That nothing is wrong is
+ * tried by a ride
  * at once. `model`
  */
 const SURE = 0.9
@@ -35,7 +36,10 @@ const sureAt = (id: string): number => (id === 'none' ? SURE_NONE : id === 'insi
 /** Chance weight, before anything is seen, that nothing is wrong. */
 const NONE_WEIGHT = 8
 
-/** One way a hub can be: a fault, how far the cable is out (slack +), how much it lags, which gear is gone inside, in clicks. */
+/**
+ * One way a hub can be: a fault, how far the cable is out (slack +), how much it lags, which gear is gone inside, in
+ * clicks.
+ */
 export type HubHypothesis = {
   fault: string
   offClicks: number
@@ -96,7 +100,10 @@ export function hypothesesOf(hub: HubParts, s: Standards = TABLE_ONLY): HubHypot
   return [one('none', NONE_WEIGHT), ...HUB_FAULTS.filter(f => f.ways.includes(hub.way)).flatMap(ways)]
 }
 
-/** Chances of the gears a hub is truly in, asked for one, and of none or slip; counts are taken after shifting in from the slacker side. */
+/**
+ * Chances of the gears a hub is truly in, asked for one, and of none or slip; counts are taken after shifting in from
+ * the slacker side.
+ */
 export function gearChances(
   hub: HubParts,
   h: HubHypothesis,
@@ -348,8 +355,10 @@ export function diagnoseHub(
 }
 
 /**
- * What must have been looked at before the likeliest is named: setting, wire and coupling before the inside of the hub is blamed;
- * every gear and the setting before nothing is said to be wrong; the wire twice, or a gear that goes with it, before a run is
+ * What must have been looked at before the likeliest is named: setting, wire and coupling before the inside of the hub
+ * is blamed;
+ * every gear and the setting before nothing is said to be wrong; the wire twice, or a gear that goes with it, before a
+ * run is
  * renewed. Null when nothing is due.
  */
 function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubCheck[]): HubNext | null {
@@ -370,7 +379,10 @@ function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubC
   return id === 'drag' && dragged < 2 ? look('wire') : null
 }
 
-/** What puts a found fault right: a turn of the adjuster where that is all, else the cure in words; null while nothing is found. */
+/**
+ * What puts a found fault right: a turn of the adjuster where that is all, else the cure in words; null while nothing
+ * is found.
+ */
 export function hubCure(d: HubDiagnosis): { do: 'turn'; sixteenths: number } | { do: 'cure'; fault: string } | null {
   if (!d.found || d.found.id === 'none') return null
   const sixteenths = Math.round(d.turns * 16)

@@ -373,7 +373,8 @@ describe('the diagnosis against Bayes’ rule by hand', () => {
     for (const f of diagnoseHub(eight, nothing).faults) expect(f.chance).toBeCloseTo(weights.get(f.id)! / sum, 9)
   })
   test('one look multiplies each by how often it would show so', () => {
-    // wrong looks 5 in 100, spread over the two answers, and a drag hides 6 times in 100: it shows with 0.95·0.94 + 0.025, else 0.025
+    // wrong looks 5 in 100, spread over the two answers, and a drag hides 6 times in 100: it shows with 0.95·0.94 +
+    // 0.025, else 0.025
     const eight = hub('marks-8')
     const prior = Object.fromEntries(diagnoseHub(eight, nothing).faults.map(f => [f.id, f.chance]))
     const after = Object.fromEntries(

@@ -5,7 +5,10 @@ import { HUB_ENTRIES } from '../standards/tables/hubs'
 import { M5_PITCH_MM } from '../standards/tables/threads'
 import { figureOf, meanOf, type FigureValue } from '../standards/entry'
 
-/** How a hub is set: by an indicator rod seen through the nut's window, by two marks, or by two cables to a box that clicks inside the hub. */
+/**
+ * How a hub is set: by an indicator rod seen through the nut's window, by two marks, or by two cables to a box that
+ * clicks inside the hub.
+ */
 export const HUB_WAYS = ['rod', 'marks', 'twin'] as const
 export type HubWay = (typeof HUB_WAYS)[number]
 export const HUB_WAY_WORDS: Record<HubWay, string> = {
@@ -21,7 +24,10 @@ export const HUB_WAY: Record<HubWay, { stepMm: number; pitchMm: number; adjuster
   twin: { stepMm: 5, pitchMm: M5_PITCH_MM, adjuster: 'barrels' },
 }
 
-/** The step of setting that asks a figure, and is done by reading one within its room; none where the wire is cut to length. */
+/**
+ * The step of setting that asks a figure, and is done by reading one within its room; none where the wire is cut to
+ * length.
+ */
 export const FIGURE_STEP: Record<HubWay, string | null> = { rod: 'window', marks: 'marks', twin: null }
 
 /** A hub by its numbers. Gears are counted from 1, the lowest. */
@@ -70,7 +76,9 @@ export type HubParts = z.infer<typeof HubParts>
 const wayOf = (id: string): HubWay => (id.startsWith('rod') ? 'rod' : id.startsWith('twin') ? 'twin' : 'marks')
 const listed = (value: FigureValue): number[] => (typeof value === 'number' ? [value] : value)
 
-/** Hubs of the standards as parts to start from; ring and sprocket are the bike's own and only usual here (`memory`). */
+/**
+ * Hubs of the standards as parts to start from; ring and sprocket are the bike's own and only usual here (`memory`).
+ */
 export const usualHubs = (s: Standards = TABLE_ONLY): { id: string; title: string; parts: HubParts }[] =>
   HUB_ENTRIES.map(e => {
     const of = (key: string) => (figureOf(e, key) ? valueOrNull(s, 'hub', e.id, key) : null)
@@ -97,7 +105,10 @@ const PLAY_MM = 1
 /** What a hub that is in no table is set to, mm. `practice` for the rod and the play */
 const UNLISTED = { rodMm: 1, playMm: 2 } as const
 
-/** What should be seen in the setting gear, mm, as it counts in this shop: rod past the axle, marks apart, play at the grip. */
+/**
+ * What should be seen in the setting gear, mm, as it counts in this shop: rod past the axle, marks apart, play at the
+ * grip.
+ */
 export function targetMm(p: HubParts, s: Standards = TABLE_ONLY): { from: number; to: number } {
   if (p.way === 'marks') return { from: -MARKS_MM, to: MARKS_MM }
   const of = (key: string) => (p.standard === null ? null : valueOrNull(s, 'hub', p.standard, key))

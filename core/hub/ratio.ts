@@ -1,7 +1,10 @@
 import { positive } from '../quantity/check'
 import type { HubParts } from './kinds'
 
-/** A count on one gear: whole turns of the crank, slow, and what the wheel did, to a tenth; null when it slipped or found no gear. */
+/**
+ * A count on one gear: whole turns of the crank, slow, and what the wheel did, to a tenth; null when it slipped or
+ * found no gear.
+ */
 export type HubCount = { gear: number; crankTurns: number; wheelTurns: number | null }
 
 /**
@@ -13,7 +16,10 @@ export const COUNT_SD_TURNS = Math.SQRT2 * (0.1 / Math.sqrt(12))
 export const COUNT_SLIPS = { whole: 0.01, wrong: 0.01 } as const
 /** A ratio further out than this from any in the table is none of them: many standard uncertainties. */
 const FAR_SD = 5
-/** Most that a count to a tenth can be off: half a tenth at each end. Two gears are told apart when they lie twice that apart. */
+/**
+ * Most that a count to a tenth can be off: half a tenth at each end. Two gears are told apart when they lie twice that
+ * apart.
+ */
 const MOST_OFF_TURNS = 0.1
 
 /**

@@ -9,12 +9,16 @@ export type ToGo = { sixteenths: number; tried: boolean }
 
 /** The first turn where nobody knows yet what one does to the play. `model` */
 const TRIAL_SIXTEENTHS = 8
-/** A turn of both barrels moves the grip's edge by so much at least and at most, mm; otherwise a reading was wrong. `model` */
+/**
+ * A turn of both barrels moves the grip's edge by so much at least and at most, mm; otherwise a reading was wrong.
+ * `model`
+ */
 const LEAST_MM = 0.2
 const MOST_MM = 6
 
 /**
- * Turns to what is wanted. Rod and marks by the thread; the grip's play by what the turns between two readings did to it,
+ * Turns to what is wanted. Rod and marks by the thread; the grip's play by what the turns between two readings did to
+ * it,
  * since no table says how far a turn moves a grip's edge.
  * @returns null when it stands as it should, or nothing was read
  */

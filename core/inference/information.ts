@@ -49,7 +49,10 @@ export function rowsOf(shows: readonly ReadonlyMap<string, number>[]): Float64Ar
   })
 }
 
-/** What an outcome tells of the kinds: their mutual information, nats, of a joint table that sums to about 1. Shannon (`std`). */
+/**
+ * What an outcome tells of the kinds: their mutual information, nats, of a joint table that sums to about 1. Shannon
+ * (`std`).
+ */
 export function mutualInformation({ table, outcomes }: Joint): number {
   const kinds = table.length / outcomes
   const column = new Float64Array(outcomes)

@@ -14,7 +14,10 @@ export const normalPrior = (dims: number): Prior => ({
   logDensity: (_, x) => -0.5 * x * x,
 })
 
-/** One trial at a time, its arrays used again for the next: a point with the log prior of each coordinate, and where it might go. */
+/**
+ * One trial at a time, its arrays used again for the next: a point with the log prior of each coordinate, and where it
+ * might go.
+ */
 export type Trial = {
   readonly points: readonly Float64Array[]
   readonly prior: Prior
@@ -32,7 +35,8 @@ export type Trial = {
   toFar: number
 }
 /**
- * Proposes where a point goes, into `to` and `toPrior`. @returns the change of log prior, less what the proposal favours:
+ * Proposes where a point goes, into `to` and `toPrior`. @returns the change of log prior, less what the proposal
+ * favours:
  * 0 where it leaves the prior as it is; −Infinity where there is no such place
  */
 export type Move = (t: Trial) => number

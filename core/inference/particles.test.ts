@@ -15,7 +15,8 @@ function moments(b: Belief, at: number): { mean: number; sd: number } {
 }
 
 describe('a belief as particles', () => {
-  // Published source: conjugate normal update, any textbook of Bayesian statistics: precision 1 + n/sd², mean their weighted mean
+  // Published source: conjugate normal update, any textbook of Bayesian statistics: precision 1 + n/sd², mean their
+  // weighted mean
   test('normal readings give the closed form, through many a renewal', () => {
     const readings = [1.9, 2.1, 2.0, 1.8, 2.2, 2.05, 1.95, 2.1]
     const b = through(readings.map(v => readingOf(0, v, 0.3)))

@@ -83,7 +83,10 @@ function grown(u: Float64Array, dims: number, random: Random): Float64Array {
   return out
 }
 
-/** Belief after the next entry of `log`. Seeded by (seed, number of the entry), so that a log gives one belief however it was reached. */
+/**
+ * Belief after the next entry of `log`. Seeded by (seed, number of the entry), so that a log gives one belief however
+ * it was reached.
+ */
 export function afterNext<T>(before: Belief, log: readonly Step<T>[], read: Read<T>, seed: number): Belief {
   const { dims, logChance } = log[before.steps]!
   const steps = before.steps + 1

@@ -35,7 +35,9 @@ function sayJob(e: JobEvent): string {
   }
 }
 
-/** The job itself: where the bike is, the schools chosen, how it left. It follows every entry, to see what comes late. */
+/**
+ * The job itself: where the bike is, the schools chosen, how it left. It follows every entry, to see what comes late.
+ */
 export const job = chapter<JobEvent, AnyEvent, JobChapter, { job: JobChapter }>({
   events: JOB_EVENTS,
   hears: 'all',

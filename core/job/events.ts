@@ -6,7 +6,8 @@ import { Seen } from './seen'
 
 const WHEELS = ['front', 'rear'] as const
 /**
- * Ways a job ends: the bike proven; rideable with a named fault that the customer declined; not to be ridden; fetched by its
+ * Ways a job ends: the bike proven; rideable with a named fault that the customer declined; not to be ridden; fetched
+ * by its
  * customer with the work not done; or there was no job after all.
  */
 export const LEAVES = ['proven', 'declined', 'unridable', 'unrepaired', 'cancelled'] as const
@@ -18,7 +19,10 @@ export const LEFT_WORDS: Record<Leaves, string> = {
   unrepaired: 'Fetched unrepaired',
   cancelled: 'Cancelled',
 }
-/** Ways of leaving in which nobody has said that it may be ridden: no brake need be proven, and no rider is told of riding. */
+/**
+ * Ways of leaving in which nobody has said that it may be ridden: no brake need be proven, and no rider is told of
+ * riding.
+ */
 export const UNPROVEN: ReadonlySet<Leaves> = new Set<Leaves>(['unridable', 'unrepaired', 'cancelled'])
 
 /** What a job can wait for, and how it is said. */
@@ -30,7 +34,10 @@ export const WAITS_WORDS: Record<WaitsFor, string> = {
   mechanic: 'a mechanic',
 }
 
-/** What is written of a job at the door, and can be put right. The words themselves stand in its rows, never in the ledger. */
+/**
+ * What is written of a job at the door, and can be put right. The words themselves stand in its rows, never in the
+ * ledger.
+ */
 export const DETAILS = ['customer', 'contact', 'bike', 'frameNumber', 'complaint', 'promisedAt', 'tag'] as const
 export type Detail = (typeof DETAILS)[number]
 export const DETAIL_WORDS: Record<Detail, string> = {

@@ -7,7 +7,10 @@ const PAUSE_MIN = 12
 const AROUND_MIN = 4
 const QUIET = new Set(['placed', 'arrived', 'seen', 'handedBack', 'reopened', 'edited', 'waits', 'riderSaid'])
 
-/** Minutes a job was worked on, by when something was tapped on it: pauses are left out. Of jobs, never of people. 0 where nothing was. */
+/**
+ * Minutes a job was worked on, by when something was tapped on it: pauses are left out. Of jobs, never of people. 0
+ * where nothing was.
+ */
 export function minutesOf(log: readonly Pick<Told, 'at' | 'event'>[]): number {
   const at = log
     .filter(t => !QUIET.has(t.event.kind))
@@ -83,7 +86,10 @@ export function workMinutes(from: Date, to: Date, stands: number): number {
 
 /** An open job as the day sees it: what is promised, and what it will likely take. */
 export type Promised = { number: number; promisedAt: Date; minutes: number }
-/** Which promises are at risk at this pace: earliest first, what comes before has to be done too. Times of the shop's clock, as if in UTC. */
+/**
+ * Which promises are at risk at this pace: earliest first, what comes before has to be done too. Times of the shop's
+ * clock, as if in UTC.
+ */
 export function atRisk(jobs: readonly Promised[], now: Date, stands: number): Set<number> {
   const out = new Set<number>()
   let needed = 0
@@ -94,7 +100,10 @@ export function atRisk(jobs: readonly Promised[], now: Date, stands: number): Se
   return out
 }
 
-/** The first of some times by which one more job can be done, after all that is promised before it; null where none can be kept. */
+/**
+ * The first of some times by which one more job can be done, after all that is promised before it; null where none can
+ * be kept.
+ */
 export function keepable(
   times: readonly Date[],
   mostMinutes: number,

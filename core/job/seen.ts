@@ -34,14 +34,18 @@ export const Seen = z.strictObject({
 export type Seen = z.infer<typeof Seen>
 export const UNSEEN: Seen = { sprockets: null, rings: null, lever: null, front: null, rear: null }
 
-/** Jobs here from which one drivetrain is taken without asking, when it is also this many times as frequent as the next. `model` */
+/**
+ * Jobs here from which one drivetrain is taken without asking, when it is also this many times as frequent as the next.
+ * `model`
+ */
 const OFTEN = { jobs: 3, times: 3 } as const
 
 /** A stock drivetrain that fits what was seen. `used`: how many jobs of this shop had it. */
 export type Fitting = { standard: DrivetrainStandard; used: number }
 
 /**
- * Stock drivetrains that what was seen leaves possible, most often here first. How many sprockets rules one out; the bar only
+ * Stock drivetrains that what was seen leaves possible, most often here first. How many sprockets rules one out; the
+ * bar only
  * makes it less usual, since levers are swapped: those come apart, but for what this shop has seen often.
  * @param used jobs of this shop by standard
  */

@@ -25,7 +25,9 @@ const OF_KIND = new Map(SCHEMAS.map(s => [s.shape.kind.value, s]))
 export const schemaOf = <K extends LedgerKind>(kind: K) =>
   OF_KIND.get(kind) as unknown as z.ZodType<Extract<LedgerEvent, { kind: K }>>
 
-/** A tablet's clock can be wrong: what it says is kept, and said to be odd where it is shown. Year 0 is in no calendar. */
+/**
+ * A tablet's clock can be wrong: what it says is kept, and said to be odd where it is shown. Year 0 is in no calendar.
+ */
 const AnyTime = z.iso.datetime('at must be a UTC time').refine(at => at >= '0001', 'at: no such year')
 /** A time that no tap of this shop can have been made at: the tablet's clock was wrong. */
 export const oddClock = (at: string): boolean => at < '2000' || at >= '2101'

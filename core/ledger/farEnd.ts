@@ -12,7 +12,10 @@ export function farEndOf({ brake }: Brakes, run: RunName): FarEnd {
   return end ? (brake[end].parts?.kind ?? null) : null
 }
 
-/** Which side a run's lever is on: a brake's as it was recorded for the front one, the rear on the other; null where nobody said. */
+/**
+ * Which side a run's lever is on: a brake's as it was recorded for the front one, the rear on the other; null where
+ * nobody said.
+ */
 export function leverSide({ brake }: Brakes, run: RunName): Side | null {
   const end = BRAKE_OF_RUN[run]
   if (!end) return leverSideOf(run)

@@ -8,13 +8,16 @@ import { reduce, staysOf, UNREAD, type JobState, type Told } from './reduce'
 import { chapterOf, sayEvent } from './say'
 
 /*
- * Gates: functions of the log, one name each, asked by page, server and sheet. The server asks them under the job's lock,
+ * Gates: functions of the log, one name each, asked by page, server and sheet. The server asks them under the job's
+ * lock,
  * on the log as it then stands.
  */
 
 type Log = readonly (Told | null)[]
 
-/** Whose hand is at a gate: the person who works on the device, or the mechanic who signs for a trainee by name and PIN. */
+/**
+ * Whose hand is at a gate: the person who works on the device, or the mechanic who signs for a trainee by name and PIN.
+ */
 export type Hand = {
   /** Who works on the device: only their own taps are signed. */
   person: PersonId
@@ -123,7 +126,8 @@ export const needsJudging = (event: LedgerEvent): boolean =>
   failsBy(event) !== null
 
 /**
- * May this entry be appended to this log, by this hand? Refused is only what is nonsense or a gate; what merely does not
+ * May this entry be appended to this log, by this hand? Refused is only what is nonsense or a gate; what merely does
+ * not
  * follow from the state is kept and flagged by the fold, because tablets can be offline.
  * @param log every entry in order, null for what a later version wrote
  */

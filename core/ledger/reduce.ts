@@ -74,7 +74,10 @@ export const UNREAD: Stay = {
   why: 'something here was noted by a later version of Ocho: reload to update',
 }
 
-/** The last thing done as advised, unless it was said to have been wrong already; null when something else came after it. */
+/**
+ * The last thing done as advised, unless it was said to have been wrong already; null when something else came after
+ * it.
+ */
 export function lastTaken(state: JobState): Told | null {
   const last = state.inForce.findLast(({ event }) => event.kind !== 'wrong' && event.kind !== 'placed')
   const taken = last && 'advised' in last.event && last.event.advised?.taken
@@ -88,7 +91,10 @@ const NOT_AT_A_BENCH: ReadonlySet<string> = new Set([...NEVER_UNDONE, 'placed'])
 const CHAPTER_OF = new Map<string, ChapterName>(
   followed.flatMap(([name, c]) => c.events.map(e => [e.shape.kind.value, name] as const)),
 )
-/** Whose Take back key it is: what this person did on this bench lately. Older entries are taken back from the ledger's list. */
+/**
+ * Whose Take back key it is: what this person did on this bench lately. Older entries are taken back from the ledger's
+ * list.
+ */
 export type TakesBack = { chapters: readonly ChapterName[] | null; by: string; since: string }
 
 /** Can an entry be taken back at all by a touch: anything done at a bench, never arrival or hand-back? */

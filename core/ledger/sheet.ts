@@ -71,12 +71,21 @@ export const Sheet = z.object({
   tell: z.array(z.string()).default([]),
   belief: z.partialRecord(z.enum(UNKNOWNS), z.object({ mean: z.number(), sd: z.number() })),
   work: z.number(),
-  /** Cable lost to friction as it was found, mm both ways, where what was heard told it; sheets from before it was kept say nothing. */
+  /**
+   * Cable lost to friction as it was found, mm both ways, where what was heard told it; sheets from before it was kept
+   * say nothing.
+   */
   frictionMm: z.number().nullable().default(null),
-  /** Lengths of housing that are this bike's own, and its B gap in the stand; sheets from before they were kept have none. */
+  /**
+   * Lengths of housing that are this bike's own, and its B gap in the stand; sheets from before they were kept have
+   * none.
+   */
   lengths: z.array(z.object({ run: RunName, place: z.enum(HOUSING_PLACES), lengthMm: z.number() })).default([]),
   gapMm: z.number().nullable().default(null),
-  /** The run that was renewed, and how far it may go slack before a gear is off: what its return teaches. Null where none was. */
+  /**
+   * The run that was renewed, and how far it may go slack before a gear is off: what its return teaches. Null where
+   * none was.
+   */
   settle: z
     .object({ housingMm: z.number().nullable(), bedded: z.boolean(), marginTurns: z.number().nullable() })
     .nullable()
@@ -84,7 +93,10 @@ export const Sheet = z.object({
 })
 export type Sheet = z.infer<typeof Sheet>
 
-/** What beliefs say of a job: the rear before the barrel was first turned and at the end, the front at the end; null where there is none. */
+/**
+ * What beliefs say of a job: the rear before the barrel was first turned and at the end, the front at the end; null
+ * where there is none.
+ */
 export type Believed = { first: Consideration | null; rear: Consideration | null; front: FrontAdvice | null }
 export const NOTHING_BELIEVED: Believed = { first: null, rear: null, front: null }
 
@@ -168,7 +180,10 @@ function settleOf({ rear, cable }: JobState, believed: Believed): Sheet['settle'
   return run && { ...run, marginTurns: slackMargin(barrelLeft(rear)?.inTurns ?? 0, window) }
 }
 
-/** Nearer than this, in logarithms, the shifts told the friction, and not what is usual: a bike nobody heard has half as much again. `model` */
+/**
+ * Nearer than this, in logarithms, the shifts told the friction, and not what is usual: a bike nobody heard has half as
+ * much again. `model`
+ */
 const FRICTION_TOLD = 0.3
 function frictionFound(heard: Consideration | null): number | null {
   const found = heard && keptBelief(heard.posterior, heard.analysis).lnBacklash

@@ -16,7 +16,10 @@ export const PAPER_WORDS: Record<PaperKind, string> = {
   work: 'Work list',
 }
 
-/** A line of a paper: what stands at its left, and the figure or words at its right; `what` empty: words over the whole width. */
+/**
+ * A line of a paper: what stands at its left, and the figure or words at its right; `what` empty: words over the whole
+ * width.
+ */
 export type PaperRow = { what: string; figure: string }
 export type PaperSection = { title: string; rows: PaperRow[]; /** Lines that had no room. */ more: number }
 /** What stands on a paper, cut to one page. The same is printed and made into a PDF. */
@@ -203,7 +206,9 @@ function fixedLines(p: Paper): number {
   return 3 + warning + rows + (p.brakes.length ? 2 : 0) + text + code + 1
 }
 
-/** Sections with as many rows as there is room for, shared fairly: each gets one after the other until the page is full. */
+/**
+ * Sections with as many rows as there is room for, shared fairly: each gets one after the other until the page is full.
+ */
 function fitted(sections: readonly { title: string; rows: PaperRow[] }[], room: number): PaperSection[] {
   // a heading takes two lines, and one is kept for "and n more"
   let left = room - sections.length * 3

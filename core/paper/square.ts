@@ -1,6 +1,9 @@
 import QRCode from 'qrcode'
 
-/** How much of a square may be lost: a smear (`M`, a seventh), a greasy thumb on a paper that is handed about (`Q`, a quarter). */
+/**
+ * How much of a square may be lost: a smear (`M`, a seventh), a greasy thumb on a paper that is handed about (`Q`, a
+ * quarter).
+ */
 type Lost = 'M' | 'Q'
 /** A square code, `std` ISO/IEC 18004. */
 export const squareOf = (text: string, lost: Lost = 'M'): QRCode.QRCode =>

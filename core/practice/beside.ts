@@ -27,7 +27,8 @@ export const besideRear = (bike: RearBike, seed: number): Beside[] =>
 const RUNS_ON = 4
 
 /**
- * How often the advice would still win from where a run stood after so many acts, with what it hears drawn anew: what of a loss
+ * How often the advice would still win from where a run stood after so many acts, with what it hears drawn anew: what
+ * of a loss
  * was the bike's and what the hands'.
  */
 export function chanceFrom(bike: RearBike, seed: number, acts: readonly RearAct[], after: number): number {

@@ -1,5 +1,6 @@
 /**
- * What an eye finds at a practice brake when it squeezes, lets go, spins or looks: drawn and moving, told in words only to who
+ * What an eye finds at a practice brake when it squeezes, lets go, spins or looks: drawn and moving, told in words only
+ * to who
  * asks for them. How fast a lever or a wheel goes is drawn, not modelled.
  */
 export const BRAKE_DRAWN = ['lever', 'arms', 'spin', 'pads'] as const
@@ -79,7 +80,10 @@ export function brakePose({ look, outcome }: BrakeSight, s: number): BrakePose {
   }
 }
 
-/** Turns of the wheel: it runs until the pads are there, then slows by how hard it is braked; what stands goes on standing. */
+/**
+ * Turns of the wheel: it runs until the pads are there, then slows by how hard it is braked; what stands goes on
+ * standing.
+ */
 function turned(s: number, { takesS, brakes }: Squeeze): number {
   const bites = SQUEEZED_AT_S + takesS
   if (s <= bites || !brakes) return s * TURNS_PER_S

@@ -30,7 +30,10 @@ const wordsOf = (bench: PracticeBench, fault: string): string | undefined => {
   }
 }
 
-/** A practice bike's fault in words, its bench first where it is not the rear; an id that a later version keeps is said as it is. */
+/**
+ * A practice bike's fault in words, its bench first where it is not the rear; an id that a later version keeps is said
+ * as it is.
+ */
 export const practiceFaultWords = (bench: PracticeBench, fault: string): string => {
   const words = wordsOf(bench, fault) ?? fault.replaceAll('-', ' ')
   return bench === 'rear' ? words : `${BENCH_WORDS[bench]}: ${words}`

@@ -3,7 +3,10 @@ import type { FrontSight as FrontEvent } from '../front/events'
 import type { FrontSeen } from '../front/moves'
 import type { FrontSetup } from '../front/setup'
 
-/** What an eye finds at a practice front, from behind: rings, chain and cage, mm from the middle of the bike, + outboard. */
+/**
+ * What an eye finds at a practice front, from behind: rings, chain and cage, mm from the middle of the bike, +
+ * outboard.
+ */
 export type FrontSight = {
   of: 'front'
   /** By ring, smallest first: its teeth, and where the chain runs through the cage from it. */
@@ -76,7 +79,9 @@ const FALLS_MM = 9
 const TREMBLES_MM = 0.35
 const LINKS_PER_S = 11
 
-/** Where cage and chain are so many seconds after the lever was moved, mm from the middle of the bike; `fallen` 0 to 1. */
+/**
+ * Where cage and chain are so many seconds after the lever was moved, mm from the middle of the bike; `fallen` 0 to 1.
+ */
 export function frontPose(sight: FrontSight, s: number): { cageMm: number; chainMm: number; fallen: number } {
   const { cageMm, ring, rings, fell, rubs } = sight
   const moved = share(s, 0.1, 0.35)

@@ -15,7 +15,10 @@ export type HubSight = {
 /** A crank turns once in so many seconds: slow enough to count the wheel by its mark. */
 export const CRANK_S = 1.4
 
-/** Turns of crank and wheel so many seconds after it began to be turned. A gear that slips takes, lets go, and takes again. */
+/**
+ * Turns of crank and wheel so many seconds after it began to be turned. A gear that slips takes, lets go, and takes
+ * again.
+ */
 export function hubPose(count: NonNullable<HubSight['count']>, s: number): { crank: number; wheel: number } {
   const crank = Math.min(count.crankTurns, Math.max(0, s) / CRANK_S)
   if (count.wheelTurns !== null) return { crank, wheel: (crank / count.crankTurns) * count.wheelTurns }

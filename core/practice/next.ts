@@ -11,7 +11,8 @@ const DAY_MS = 86_400_000
 const SPACED_DAYS = 2
 
 /**
- * What to practise next: of some bikes the one whose fault was missed most, or not met, or is due again; never met counts as half
+ * What to practise next: of some bikes the one whose fault was missed most, or not met, or is due again; never met
+ * counts as half
  * missed. The same results on the same day give the same bike.
  */
 export function practiseNext(results: readonly PracticeResult[], bench: PracticeBench, now: Date): PracticeAsked {

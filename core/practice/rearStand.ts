@@ -60,7 +60,8 @@ const lastHeard = (s: RearStand): Extract<BenchEvent, { kind: 'shift' }> | null 
 }
 
 /**
- * A practice run so far, always the same for the same bike and acts: the published bench under the bike's own seed, with ears that
+ * A practice run so far, always the same for the same bike and acts: the published bench under the bike's own seed,
+ * with ears that
  * mishear nothing. An act that is not possible is left out.
  */
 export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]): RearStand {
@@ -108,7 +109,10 @@ export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]
   return stand()
 }
 
-/** Where the pulley stands after an event: brought there by the lever, else dragged along by the cable within its friction. */
+/**
+ * Where the pulley stands after an event: brought there by the lever, else dragged along by the cable within its
+ * friction.
+ */
 function pulleyAfter(g: Geometry, bench: SimulatedBench, was: number, event: BenchEvent): number {
   const bike = bench.hidden
   const trace = bench.log.reduce((t, e) => step(t, e, bench.setup), startOf(bench.setup))

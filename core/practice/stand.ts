@@ -8,7 +8,8 @@ export type Found = { asked: string; is: string; drawn?: true }
 export const DONE = 'done'
 
 /**
- * A front, a brake or a hub at the practice stand after some acts. What is hidden is told only when it is over; an act that is not
+ * A front, a brake or a hub at the practice stand after some acts. What is hidden is told only when it is over; an act
+ * that is not
  * on the list is left out.
  */
 export type Stand = {

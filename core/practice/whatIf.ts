@@ -41,7 +41,10 @@ export function believedBikes({ setup, log, options }: Believed, count: number, 
 const degreesOf = (p: Piece): number[] =>
   p.kind === 'housing' ? p.bends.map(b => b.deg) : p.kind === 'guide' ? [p.bend.deg] : []
 
-/** What is left of a run's backlash when its widest bend is laid straight, a share; by the capstan equation along the run. */
+/**
+ * What is left of a run's backlash when its widest bend is laid straight, a share; by the capstan equation along the
+ * run.
+ */
 export function withOneBendLess(run: Run): number {
   const widest = Math.max(0, ...run.pieces.flatMap(degreesOf))
   if (!widest) return 1
@@ -69,7 +72,8 @@ function begun({ setup, log, run }: Believed, hidden: HiddenBike, what: WhatIf, 
 }
 
 /**
- * What is to be expected of a bike on the stand if something is done first, or another way: played on from where it stands on
+ * What is to be expected of a bike on the stand if something is done first, or another way: played on from where it
+ * stands on
  * bikes that the belief holds it to be, each heard with the usual share of wrong reports. Nothing is written anywhere.
  * @param count how many bikes are played
  */

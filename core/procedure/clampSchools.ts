@@ -7,7 +7,10 @@ type ClampSchool = {
   takeUpMm: { from: number; to: number }
 }
 
-/** `takeUpMm`: cable pulled beyond snug, as a rule; `model` figures of a hand. How each is done stands in `schoolWhys.ts`. */
+/**
+ * `takeUpMm`: cable pulled beyond snug, as a rule; `model` figures of a hand. How each is done stands in
+ * `schoolWhys.ts`.
+ */
 export const CLAMPS: readonly ClampSchool[] = [
   {
     id: 'pliers',

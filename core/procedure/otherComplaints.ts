@@ -1,7 +1,8 @@
 import { THROWN_CAUTION } from './otherSays'
 
 /**
- * What the customer says of the rest of the bike: causes commonest first, the test that splits them, and the bench where it
+ * What the customer says of the rest of the bike: causes commonest first, the test that splits them, and the bench
+ * where it
  * goes on. All `practice`, no source.
  */
 export type OtherBench = 'front' | 'brakes' | 'hub'

@@ -1,4 +1,6 @@
-/** What is said of front, brakes and hub, by id; apart from its tests, since every screen says the ledger. `practice` */
+/**
+ * What is said of front, brakes and hub, by id; apart from its tests, since every screen says the ledger. `practice`
+ */
 const SAYS: ReadonlyMap<string, string> = new Map([
   ['front-no-climb', 'Front will not go to the big ring'],
   ['front-no-drop', 'Front will not go to the small ring'],

@@ -6,7 +6,8 @@ import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Stage } from './stages'
 
 /**
- * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists (`schoolWhys.ts`, apart, since no bench shows it). Gates hold
+ * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists
+ * (`schoolWhys.ts`, apart, since no bench shows it). Gates hold
  * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
  */
 export const SCHOOL_KINDS = [
@@ -94,7 +95,9 @@ export const STEPS: readonly (Named<string> & { turns: number })[] = [
   { id: 'full', name: '1 turn', turns: 1 },
 ]
 
-/** How checks are asked; what is inferred from them is the same in all. `clicks` at a stroke; `edge` winds to the rub. */
+/**
+ * How checks are asked; what is inferred from them is the same in all. `clicks` at a stroke; `edge` winds to the rub.
+ */
 const TESTS: readonly (Named<string> & { clicks: 1 | 2; edge: boolean })[] = [
   { id: 'one-click', name: 'One click', clicks: 1, edge: false },
   {
@@ -195,7 +198,10 @@ export const PLACINGS: readonly (Named<string> & { targetMm: { from: number; to:
   },
 ]
 
-/** `targetMm`: outer plate of a front cage over the big ring's teeth. Both lie within what the response model takes as good. */
+/**
+ * `targetMm`: outer plate of a front cage over the big ring's teeth. Both lie within what the response model takes as
+ * good.
+ */
 export const HEIGHTS: readonly (Named<string> & { targetMm: { from: number; to: number } })[] = [
   {
     id: 'close',
@@ -304,7 +310,10 @@ const found = <T extends { id: string }>(list: readonly T[], id: string): T => l
 const barrelBy = (b: (typeof BARREL_STARTS)[number], s: Standards) =>
   b.id === 'usual' ? { ...b, turnsOut: targetIn(s, 'barrel-start') } : b
 
-/** The schools in force: the job's choice over the person's over the shop's over the usual; targets as they count in this shop. */
+/**
+ * The schools in force: the job's choice over the person's over the shop's over the usual; targets as they count in
+ * this shop.
+ */
 export function schoolsOf(s: Standards, ...narrowest: (SchoolChoice | null | undefined)[]) {
   const ids = {
     ...USUAL_SCHOOLS,

@@ -1,6 +1,9 @@
 import { HAPPENED, type Happened } from './happened'
 
-/** Words by which a customer's sentence points to a complaint of the list; every pattern of a row must be met. `practice` */
+/**
+ * Words by which a customer's sentence points to a complaint of the list; every pattern of a row must be met.
+ * `practice`
+ */
 const POINTS: readonly { complaint: string; by: readonly RegExp[] }[] = [
   { complaint: 'into-spokes', by: [/spoke/, /(chain|went|fell|came|into)/] },
   { complaint: 'off-outside', by: [/(fell|came|come|drop\w*|jump\w*) off/, /(outside|frame|small\w*)/] },
@@ -38,7 +41,10 @@ const BEFORE: Record<Happened, RegExp> = {
   'wheel-out': /(wheel (was )?(out|off|removed)|puncture|flat tyre|new tyre)/,
 }
 
-/** What a customer's own sentence proposes: complaints of the list, likeliest first, and what happened before. Proposed, never taken. */
+/**
+ * What a customer's own sentence proposes: complaints of the list, likeliest first, and what happened before. Proposed,
+ * never taken.
+ */
 export function proposedBy(sentence: string): { complaints: string[]; happened: Happened[] } {
   const said = sentence.toLowerCase()
   return {

@@ -2,7 +2,9 @@ import type { Provenance } from '../quantity/provenance'
 import { provenanceIn, rangeIn, type Standards } from '../standards/inForce'
 import { tableEntry } from '../standards/catalogue'
 
-/** Bolts at the rear that are tightened to a torque, and the key each takes; figures are in the standards. `practice` */
+/**
+ * Bolts at the rear that are tightened to a torque, and the key each takes; figures are in the standards. `practice`
+ */
 export const DRIVES = {
   'hanger-bolt': '5 mm',
   'pinch-bolt': '5 or 4 mm, T25',
@@ -18,7 +20,10 @@ export const TORQUE_WORDS = Object.fromEntries(TORQUE_IDS.map(id => [id, tableEn
   string
 >
 
-/** A bolt with its torque as it counts in this shop, N·m, and its key. None from memory on carbon, titanium or a cracked part. */
+/**
+ * A bolt with its torque as it counts in this shop, N·m, and its key. None from memory on carbon, titanium or a cracked
+ * part.
+ */
 type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
 
 export const rearTorques = (s: Standards): Torque[] =>

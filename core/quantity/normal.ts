@@ -26,7 +26,9 @@ export const two = (weight: number, mean: number, sd: number, mean2: number, sd2
 const REACH = 5
 const POINTS = 401
 
-/** The value of a density that stands where `z` stands in a standard normal: draws of the one become draws of the other. */
+/**
+ * The value of a density that stands where `z` stands in a standard normal: draws of the one become draws of the other.
+ */
 export function quantileOf(d: Density): (z: number) => number {
   if (d.weight === 1) return z => d.mean + d.sd * z
   const below = (x: number) =>

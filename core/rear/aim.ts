@@ -5,7 +5,8 @@ import { senseOfShift, type Trace } from './trace'
 type Aim = { to: number; inward: boolean }
 
 /**
- * The gear shifted into next: the one that is wanted, else the next on the way already taken, turning round at the ends;
+ * The gear shifted into next: the one that is wanted, else the next on the way already taken, turning round at the
+ * ends;
  * never the largest before L was seen.
  * @param n sprockets of the cassette
  */

@@ -22,7 +22,10 @@ export function arrivalsOf(lever: number, to: number, back: boolean): PassArriva
 /** Where a pass ended before its end, and what was heard there. */
 export type PassStop = { sprocket: number; way: PassWay; heard: Exclude<Heard, 'clean'> }
 
-/** What was heard of a pass: every arrival clean up to where it stopped. A stop that does not lie on its way is heard first. */
+/**
+ * What was heard of a pass: every arrival clean up to where it stopped. A stop that does not lie on its way is heard
+ * first.
+ */
 export function heardOf(
   pass: { to: number; back: boolean; stop: PassStop | null },
   lever: number,

@@ -4,14 +4,21 @@ export type Part = 'cable' | 'hanger' | 'shifter' | 'derailleur' | 'cassette'
 export const PARTS = ['cable', 'hanger', 'shifter', 'derailleur', 'cassette'] as const satisfies readonly Part[]
 export type Screw = 'barrel' | 'H' | 'L'
 
-/** What happened at the bench; the meaning of each kind is in docs/advice.md. Offsets in mm + inboard, turns + out (barrel) or + in (H, L). */
+/**
+ * What happened at the bench; the meaning of each kind is in docs/advice.md. Offsets in mm + inboard, turns + out
+ * (barrel) or + in (H, L).
+ */
 export type BenchEvent =
   /** `ear`, beyond the contract: the share of reports that this ear gets wrong, where it is known. */
   | { kind: 'shift'; from: number; to: number; heard: Heard; ear?: number }
-  /** Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said. */
+  /**
+   * Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said.
+   */
   | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[]; ear?: number }
   | { kind: 'turn'; screw: Screw; turns: number }
-  /** `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate. */
+  /**
+   * `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate.
+   */
   | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number }
   | { kind: 'offset'; click: number; offsetMm: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
@@ -20,7 +27,9 @@ export type BenchEvent =
   /** `takeUpMm`, beyond the contract: cable that the way of drawing leaves against snug, mm, where it is known. */
   | { kind: 'reclamp'; barrelTurnsOut: number; takeUpMm?: { from: number; to: number } }
   | { kind: 'replace'; part: Part }
-  /** Beyond the contract: the hanger was levered. Stops and offset have moved, neither stop counts as seen, lever at 0. */
+  /**
+   * Beyond the contract: the hanger was levered. Stops and offset have moved, neither stop counts as seen, lever at 0.
+   */
   | { kind: 'bend' }
 
 /** What each step costs a mechanic, in units of a shift listened to (model, section 5). */

@@ -7,7 +7,8 @@ type Span = { from: number; to: number }
 export const barrelStartTurns = (s: Standards = TABLE_ONLY): Span => targetIn(s, 'barrel-start')
 
 /**
- * Turns out the barrel is set to before a clamp: as far as the school of starting has it, no further than the middle of its thread.
+ * Turns out the barrel is set to before a clamp: as far as the school of starting has it, no further than the middle of
+ * its thread.
  * @param start where it is to stand, turns out
  */
 export const startTurnsOut = (rangeTurns: number, start: Span = barrelStartTurns()): number =>
@@ -42,7 +43,10 @@ export const CLAMP_WORDS: Record<ReturnType<typeof clampJudged>, string> = {
   poor: 'a poor clamp: draw it again when there is time',
 }
 
-/** Shift housing: wires parallel to the run, so that it does not shorten. It may never carry a brake, where it can burst. `practice` */
+/**
+ * Shift housing: wires parallel to the run, so that it does not shorten. It may never carry a brake, where it can
+ * burst. `practice`
+ */
 export const HOUSING_KINDS = ['4 mm', '5 mm', 'full-length liner'] as const
 export type HousingKind = (typeof HOUSING_KINDS)[number]
 

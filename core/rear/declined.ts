@@ -27,7 +27,8 @@ function isNews(what: string, e: BenchEvent, largest: number): boolean {
 }
 
 /**
- * Which advice stays left: what a mechanic waved off counts as sure, and is not said again before there is news about it.
+ * Which advice stays left: what a mechanic waved off counts as sure, and is not said again before there is news about
+ * it.
  * @param n sprockets of the cassette
  */
 export function standingDeclines(declines: readonly Decline[], log: readonly BenchEvent[], n: number): string[] {

@@ -167,7 +167,9 @@ export const REAR_EVENTS = [
     how: z.enum(['measured', 'centres']),
     at: z.enum(['stand', 'sagged']),
   }),
-  /** The gap told without a figure: by eye, against a template, or by whether it touches on the way into the largest. */
+  /**
+   * The gap told without a figure: by eye, against a template, or by whether it touches on the way into the largest.
+   */
   z.strictObject({ kind: z.literal('gapSeen'), look: z.enum(GAP_LOOKS) }),
   /** The maker's own figure, kept with the bike's parts. */
   z.strictObject({

@@ -187,10 +187,16 @@ function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
   return out
 }
 
-/** Is how far out the barrel stands only counted from an assumed start? A clamp with its figure, or a recount, makes it known. */
+/**
+ * Is how far out the barrel stands only counted from an assumed start? A clamp with its figure, or a recount, makes it
+ * known.
+ */
 export const barrelAssumed = (rear: RearState): boolean => !rear.barrelCounted
 
-/** The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none was. */
+/**
+ * The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none
+ * was.
+ */
 export function gapLeft(rear: RearState, at: 'stand' | 'sagged'): number | null {
   const seen = (where: 'stand' | 'sagged') =>
     rear.gaps

@@ -48,7 +48,10 @@ function askedFor(log: readonly BenchEvent[], part: Part): boolean {
 }
 const isUnclean = (e: BenchEvent): boolean => e.kind === 'unclean' || (e.kind === 'shift' && e.heard !== 'clean')
 
-/** What turned out to be wrong with a rear derailleur, told from what was done: a belief is an opinion, a cure is a fact. */
+/**
+ * What turned out to be wrong with a rear derailleur, told from what was done: a belief is an opinion, a cure is a
+ * fact.
+ */
 export function rearFaults({
   rear,
   job,

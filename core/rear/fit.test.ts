@@ -27,7 +27,8 @@ const trio = (s: string, d: string, c: string): Trio => {
 const even = (count: number, mm: number) => new Array<number>(count).fill(mm)
 
 describe('match error against a general solver', () => {
-  // Outside judge: a linear program, javascript-lp-solver. Least w such that −w ≤ r·cable − place + b ≤ w; offset b and ratio r free.
+  // Outside judge: a linear program, javascript-lp-solver. Least w such that −w ≤ r·cable − place + b ≤ w; offset b and
+  // ratio r free.
   const least = (cable: number[], place: number[], ratio: number | null): { worst: number; ratio: number } => {
     const constraints: Record<string, { max?: number; min?: number }> = {}
     const variables: Record<string, Record<string, number>> = {

@@ -8,7 +8,10 @@ import { geometryOf, type Geometry } from '../response/setup'
 import { cableWindowMm } from '../response/window'
 import { errorsAfterOffset, matchDrivetrain, type Match } from '../standards/match'
 
-/** A trio by its numbers: pull of each click, ratio along the travel or one for all, gaps of the sprockets, mm, smallest first. */
+/**
+ * A trio by its numbers: pull of each click, ratio along the travel or one for all, gaps of the sprockets, mm, smallest
+ * first.
+ */
 export type Trio = { pullMm: readonly number[]; ratio: number | readonly number[]; pitchMm: readonly number[] }
 
 export const VERDICTS = ['works', 'care', 'will-not-index'] as const
@@ -21,7 +24,10 @@ export const VERDICT_WORDS: Record<Verdict, string> = {
 
 export type Fit = Match & {
   verdict: Verdict
-  /** Width of the span of barrel settings in which every gear is clean both ways, turns; negative: short of one by so much. */
+  /**
+   * Width of the span of barrel settings in which every gear is clean both ways, turns; negative: short of one by so
+   * much.
+   */
   windowTurns: number
   /** Gears that bound the span: counted from 0, the smallest. */
   tightGears: number[]
@@ -94,7 +100,10 @@ export function quickFit(
   }
 }
 
-/** A lever with fewer clicks than the cassette has gaps leaves sprockets out: with care at best, however wide the window. */
+/**
+ * A lever with fewer clicks than the cassette has gaps leaves sprockets out: with care at best, however wide the
+ * window.
+ */
 const verdictOf = (windowTurns: number, { pullMm, pitchMm }: Trio): Verdict => {
   if (windowTurns < NO_WINDOW_TURNS) return 'will-not-index'
   return windowTurns < NEEDED_WINDOW_TURNS || leftOut({ pullMm, pitchMm }) > 0 ? 'care' : 'works'
@@ -105,7 +114,10 @@ export const leftOut = ({ pullMm, pitchMm }: Pick<Trio, 'pullMm' | 'pitchMm'>): 
 
 const USUAL_HEARING = { sharpness: 1, asymmetryPitch: 0 } as const
 
-/** Window of a bike with these numbers and nothing wrong: new cable, straight hanger (the teeth do not count), stops well set. */
+/**
+ * Window of a bike with these numbers and nothing wrong: new cable, straight hanger (the teeth do not count), stops
+ * well set.
+ */
 function windowOf(pullMm: number[], ratio: number, pitchMm: number[]) {
   const g = geometryOf({
     teeth: new Array<number>(pitchMm.length + 1).fill(20),

@@ -94,7 +94,10 @@ function workingFactors(
   return { factor: { from: working[0].f, to: working.at(-1)!.f }, fit: fitOf(times(top.f)) }
 }
 
-/** What the third part must be, where two are chosen, and which of the catalogue are it. Null unless exactly one is missing. */
+/**
+ * What the third part must be, where two are chosen, and which of the catalogue are it. Null unless exactly one is
+ * missing.
+ */
 type Third = { what: 'shifter' | 'derailleur' | 'cassette'; needs: string; fits: ReturnType<typeof best> }
 
 export function thirdPart(

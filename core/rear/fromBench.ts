@@ -4,7 +4,9 @@ import { degrees } from '../quantity/angle'
 import { toSixteenths } from '../quantity/turns'
 import type { Advised, RearEvent } from './events'
 
-/** How a bench event is written in the shop's ledger: the reverse of the projection. `unclean` has no entry of its own. */
+/**
+ * How a bench event is written in the shop's ledger: the reverse of the projection. `unclean` has no entry of its own.
+ */
 export function ledgerEventOf(event: Exclude<BenchEvent, { kind: 'unclean' }>, advised?: Advised): RearEvent {
   const told = advised ? { advised } : {}
   switch (event.kind) {

@@ -1,5 +1,6 @@
 /**
- * How a B gap is told without a figure: by eye, against a template held between the tips, or by whether the pulley touches on the
+ * How a B gap is told without a figure: by eye, against a template held between the tips, or by whether the pulley
+ * touches on the
  * way into the largest sprocket. `practice`
  */
 export const GAP_LOOKS = ['close', 'fine', 'far', 'over', 'in-line', 'under', 'touches', 'clears'] as const
@@ -26,8 +27,10 @@ const STEP = 4
 export type GapSeen = { look: GapLook; bSixteenths: number }
 
 /**
- * What the looks so far ask for: turns of the B screw in quarters (+ in, the gap grows); `good` once it stands as it should;
- * `again` when it was turned since it was looked at, or never was. The smallest that clears is found from the touch: in until it
+ * What the looks so far ask for: turns of the B screw in quarters (+ in, the gap grows); `good` once it stands as it
+ * should;
+ * `again` when it was turned since it was looked at, or never was. The smallest that clears is found from the touch: in
+ * until it
  * clears, or out until it touches and a quarter back.
  */
 export function gapByLooks(

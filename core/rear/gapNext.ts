@@ -21,7 +21,10 @@ type GapNext = {
   learnt: { mmPerTurn: number; sdMm: number }
   /** How many gaps that was learnt from. */
   measured: number
-  /** The last look without a figure, as the screw then stood; null when the gap was measured since, or never so looked at. */
+  /**
+   * The last look without a figure, as the screw then stood; null when the gap was measured since, or never so looked
+   * at.
+   */
   look: GapLook | null
   /** It stands as it should. */
   good: boolean

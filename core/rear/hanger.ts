@@ -54,7 +54,10 @@ export function fromTouchPoint(readings: HangerReading[]): HangerReading[] {
 export const sayFit = (fit: HangerFit): string =>
   `${fit.acrossMm.toFixed(1)} mm across, camber ${fit.camberDeg.toFixed(1)}°, toe ${fit.toeDeg.toFixed(1)}°`
 
-/** Least squares of [1 cos sin] after taking the means off: a 2×2 system, well conditioned unless the hours crowd together. */
+/**
+ * Least squares of [1 cos sin] after taking the means off: a 2×2 system, well conditioned unless the hours crowd
+ * together.
+ */
 function solveNormal(rows: { cos: number; sin: number; gapMm: number }[]): [number, number, number] {
   const n = rows.length
   const mean = (f: (r: (typeof rows)[number]) => number) => rows.reduce((s, r) => s + f(r), 0) / n

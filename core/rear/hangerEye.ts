@@ -1,5 +1,6 @@
 /**
- * A hanger without a gauge: looked at from behind, the cage against the sprockets. It tells bent from straight, not how much.
+ * A hanger without a gauge: looked at from behind, the cage against the sprockets. It tells bent from straight, not how
+ * much.
  * `practice`
  */
 export const HANGER_LOOKS = ['straight', 'leans-in', 'leans-out', 'twisted'] as const

@@ -11,7 +11,8 @@ const parts = partsOf(catalogue)
 const caliper = (...values: number[]) => ({ values, sd: 0.1 })
 const gives = (readings: Readings) => measuredParts(catalogue, identify(parts, readings), readings)
 
-// common practice, no source: pull = cable over all clicks ÷ clicks; pitch = (stack − a thickness) ÷ gaps; ratio = pulley ÷ cable
+// common practice, no source: pull = cable over all clicks ÷ clicks; pitch = (stack − a thickness) ÷ gaps; ratio =
+// pulley ÷ cable
 test('numbers as measured, standards as named; parts of the same numbers go by the trio they share', () => {
   const all = gives({
     clicks: { values: [9], sd: 0 },

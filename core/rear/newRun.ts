@@ -19,7 +19,10 @@ function notedMm({ housing }: RearState): number | null {
   return of('full length') ?? (lever !== null && last !== null ? lever + last + (of('along the frame') ?? 0) : null)
 }
 
-/** Days after which a bike is asked back: by how its new run will settle in its window; by the rule where nothing was renewed. */
+/**
+ * Days after which a bike is asked back: by how its new run will settle in its window; by the rule where nothing was
+ * renewed.
+ */
 export function recallDays(
   rear: RearState,
   cable: CableState,

@@ -45,7 +45,10 @@ export const RearParts = z
       known: KnownBy,
       /** As listed or typed. */
       pullRatio: Ratio,
-      /** What sums go by, when it is known better than the listed one: fitted or measured; a list runs along the travel, click by click. */
+      /**
+       * What sums go by, when it is known better than the listed one: fitted or measured; a list runs along the travel,
+       * click by click.
+       */
       ratio: z
         .union([
           Ratio,

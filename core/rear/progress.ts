@@ -10,7 +10,9 @@ import type { RearState } from './state'
 /** From this chance of right the index stage counts as done, and a bench says so. `model` */
 export const INDEXED = 0.88
 
-/** Which stages of a job are done, by what its ledger says. Nothing forbids going back, or skipping what does not apply. */
+/**
+ * Which stages of a job are done, by what its ledger says. Nothing forbids going back, or skipping what does not apply.
+ */
 export function stagesDone(
   rear: RearState,
   handedBack: boolean,

@@ -65,7 +65,8 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
 }
 
 /**
- * What proving heard counts as heard: on a ring and on the road every gear was gone to from both sides, pairs that cross left out;
+ * What proving heard counts as heard: on a ring and on the road every gear was gone to from both sides, pairs that
+ * cross left out;
  * after several clicks at a stroke only what was not clean says something of one gear.
  */
 function provedAs({ what, ring, exceptions }: RearOf<'proved'>, n: number): BenchEvent[] {
@@ -79,7 +80,9 @@ function provedAs({ what, ring, exceptions }: RearOf<'proved'>, n: number): Benc
   return what === 'several' ? heard.filter(e => e.kind === 'unclean') : heard
 }
 
-/** A whole pass from the smallest sprocket in and back, one click at a time; what was not said to be wrong was clean. */
+/**
+ * A whole pass from the smallest sprocket in and back, one click at a time; what was not said to be wrong was clean.
+ */
 function passOf(exceptions: RearOf<'pass'>['exceptions'], n: number, skipped: readonly number[] = []): BenchEvent[] {
   const out: BenchEvent[] = []
   const arrive = (from: number, to: number, way: 'spokes' | 'frame') => {

@@ -8,7 +8,9 @@ import { barrelAssumed, gapLeft } from './facts'
 import { knownBy, type RearParts } from './parts'
 import type { RearState } from './state'
 
-/** Under which standard a drivetrain is kept whose parts are all known by typed numbers alone; in a mix, such a part. */
+/**
+ * Under which standard a drivetrain is kept whose parts are all known by typed numbers alone; in a mix, such a part.
+ */
 export const TYPED = 'typed'
 /** Between the parts of a mix, lever first. */
 const AND = '+'
@@ -59,7 +61,8 @@ const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v
 /**
  * What a visit leaves of a rear derailleur: numbers measured on this bike under their own part's standard, everything
  * set under the drivetrain's.
- * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack found
+ * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack
+ *   found
  */
 export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): RecordFigure[] {
   const { parts } = rear

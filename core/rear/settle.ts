@@ -4,7 +4,8 @@ import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 import type { Settled } from '../standards/settled'
 
 /*
- * How a run beds in after new cable or housing: how far it will have gone slack by a day, what this shop's returns say of
+ * How a run beds in after new cable or housing: how far it will have gone slack by a day, what this shop's returns say
+ * of
  * that, and when the bike should be looked at again. Slack is in turns of the barrel that take it up.
  */
 
@@ -31,7 +32,10 @@ const BEDS_IN_DAYS = 9
 const RULE_DAYS = 17
 /** Half of it is left by thirty firm shifts, give or take. `model` */
 const BEDDED_SHARE = 0.5
-/** How far runs of a shop differ from the rule, with length, and in what bedding leaves; and one run from the next. Logarithms, `model` */
+/**
+ * How far runs of a shop differ from the rule, with length, and in what bedding leaves; and one run from the next.
+ * Logarithms, `model`
+ */
 const SD: Three = [0.3, 0.3, 0.35]
 const RUN_SD = 0.4
 /** Less than this a barrel is not turned: nothing found is half of it. */
@@ -46,7 +50,9 @@ const about = ({ housingMm, bedded }: NewRun): Three => [
 const dot = (a: Three, b: Three): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
 const times = (m: SettleBelief['covariance'], v: Three): Three => [dot(m[0], v), dot(m[1], v), dot(m[2], v)]
 
-/** What is believed of a shop's runs before any came back: the standards' rule, which the shop may have set otherwise. */
+/**
+ * What is believed of a shop's runs before any came back: the standards' rule, which the shop may have set otherwise.
+ */
 export function usualSettling(s: Standards = TABLE_ONLY): SettleBelief {
   const { from, to } = targetIn(s, 'settle')
   return {
@@ -61,7 +67,8 @@ export function usualSettling(s: Standards = TABLE_ONLY): SettleBelief {
 }
 
 /**
- * The same after what came back: a linear regression of logarithms, brought up one return at a time (Kalman's update of a
+ * The same after what came back: a linear regression of logarithms, brought up one return at a time (Kalman's update of
+ * a
  * constant state, `std`; the order does not matter). A run nobody noted the length of is taken as usual.
  */
 export const learnSettling = (before: SettleBelief, returns: readonly Settled[]): SettleBelief =>
@@ -117,7 +124,10 @@ export function chanceSlackBeyond(marginTurns: number, run: NewRun, belief: Sett
   return 1 - normalBelow((Math.log(Math.max(marginTurns, LEAST_TURNS / 2)) - mean) / sd)
 }
 
-/** Turns a bike may go slack before a gear is off, where nobody knows its window: half of a usual one. `model`, section 3 */
+/**
+ * Turns a bike may go slack before a gear is off, where nobody knows its window: half of a usual one. `model`, section
+ * 3
+ */
 export const USUAL_MARGIN_TURNS = 0.4
 /** A bike is asked back when the chance that it has left its window passes this. */
 const ASK_BACK_AT = 1 / 3
@@ -138,7 +148,10 @@ export function slackMargin(barrelTurnsOut: number, window: { from: number; to: 
   return margin > 0 ? margin : null
 }
 
-/** By how many days bedding puts off the next look, where it is worth thirty shifts; null where it is done or gains little. */
+/**
+ * By how many days bedding puts off the next look, where it is worth thirty shifts; null where it is done or gains
+ * little.
+ */
 export function beddingGains(marginTurns: number | null, run: NewRun, belief: SettleBelief): number | null {
   if (run.bedded) return null
   const gained =

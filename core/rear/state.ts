@@ -39,7 +39,10 @@ export type RearState = {
   /** Screws that were turned at all. */
   turned: ReadonlySet<ScrewName>
   barrelSixteenths: number
-  /** How far out was counted, not taken as usual: as it came, at a clamp or a recount. A new cable drawn where it stood tells nothing. */
+  /**
+   * How far out was counted, not taken as usual: as it came, at a clamp or a recount. A new cable drawn where it stood
+   * tells nothing.
+   */
   barrelCounted: boolean
   /** Place in the log of each screw's last turn. */
   lastTurnSeq: Readonly<Partial<Record<ScrewName, number>>>
@@ -54,7 +57,10 @@ export type RearState = {
   sensed: RearOf<'sensed'> | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
   /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
-  /** L by thumb and ear, and how far its screw then stood in, sixteenths; null while nobody tried since it was last seen. */
+  /**
+   * L by thumb and ear, and how far its screw then stood in, sixteenths; null while nobody tried since it was last
+   * seen.
+   */
   felt: { what: LFelt; sixteenths: number } | null
   found: readonly (RearOf<'sight'> | RearOf<'gauge'>)[]
   gaps: readonly { event: RearOf<'gap'>; bSixteenths: number }[]
@@ -139,7 +145,8 @@ export function rearAfter(was: RearState, told: Told<Heard>, job: { cable: Cable
 }
 
 /**
- * What a step on the cable bench means for a derailleur besides being done, so that one touch is one entry and one undo:
+ * What a step on the cable bench means for a derailleur besides being done, so that one touch is one entry and one
+ * undo:
  * a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
  */
 function meantByCable(
@@ -298,7 +305,10 @@ function replaced(was: RearState, part: Part): RearState {
 const sinceClamp = (was: RearState, screw: ScrewName, sixteenths: number): RearState =>
   screw === 'barrel' && was.sinceClamp !== null ? { ...was, sinceClamp: was.sinceClamp + sixteenths } : was
 
-/** A screw turned. Two tablets may accept one move: a turn as advised, based on a log without the last turn of that screw, is asked about. */
+/**
+ * A screw turned. Two tablets may accept one move: a turn as advised, based on a log without the last turn of that
+ * screw, is asked about.
+ */
 function screwed(
   was: RearState,
   { id, event, seq, basedOn }: Told<RearEvent>,
@@ -403,7 +413,9 @@ export function edgeLimitTurns(rear: RearState, way: 'out' | 'in'): number {
   return Math.min(EDGE.limitTurns, Math.floor(8 * room + 1e-6) / 8)
 }
 
-/** Turns that put a screw back as it came in; none where a part or clamp was renewed and there is nothing to go back to. */
+/**
+ * Turns that put a screw back as it came in; none where a part or clamp was renewed and there is nothing to go back to.
+ */
 export function asItCameIn(rear: RearState): Partial<Record<ScrewName, number>> {
   const out: Partial<Record<ScrewName, number>> = {}
   for (const screw of SCREWS) if (!rear.restarted.has(screw) && rear.net[screw] !== 0) out[screw] = -rear.net[screw]

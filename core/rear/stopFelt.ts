@@ -1,6 +1,8 @@
 /**
- * L judged without sighting, the cranks turned by hand: by the thumb that pushes the derailleur onto it, and by the lever's last part
- * before the largest. Only once L was seen by hand: a thumb on an L that is too far out puts the chain into the spokes. `practice`
+ * L judged without sighting, the cranks turned by hand: by the thumb that pushes the derailleur onto it, and by the
+ * lever's last part
+ * before the largest. Only once L was seen by hand: a thumb on an L that is too far out puts the chain into the spokes.
+ * `practice`
  */
 export const L_FELT = ['clicks', 'quiet', 'catches', 'dull'] as const
 export type LFelt = (typeof L_FELT)[number]
@@ -21,7 +23,8 @@ export const feltAsSight = (felt: LFelt) =>
   ({ kind: 'sight', at: 'L', offsetMm: PLACE_MM[felt], sdMm: FELT_SD_MM }) as const
 
 /**
- * Turns of L that this asks for, + in: a quarter away from the spokes where it catches; a quarter out where it clicks or is dull,
+ * Turns of L that this asks for, + in: a quarter away from the spokes where it catches; a quarter out where it clicks
+ * or is dull,
  * unless L was last seen in line or inboard: then it is looked at again instead. `practice`
  * @param seenMm as last seen, carried on by the turns since; null when it was not
  */

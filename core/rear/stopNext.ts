@@ -8,7 +8,10 @@ import { feltTurn, type LFelt } from './stopFelt'
 import { learntMmPerTurn, lTargetMm } from './stops'
 
 type Span = { from: number; to: number }
-/** A stop as it was seen by hand, where it is to stand, and the turn between. All mm from its sprocket's plane, + inboard. */
+/**
+ * A stop as it was seen by hand, where it is to stand, and the turn between. All mm from its sprocket's plane, +
+ * inboard.
+ */
 type StopNext = {
   stop: 'L' | 'H'
   /** Teeth of its sprocket, and of the one beside it. */

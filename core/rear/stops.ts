@@ -2,7 +2,10 @@ import { finite } from '../quantity/check'
 import { STOP_SCREW } from '../response/parameters'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 
-/** A stop as seen by hand after so many net turns in (+) of its screw. Offsets mm from its end sprocket's plane, + inboard. */
+/**
+ * A stop as seen by hand after so many net turns in (+) of its screw. Offsets mm from its end sprocket's plane, +
+ * inboard.
+ */
 type StopSight = { turnsIn: number; offsetMm: number }
 
 /** Spread of one sighting, mm. `model` */

@@ -4,7 +4,9 @@ import { EDGE } from '../response/parameters'
 import { HEARD } from '../response/heard'
 import { slackestClick, type RearSetup } from '../response/setup'
 
-/** Where lever, chain and screws are after a log, and what has been seen. Turns of H and L are + in, since the start. */
+/**
+ * Where lever, chain and screws are after a log, and what has been seen. Turns of H and L are + in, since the start.
+ */
 export type Trace = {
   lever: number
   chain: number

@@ -97,7 +97,9 @@ export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
   }
 }
 
-/** The lines a stock trio fills in, part by part as it counts in this shop. Empty for an id that is not in the table. */
+/**
+ * The lines a stock trio fills in, part by part as it counts in this shop. Empty for an id that is not in the table.
+ */
 export function typedFromCatalogue(id: string, catalogue: readonly EntryInForce[]): Partial<TypedParts> {
   const s = standardById(id)
   if (!s) return {}

@@ -1,7 +1,10 @@
 /** A figure that grows as a bike is ridden, as it was found: when, and how much. */
 export type Worn = { at: string; value: number }
 
-/** How something wears: its figure when new, growth a year where nobody knows this bike, how far bikes differ, and how finely it is read. */
+/**
+ * How something wears: its figure when new, growth a year where nobody knows this bike, how far bikes differ, and how
+ * finely it is read.
+ */
 type Wears = {
   fresh: number
   perYear: number
@@ -17,13 +20,17 @@ export const WEARS = {
   /** Millimetres of cable lost to friction, as the shifts tell. `model` */
   cable: { fresh: 0.28, perYear: 0.12, sd: 0.08, readSd: 0.1, renewedBy: 0.25, least: 0.01 },
 } as const satisfies Record<string, Wears>
-/** From so much lost to friction on no place of the barrel keeps every gear clean on most bikes, mm. `model`, section 3 */
+/**
+ * From so much lost to friction on no place of the barrel keeps every gear clean on most bikes, mm. `model`, section 3
+ */
 export const CABLE_LIMIT_MM = 0.6
 const YEAR_MS = 365.25 * 86_400_000
 
 /**
- * When something will have reached its limit, as it wears on this bike: a line through what was read since it was new, its slope
- * shrunk towards the usual (normal prior, normal readings: the textbook's conjugate update). A day it was new that nobody noted
+ * When something will have reached its limit, as it wears on this bike: a line through what was read since it was new,
+ * its slope
+ * shrunk towards the usual (normal prior, normal readings: the textbook's conjugate update). A day it was new that
+ * nobody noted
  * is taken as where the line starts.
  * @param renewedAt when it was last renewed, where that is known: what was read until then is of the old one
  * @returns the likely day and the two between which it falls in two of three cases; null where nothing is known of it

@@ -41,21 +41,28 @@ export const RECORD_RULES: readonly RecordRule[] = [
 const BY_KEY = new Map(RECORD_RULES.map(r => [r.key, r]))
 export const recordRule = (key: string): RecordRule | undefined => BY_KEY.get(key)
 
-/** Every standard a visit counts as a bike of: the drivetrain's, what else was worked on, and what its runs are kept under. */
+/**
+ * Every standard a visit counts as a bike of: the drivetrain's, what else was worked on, and what its runs are kept
+ * under.
+ */
 export const standardsOf = (state: JobState): string[] => [
   ...new Set([...chapters.flatMap(c => c.records.standards(state)), ...runFigures(state).map(f => f.standard)]),
 ]
 
 /**
  * What a visit leaves for the records. What was not measured or turned is left out, never written as 0.
- * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack found
+ * @param comesBack whether it came back from an earlier visit with the same parts: then what the barrel took is slack
+ *   found
  */
 export const recordsOf = (state: JobState, comesBack: boolean): RecordFigure[] => [
   ...chapters.flatMap(c => c.records.figures(state, comesBack)),
   ...runFigures(state),
 ]
 
-/** The recorded figures that an entry typed by hand would make on this job; of a run, those of pieces that were not so before. */
+/**
+ * The recorded figures that an entry typed by hand would make on this job; of a run, those of pieces that were not so
+ * before.
+ */
 export function figuresOfEvent(event: LedgerEvent, state: JobState): RecordFigure[] {
   if (event.kind !== 'run') return chapterOf(event).records.typed(event, state)
   const before = state.cable.runs.find(r => r.run === event.run.run)

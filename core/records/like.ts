@@ -17,7 +17,8 @@ export type SeenOfFigure = {
 export type Like = { width: Width; words: string; seen: Seen }
 
 /**
- * What the shop has seen of a figure on bikes like this, from the closest to the widest: of its standard and kind of frame
+ * What the shop has seen of a figure on bikes like this, from the closest to the widest: of its standard and kind of
+ * frame
  * where frames decide, of its standard, of any such part. A width that holds no bikes is left out.
  * @param any the same figure over all standards, where it was looked up
  */
@@ -61,7 +62,10 @@ export function sayLike(rule: RecordRule, { bikes, median, quarter, threeQuarter
   return `${say(median)} (${bikes}), ${bikes < FEWEST_BIKES ? 'all' : 'half'} between ${brief(from)} and ${brief(to)}`
 }
 
-/** The question a new figure deserves, asked of the closest bikes that are enough to say what is usual: knowing more of a bike never silences it. */
+/**
+ * The question a new figure deserves, asked of the closest bikes that are enough to say what is usual: knowing more of
+ * a bike never silences it.
+ */
 export function questionOfLikes(figure: string, value: number, likes: readonly Like[]): string | null {
   const rule = recordRule(figure)
   const near = rule && likes.find(l => l.width !== 'any' && l.seen.bikes >= FEWEST_BIKES)

@@ -10,7 +10,8 @@ import { lengthsFitted } from '../rear/lengths'
 import { standardOf } from '../rear/records'
 
 /*
- * Housing of every run, under the standard of what hangs on it: bikes of one frame and one such part take alike lengths.
+ * Housing of every run, under the standard of what hangs on it: bikes of one frame and one such part take alike
+ * lengths.
  */
 
 /** The recorded figure of a piece: the rear's are as old as the records, the others name their run. */

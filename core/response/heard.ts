@@ -74,7 +74,10 @@ export const reportedChance = (trueChance: number, wrongReports = WRONG_REPORTS)
 /** Outcomes another one may be taken for. */
 const OTHERS = HEARD.length - 2
 
-/** Chance that a report named another outcome than the true one, when reports as this one come so often, as `reportedChance` says. */
+/**
+ * Chance that a report named another outcome than the true one, when reports as this one come so often, as
+ * `reportedChance` says.
+ */
 export function chanceWrong(reported: number, wrongReports = WRONG_REPORTS): number {
   const named = wrongReports / OTHERS
   const trueChance = Math.min(1, Math.max(0, (reported - named) / (1 - wrongReports - named)))

@@ -19,7 +19,9 @@ export const HEARING = {
   width: 0.047,
 } as const
 
-/** When the chain leaves the cassette: thrown as min(z + overswing, place of L) passes `overLargest`, likewise with H. */
+/**
+ * When the chain leaves the cassette: thrown as min(z + overswing, place of L) passes `overLargest`, likewise with H.
+ */
 export const THROWN = { overLargest: 0.45, overSmallest: 0.675, overswing: 0.225, width: 0.025 } as const
 
 /** Every gear clean at least this often, from both sides, is what "right" means. */

@@ -13,7 +13,10 @@ export const ReachStatus = z.object({
   name: z.string().nullable(),
   httpsPort: z.int(),
   joinPort: z.int(),
-  /** Fingerprint of the shop's authority: SHA-256 over its certificate, hexadecimal (RFC 5280 gives the certificate, FIPS 180-4 the hash). */
+  /**
+   * Fingerprint of the shop's authority: SHA-256 over its certificate, hexadecimal (RFC 5280 gives the certificate,
+   * FIPS 180-4 the hash).
+   */
   fingerprint: z.string().nullable(),
   /** The same said in words, for reading aloud. */
   words: z.array(z.string()),
@@ -41,7 +44,8 @@ export const secureOrigin = (status: Pick<ReachStatus, 'name' | 'httpsPort'>): s
   status.name === null ? null : `https://${bracketed(status.name)}:${status.httpsPort}`
 
 /**
- * Where a tablet that does not yet trust it reads how. By address where there is one: a browser that was once told that a name
+ * Where a tablet that does not yet trust it reads how. By address where there is one: a browser that was once told that
+ * a name
  * speaks HTTPS alone (RFC 6797) would not open a plain page by that name again, and addresses are outside of that.
  */
 export function plainOrigin(status: Pick<ReachStatus, 'names' | 'name' | 'joinPort'>): string | null {

@@ -1,6 +1,9 @@
 import type { Random } from '../quantity/random'
 
-/** Two poles and two zeros: a band let through. Source: Bristow-Johnson’s published cookbook of biquad filters, constant peak. */
+/**
+ * Two poles and two zeros: a band let through. Source: Bristow-Johnson’s published cookbook of biquad filters, constant
+ * peak.
+ */
 function bandPass(samples: Float32Array, rate: number, fromHz: number, toHz: number): Float32Array {
   const middle = Math.sqrt(fromHz * toHz)
   const w = (2 * Math.PI * middle) / rate
@@ -20,7 +23,10 @@ function bandPass(samples: Float32Array, rate: number, fromHz: number, toHz: num
 /** What a short noise is like: its band, how long it rings, and how loud its peak is. */
 export type BurstKind = { fromHz: number; toHz: number; ringsMs: number; loud: number }
 
-/** A short noise in a band that dies away: a click, a rub of one link, a knock. Its loudness is its root mean square over 5 ms. */
+/**
+ * A short noise in a band that dies away: a click, a rub of one link, a knock. Its loudness is its root mean square
+ * over 5 ms.
+ */
 export function burstOf({ fromHz, toHz, ringsMs, loud }: BurstKind, rate: number, random: Random): Float32Array {
   const n = Math.max(8, Math.round((4 * ringsMs * rate) / 1000))
   const noise = new Float32Array(n)

@@ -15,7 +15,10 @@ const RUN: Running = {
   gapMm: null,
 }
 
-/** Power of a sound by a general FFT library, summed over frames of 4096 samples: frequency of a bin is k · 44100 / 4096. */
+/**
+ * Power of a sound by a general FFT library, summed over frames of 4096 samples: frequency of a bin is k · 44100 /
+ * 4096.
+ */
 function spectrumOf({ left, right }: Pick<Stereo, 'left' | 'right'>, size = 4096): Float64Array {
   const fft = new FFT(size)
   const power = new Float64Array(size / 2)

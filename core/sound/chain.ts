@@ -5,8 +5,10 @@ import { addBurst, burstOf, type BurstKind } from './bursts'
 import { linksPerSecond, sprocketTurnsPerSecond, type Turning } from './rates'
 
 /*
- * What a chain at the stand sounds like, made from where its pulley stands (model, section 7): the beat of its links; a rub on a
- * neighbour once a link; a late shift; two landings where it jumps; a knock where worn teeth skip; the rattle of a small gap.
+ * What a chain at the stand sounds like, made from where its pulley stands (model, section 7): the beat of its links; a
+ * rub on a
+ * neighbour once a link; a late shift; two landings where it jumps; a knock where worn teeth skip; the rattle of a
+ * small gap.
  */
 
 export type Stereo = { left: Float32Array; right: Float32Array; rate: number }
@@ -54,7 +56,9 @@ function variants(kind: BurstKind, seed: number, salt: number): Float32Array[] {
   return Array.from({ length: VARIANTS }, () => burstOf(kind, RATE_HZ, random))
 }
 
-/** Left and right of the picture from behind: outboard is on the right. Gains of both ears, `x` from −1 (inboard) to 1. */
+/**
+ * Left and right of the picture from behind: outboard is on the right. Gains of both ears, `x` from −1 (inboard) to 1.
+ */
 const pan = (x: number): [number, number] => [Math.cos(((1 + x) * Math.PI) / 4), Math.sin(((1 + x) * Math.PI) / 4)]
 
 /** A sound in the making. */
@@ -107,7 +111,10 @@ export function runningSound(run: Running, seed: number, seconds = 3): Stereo {
   return sound
 }
 
-/** How long the sound of a shift lasts, s: a late one clatters until it is done, one that does not come is only the lever's click. */
+/**
+ * How long the sound of a shift lasts, s: a late one clatters until it is done, one that does not come is only the
+ * lever's click.
+ */
 const LASTS: Record<Heard, number> = {
   clean: 0.45,
   'rubs-in': 0.45,

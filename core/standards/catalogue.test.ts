@@ -84,7 +84,8 @@ describe('the table', () => {
       (figure('hub', 'twin-14', 'ratios') as number[]).at(-1)! / (figure('hub', 'twin-14', 'ratios') as number[])[0],
     ).toBeCloseTo(5.26, 2)
   })
-  // from memory: long lever × linear-pull arms about 8, short × dual-pivot about 5.4, short on linear-pull about 14, long on dual-pivot about 3
+  // from memory: long lever × linear-pull arms about 8, short × dual-pivot about 5.4, short on linear-pull about 14,
+  // long on dual-pivot about 3
   test.each([
     ['long', 'linear-pull', 8],
     ['short', 'dual-pivot', 5.4],

@@ -8,7 +8,9 @@ import { TARGET_ENTRIES } from './tables/targets'
 import { THREAD_ENTRIES } from './tables/threads'
 import { TORQUE_ENTRIES } from './tables/torques'
 
-/** The table: every value that no shop has measured, each with where it comes from. One file a family under `tables/`. */
+/**
+ * The table: every value that no shop has measured, each with where it comes from. One file a family under `tables/`.
+ */
 export const TABLE: readonly Entry[] = [
   ...REAR_ENTRIES,
   ...FRONT_ENTRIES,

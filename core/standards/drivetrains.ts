@@ -100,7 +100,10 @@ export const standardFigures = (s: DrivetrainStandard): string => `${s.pullMm} ร
 /** Ratio that makes a stock trio meet: pitch รท pull. */
 export const fittedRatio = (standard: DrivetrainStandard): number => standard.pitchMm / standard.pullMm
 
-/** A usual spread of teeth for a number of speeds, smallest first; a start for typing, never a claim about a bike. `memory` */
+/**
+ * A usual spread of teeth for a number of speeds, smallest first; a start for typing, never a claim about a bike.
+ * `memory`
+ */
 export const USUAL_TEETH: Record<number, readonly number[]> = {
   6: [14, 16, 18, 21, 24, 28],
   7: [11, 13, 15, 18, 21, 24, 28],

@@ -40,6 +40,8 @@ export function sayFigure(kind: Kind, figure: Pick<Figure, 'key' | 'value'>): st
 export const meanOf = (value: FigureValue): number =>
   typeof value === 'number' ? value : value.reduce((s, v) => s + v, 0) / value.length
 
-/** A value as so many along the clicks or gaps; a list of other length is cut or refused by its owner, never stretched. */
+/**
+ * A value as so many along the clicks or gaps; a list of other length is cut or refused by its owner, never stretched.
+ */
 export const spreadOver = (value: FigureValue, count: number): number[] =>
   typeof value === 'number' ? new Array<number>(count).fill(value) : value.slice(0, count)

@@ -59,7 +59,8 @@ describe('every entry of the table, measured', () => {
           if (answer.candidates[0].ids.includes(id) || answer.apart.some(c => c.ids.includes(id))) right++
         }
       expect(right / runs).toBeGreaterThanOrEqual(0.95)
-      // the answer must not be won by naming everything: a caliper names a cassette, 5 % on a pull leaves two shifters on average
+      // the answer must not be won by naming everything: a caliper names a cassette, 5 % on a pull leaves two shifters
+      // on average
       expect(size / runs).toBeLessThan({ shifter: 2, derailleur: 8, cassette: 1.3 }[kind])
       if (kind === 'cassette') expect(first / runs).toBeGreaterThanOrEqual(0.95)
     },

@@ -25,12 +25,15 @@ const NONE_OF_THESE = 0.5
 const NAMED = 0.8
 /** A reading this many of its own errors away from every part of the table is of none of them. */
 const MISFIT = 3
-/** A part in no table that lies so far off a row of it must be excluded, one-sided, before that row is named: 1 in 20. */
+/**
+ * A part in no table that lies so far off a row of it must be excluded, one-sided, before that row is named: 1 in 20.
+ */
 const OFF_TABLE = { share: 0.06, errors: 1.645 } as const
 
 export type Candidate = { ids: string[]; names: string[]; chance: number }
 /**
- * What the measurements say of one part. `apart`: the candidates that cannot be told apart; one alone is only likeliest where
+ * What the measurements say of one part. `apart`: the candidates that cannot be told apart; one alone is only likeliest
+ * where
  * what was read could as well be a part in no table.
  */
 export type PartAnswer = {
@@ -91,7 +94,9 @@ const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v
 /** Below this a reading is exact for all that matters here, and a normal of no width is none. */
 const LEAST_SD_MM = 0.005
 
-/** What one measurement would read on a part, and with what spread of the parts; null when it says nothing of that part. */
+/**
+ * What one measurement would read on a part, and with what spread of the parts; null when it says nothing of that part.
+ */
 function expected(
   m: Measurement,
   part: ShifterPart | DerailleurPart | CassettePart,
@@ -187,7 +192,9 @@ function believe(parts: PartsOfShop, readings: Readings): Chances {
   return out
 }
 
-/** How one measured figure lies against a part: off by how many of its errors, and that error as a share of the figure. */
+/**
+ * How one measured figure lies against a part: off by how many of its errors, and that error as a share of the figure.
+ */
 type Off = { errors: number; share: number }
 const offFrom = (seen: { mean: number; sd: number }, is: { mean: number; sd: number }): Off => {
   const sd = Math.hypot(Math.max(seen.sd, LEAST_SD_MM), is.sd)
@@ -221,7 +228,10 @@ function nearestOf(
   const [best] = [...candidates].sort((a, b) => off.get(a.ids[0])! - off.get(b.ids[0])!)
   return best && Number.isFinite(off.get(best.ids[0])) ? best : null
 }
-/** Would a part in no table, that much off this row, read otherwise? The sharpest figure decides; without one nothing is excluded. */
+/**
+ * Would a part in no table, that much off this row, read otherwise? The sharpest figure decides; without one nothing is
+ * excluded.
+ */
 function excludesOthers(list: readonly Off[]): boolean {
   const sharpest = [...list].sort((a, b) => a.share - b.share)[0]
   return sharpest !== undefined && sharpest.errors <= OFF_TABLE.share / sharpest.share - OFF_TABLE.errors

@@ -10,7 +10,9 @@ import type { ShopValue } from './shopValues'
 export const OwnFigure = z.object({ kind: Kind, entry: z.string(), figure: z.string(), value: FigureValue })
 export type OwnFigure = z.infer<typeof OwnFigure>
 
-/** The figures that count in a shop: what it measured itself, else the table's. Sums ask here, never the table alone. */
+/**
+ * The figures that count in a shop: what it measured itself, else the table's. Sums ask here, never the table alone.
+ */
 export type Standards = {
   readonly own: ReadonlyMap<string, FigureValue>
   /** How renewed runs had settled when they came back here. */
@@ -19,7 +21,9 @@ export type Standards = {
 
 const keyOf = (kind: Kind, entry: string, figure: string): string => `${kind}/${entry}/${figure}`
 
-/** The figures of a shop that are in force, out of all it ever said: nicknames and what went back to the table left out. */
+/**
+ * The figures of a shop that are in force, out of all it ever said: nicknames and what went back to the table left out.
+ */
 export function ownFigures(values: readonly ShopValue[]): OwnFigure[] {
   const latest = new Map<string, ShopValue>()
   for (const v of values) latest.set(keyOf(v.kind, v.entry, v.figure), v)
@@ -36,7 +40,10 @@ export const standardsWith = (own: readonly OwnFigure[], settled: readonly Settl
 /** The table as it is, for tests and for whom nothing was measured. */
 export const TABLE_ONLY: Standards = standardsWith([])
 
-/** What counts for one figure of one row. @throws RangeError when the table has no such figure and the shop measured none */
+/**
+ * What counts for one figure of one row. @throws RangeError when the table has no such figure and the shop measured
+ * none
+ */
 function valueIn(s: Standards, kind: Kind, entry: string, figure: string): FigureValue {
   const row = tableEntry(kind, entry)
   const value = s.own.get(keyOf(kind, entry, figure)) ?? (row && figureOf(row, figure)?.value)

@@ -5,7 +5,8 @@ export type Match = { errorMm: number[]; worstMm: number; ratioNeeded: number }
 
 /**
  * Cable pull × pull ratio against sprocket pitch, gear by gear, after the best constant offset (least greatest error).
- * @param p pull of each click and gap of each pair of sprockets, smallest first, mm; ratio in mm of pulley per mm of cable
+ * @param p pull of each click and gap of each pair of sprockets, smallest first, mm; ratio in mm of pulley per mm of
+ *   cable
  * @returns error of the pulley at each sprocket, mm, + inboard; the worst of them; the ratio with the least worst error
  * @throws RangeError naming the argument: empty, of other length than its partner, or not positive
  * @example matchDrivetrain({ pullMm: [2.8, 2.8], pullRatio: 1.7, pitchMm: [4.8, 4.8] }).worstMm // 0.04
@@ -21,7 +22,10 @@ export function matchDrivetrain(p: MatchParts): Match {
   return { ...errorsAfterOffset(cable, sprocket, p.pullRatio), ratioNeeded: bestRatio(cable, sprocket) }
 }
 
-/** Errors of places along the cable × ratio against those of the sprockets, mm, after the offset with the least greatest error. */
+/**
+ * Errors of places along the cable × ratio against those of the sprockets, mm, after the offset with the least greatest
+ * error.
+ */
 export function errorsAfterOffset(
   cable: readonly number[],
   sprocket: readonly number[],

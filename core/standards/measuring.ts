@@ -86,7 +86,9 @@ export const MEASUREMENT_RULES: Record<Measurement, MeasurementRule> = {
   pulledMm: rule('derailleur', 'Cable pulled for that', 1, 60, 'The wire’s way over the same clicks.'),
 }
 
-/** Reading error of an instrument, one spread, mm. `practice`: half a division for the ruler; a caliper in dirty hands. */
+/**
+ * Reading error of an instrument, one spread, mm. `practice`: half a division for the ruler; a caliper in dirty hands.
+ */
 export const INSTRUMENTS = { caliper: { words: 'caliper', sdMm: 0.1 }, ruler: { words: 'ruler', sdMm: 0.5 } } as const
 export type Instrument = keyof typeof INSTRUMENTS
 export const Instrument = z.enum(['caliper', 'ruler'])
@@ -105,7 +107,9 @@ export function readingOf({ values, sd }: Reading): { mean: number; sd: number }
 
 type TypedReading = { is: 'empty' } | { is: 'values'; values: number[] } | { is: 'wrong'; words: string }
 
-/** Reads what was typed for a measurement: one figure or several repeats with spaces between; a comma may be the point. */
+/**
+ * Reads what was typed for a measurement: one figure or several repeats with spaces between; a comma may be the point.
+ */
 export function readTyped(measurement: Measurement, text: string): TypedReading {
   const r = MEASUREMENT_RULES[measurement]
   const values = typedNumbers(text)

@@ -9,7 +9,9 @@ export type DerailleurPart = { id: string; name: string; ratio: number | number[
 export type CassettePart = { id: string; name: string; pitchMm: number[]; thicknessMm: number; chainMm: number }
 export type PartsOfShop = { shifters: ShifterPart[]; derailleurs: DerailleurPart[]; cassettes: CassettePart[] }
 
-/** A cassette of the shop's own may not have had its thickness measured: then that of its number of sprockets counts. */
+/**
+ * A cassette of the shop's own may not have had its thickness measured: then that of its number of sprockets counts.
+ */
 const thickness = (e: EntryInForce): number => {
   const own = inForceFigure(e, 'thicknessMm')
   return own ? meanOf(own.value) : sprocketThicknessMm(meanOf(inForceFigure(e, 'speeds')!.value))

@@ -48,14 +48,19 @@ export type ShopValue = z.infer<typeof ShopValue>
 
 type Bare = { kind: Kind; entry: string; figure: string; value: ShopClaim['value'] }
 
-/** What was typed of a figure, as it is kept: one number, or a list; from and to alike where one number stands for both. */
+/**
+ * What was typed of a figure, as it is kept: one number, or a list; from and to alike where one number stands for both.
+ */
 export function figureValueOf(rule: FigureRule, typed: readonly number[]): FigureValue | undefined {
   if (typed.length === 0) return undefined
   if (typed.length > 1) return [...typed]
   return rule.shape === 'range' ? [typed[0]!, typed[0]!] : typed[0]
 }
 
-/** A list along the clicks or gaps of a part that says its speeds has one value for each; the first that does not, by its place. */
+/**
+ * A list along the clicks or gaps of a part that says its speeds has one value for each; the first that does not, by
+ * its place.
+ */
 export function listTrouble(claims: readonly Bare[]): { index: number; message: string } | null {
   for (const [index, { kind, entry, value }] of claims.entries()) {
     const speeds = claims.find(c => c.kind === kind && c.entry === entry && c.figure === 'speeds')?.value
@@ -243,7 +248,9 @@ function withDerived(kind: Kind, figures: FigureInForce[]): FigureInForce[] {
   return figures
 }
 
-/** Until a derailleur is measured, its fitted ratio is what makes its own trio meet: measured pull and pitch move it. */
+/**
+ * Until a derailleur is measured, its fitted ratio is what makes its own trio meet: measured pull and pitch move it.
+ */
 function withFittedRatio(entry: EntryInForce, all: readonly EntryInForce[]): EntryInForce {
   const figure = (kind: Kind, key: string) =>
     all.find(e => e.kind === kind && e.id === entry.id)?.figures.find(f => f.key === key)

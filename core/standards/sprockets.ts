@@ -11,7 +11,9 @@ export function pitchDiameterMm(teeth: number): number {
   return CHAIN_PITCH_MM / Math.sin(Math.PI / teeth)
 }
 
-/** Tip diameter, mm, at the standard's least, near which bicycle teeth lie: dₐ = d + p(1 − 1.6/z) − d₁. `std` ISO 606. */
+/**
+ * Tip diameter, mm, at the standard's least, near which bicycle teeth lie: dₐ = d + p(1 − 1.6/z) − d₁. `std` ISO 606.
+ */
 export function tipDiameterMm(teeth: number): number {
   return pitchDiameterMm(teeth) + CHAIN_PITCH_MM * (1 - 1.6 / teeth) - ROLLER_MM
 }

@@ -1,13 +1,16 @@
 import { MAX_SPROCKETS, USUAL_TEETH } from './drivetrains'
 
-/** What was read of typed teeth: each sprocket, or what to do. `assumed`: only the ends were typed, the rest is usual. */
+/**
+ * What was read of typed teeth: each sprocket, or what to do. `assumed`: only the ends were typed, the rest is usual.
+ */
 export type ReadTeeth = { teeth: number[]; assumed: boolean } | { wrong: string }
 
 const HOW = 'Teeth: type each sprocket, smallest first, or the ends and how many, as 11-34 9s'
 const MOST_TEETH = 60
 
 /**
- * Reads a cassette as people write it: `11,13,15`, `11 13 15`, `11-13-15`, `34/30/26…`, lines of a pasted table, or its ends
+ * Reads a cassette as people write it: `11,13,15`, `11 13 15`, `11-13-15`, `34/30/26…`, lines of a pasted table, or its
+ * ends
  * and how many sprockets, `11-34 9s`, `9 speed 11–34`. Largest first is turned round.
  * @param speeds sprockets where they are known already, for ends typed without
  */
@@ -30,7 +33,9 @@ export function readTeeth(typed: string, speeds: number | null = null): ReadTeet
   return { teeth: between(teeth[0]!, teeth[1]!, many), assumed: true }
 }
 
-/** A usual spread from the smallest to the largest: the usual one where its ends are these, else in even steps of ratio. */
+/**
+ * A usual spread from the smallest to the largest: the usual one where its ends are these, else in even steps of ratio.
+ */
 function between(smallest: number, largest: number, many: number): number[] {
   const usual = USUAL_TEETH[many]
   if (usual?.[0] === smallest && usual.at(-1) === largest) return [...usual]

@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { Setup } from './setup'
 
-/** The published JSON Schema (draft 2020-12) of a setup once read, as docs/travel.schema.json holds it: npm run schema. */
+/**
+ * The published JSON Schema (draft 2020-12) of a setup once read, as docs/travel.schema.json holds it: npm run schema.
+ */
 export const travelSchema = (): Record<string, unknown> => ({
   ...z.toJSONSchema(Setup),
   title: 'A bike’s setup, format 1',

@@ -11,7 +11,10 @@ const Sixteenths = z
   .max(16 * 12, 'More than 12 turns')
 const lengthMm = z.number('Housing: millimetres').min(1, 'Housing: at least 1 mm').max(3500, 'Housing: at most 3500 mm')
 
-/** A bike's setup as it travels with the bike: parts and figures, nobody's name. The open format's meaning; `write.ts` is how it is written. */
+/**
+ * A bike's setup as it travels with the bike: parts and figures, nobody's name. The open format's meaning; `write.ts`
+ * is how it is written.
+ */
 export const Setup = z.strictObject({
   /** What the bike is called in the shop it comes from. */
   bike: z.string().trim().min(1, 'The bike has no name').max(80, 'The bike’s name is longer than 80 characters'),
@@ -50,7 +53,10 @@ export const arrivesWith = ({ hub, brakes }: Setup) => [
   ...(hub ? [{ kind: 'hubParts' as const, parts: hub }] : []),
 ]
 
-/** What the shop it goes to should know and no entry says: lengths to measure against, and how it stood. One line of a note. */
+/**
+ * What the shop it goes to should know and no entry says: lengths to measure against, and how it stood. One line of a
+ * note.
+ */
 export function noteOf(setup: Setup): string {
   const lengths = setup.housing.map(h => `${h.run} ${h.place} ${h.lengthMm}`)
   const words = [

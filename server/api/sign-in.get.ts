@@ -4,7 +4,10 @@ import { firstRunOpen } from '../auth/firstRun'
 import { shopOfCode } from '../db/people'
 import { db } from '../db/shared'
 
-/** What the launcher says of the demo, whose secrets are published; nothing for a real shop. @throws Error when it is not what it should be */
+/**
+ * What the launcher says of the demo, whose secrets are published; nothing for a real shop. @throws Error when it is
+ * not what it should be
+ */
 function demoSignIn(): DoorView['demo'] {
   const told = process.env.OCHO_DEMO_SIGN_IN
   return told ? DoorView.shape.demo.parse(JSON.parse(told)) : null

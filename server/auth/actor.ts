@@ -10,7 +10,10 @@ import { tokenHash } from './secrets'
 import { refuse } from './refuse'
 
 const COOKIE = 'ocho'
-/** Another with each change of the session that this device asked for: what any process keeps of before is not what it asks by. */
+/**
+ * Another with each change of the session that this device asked for: what any process keeps of before is not what it
+ * asks by.
+ */
 const VERSION = 'ocho-v'
 /** How long a looked-up session is kept; a change made through any server drops it as soon as it is heard of. */
 const KEEP_MS = 5_000
@@ -101,7 +104,10 @@ async function actorOf(event: H3Event): Promise<Actor | null> {
   return actor
 }
 
-/** Forgets what any process keeps of a session, after something about it changed; its own device asks by another version from now on. */
+/**
+ * Forgets what any process keeps of a session, after something about it changed; its own device asks by another version
+ * from now on.
+ */
 export function forgetSession(session: string, event?: H3Event): void {
   tell(['changed', session])
   if (event) renewVersion(event)
@@ -145,7 +151,10 @@ export async function requireOwnerToLook(event: H3Event): Promise<Actor & { pers
   return actor
 }
 
-/** The same for what an owner does: the password was typed on this device within a quarter of an hour, else it is asked again. */
+/**
+ * The same for what an owner does: the password was typed on this device within a quarter of an hour, else it is asked
+ * again.
+ */
 export async function requireOwner(event: H3Event): Promise<Actor & { person: NonNullable<Actor['person']> }> {
   const actor = await requireOwnerToLook(event)
   if (!isFresh(actor.confirmedAt ?? undefined))

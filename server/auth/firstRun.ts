@@ -8,7 +8,10 @@ let used = false
 
 const wanted = (): string => process.env.OCHO_FIRST_RUN_CODE ?? ''
 
-/** The launcher gives a one-time code when there is no shop yet; it counts once, whichever of several servers it is told to. */
+/**
+ * The launcher gives a one-time code when there is no shop yet; it counts once, whichever of several servers it is told
+ * to.
+ */
 export async function firstRunOpen(): Promise<boolean> {
   if (!wanted() || used) return false
   const row = await db()

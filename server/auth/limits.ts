@@ -7,7 +7,8 @@ import { refuse } from './refuse'
 const MINUTES = 5
 
 /**
- * Tries allowed in five minutes, each counted before it is judged. A password from one address has eight, whoever asks; all addresses
+ * Tries allowed in five minutes, each counted before it is judged. A password from one address has eight, whoever asks;
+ * all addresses
  * together have more, so that a stranger who guesses elsewhere does not lock a shop out of its own.
  */
 const LIMITS = {
@@ -25,7 +26,9 @@ type Limit = keyof typeof LIMITS
 type Try = readonly [Limit, string]
 
 const limiters = new Map<Limit, RateLimiterPostgres>()
-/** Counted in the database by one statement a try: of any number at once each has its own number, in whichever process. */
+/**
+ * Counted in the database by one statement a try: of any number at once each has its own number, in whichever process.
+ */
 function limiterOf(limit: Limit): RateLimiterPostgres {
   const kept = limiters.get(limit)
   if (kept) return kept
@@ -45,7 +48,10 @@ function limiterOf(limit: Limit): RateLimiterPostgres {
 // nothing readable is kept of who was tried
 const hashed = (key: string): string => createHash('sha256').update(key).digest('base64url')
 
-/** Counts a try before anything is judged, the narrowest limit first. Throws 429 when there were too many: then nothing is judged. */
+/**
+ * Counts a try before anything is judged, the narrowest limit first. Throws 429 when there were too many: then nothing
+ * is judged.
+ */
 export async function takeTries(...tries: readonly Try[]): Promise<void> {
   for (const [limit, key] of tries) {
     try {

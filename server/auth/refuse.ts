@@ -22,7 +22,10 @@ function parsed<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   throw refuse(400, issues.map(i => i.message).join('. '), issues)
 }
 
-/** The request's JSON body by a schema, read no further than its limit. Throws 413, 415 or 400 with each field and what to do. */
+/**
+ * The request's JSON body by a schema, read no further than its limit. Throws 413, 415 or 400 with each field and what
+ * to do.
+ */
 export async function body<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
   if (!/^application\/json\b/.test(getRequestHeader(event, 'content-type') ?? '')) throw refuse(415, 'Send JSON')
   const raw = await bytesBody(event, MAX_BODY_BYTES, 'send less at once')
@@ -46,7 +49,10 @@ function unkeepable(value: unknown, path: readonly string[] = []): string | null
   return null
 }
 
-/** The request's body as it is, read no further than so many bytes: what is larger is refused while it comes in. Throws 413. */
+/**
+ * The request's body as it is, read no further than so many bytes: what is larger is refused while it comes in. Throws
+ * 413.
+ */
 export async function bytesBody(event: H3Event, mostBytes: number, instead: string): Promise<Buffer> {
   const most = mostBytes < 1024 * 1024 ? `${mostBytes / 1024} kB` : `${mostBytes / 1024 / 1024} MB`
   const tooLarge = () => refuse(413, `What was sent is larger than ${most}: ${instead}`)

@@ -29,7 +29,10 @@ export async function revokeCalendar(tx: ShopTx, shop: string, id: string, at = 
   return Number(done.numUpdatedRows) > 0
 }
 
-/** What a calendar shows, by the link's token: bikes and jobs, nobody's name. Null where the link is not, or was revoked. */
+/**
+ * What a calendar shows, by the link's token: bikes and jobs, nobody's name. Null where the link is not, or was
+ * revoked.
+ */
 export async function calendarOf(
   db: Db,
   tokenHash: string,

@@ -8,7 +8,9 @@ export type ShopTx = Transaction<Database>
 // a date without a time is a date: never a moment in the server's zone
 pg.types.setTypeParser(pg.types.builtins.DATE, value => value)
 
-/** Opens a pool for a connection address. Errors of idle and of checked-out clients are logged, not thrown at nobody. */
+/**
+ * Opens a pool for a connection address. Errors of idle and of checked-out clients are logged, not thrown at nobody.
+ */
 export function connect(url: string, size = 10): Db {
   const pool = new pg.Pool({ connectionString: url, max: size, connectionTimeoutMillis: 5000 })
   const log = (error: Error) => console.error(`database connection lost: ${error.message}`)

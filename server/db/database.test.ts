@@ -55,7 +55,8 @@ describe('walls between shops', () => {
       owner,
     )
     expect(rows[0]).toEqual({ super: false, bypass: false, owns: 0 })
-    // of those that run as another role, three look across shops (whose code is it?) and one appends, as a role that can do nothing else
+    // of those that run as another role, three look across shops (whose code is it?) and one appends, as a role that
+    // can do nothing else
     const { rows: definers } = await sql<{ name: string; walls: boolean }>`
       select p.proname as name, not (r.rolsuper or r.rolbypassrls) as walls
       from pg_proc p join pg_roles r on r.oid = p.proowner

@@ -131,11 +131,17 @@ export async function floor(tx: ShopTx, shop: string, now = new Date()): Promise
 
 /** Bikes a search shows. */
 const SHOWN = 12
-/** Of more bikes than a few, those of so many latest jobs are looked at, as long as they fill the list: it shows the last seen first. */
+/**
+ * Of more bikes than a few, those of so many latest jobs are looked at, as long as they fill the list: it shows the
+ * last seen first.
+ */
 const FEW = 300
 const LATELY = 800
 
-/** Bikes by customer, phone, bike name, tag or frame number; a whole tag of an open job first, open jobs, then the last seen. */
+/**
+ * Bikes by customer, phone, bike name, tag or frame number; a whole tag of an open job first, open jobs, then the last
+ * seen.
+ */
 export async function findBikes(tx: ShopTx, shop: string, words: string): Promise<FoundBike[]> {
   const like = holding(words)
   const digits = words.replace(/[^0-9]/g, '')

@@ -10,7 +10,10 @@ import { JobClosed, lockOpenJob, NoSuchJob } from './ledger'
 import { lastSheet, MustStay, sheetDraft } from './sheets'
 import { BRAKES_HOLD, testShop } from './testShop'
 
-/* Every gate attacked on the real database: two requests at once, taps that arrive late, another role, another shop, a later version. */
+/*
+ * Every gate attacked on the real database: two requests at once, taps that arrive late, another role, another shop, a
+ * later version.
+ */
 
 let db: Db
 let owner: Db

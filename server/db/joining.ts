@@ -39,7 +39,10 @@ export async function openJoining(
   return { id, expiresAt }
 }
 
-/** Takes a code for a session: of many at once, one has it. @throws CannotJoin when it was used, is over, or its maker has left */
+/**
+ * Takes a code for a session: of many at once, one has it. @throws CannotJoin when it was used, is over, or its maker
+ * has left
+ */
 export async function takeJoining(tx: ShopTx, shop: string, codeHash: string, session: string): Promise<void> {
   const taken = await tx
     .updateTable('joining')

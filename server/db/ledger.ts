@@ -84,7 +84,10 @@ export async function lockJob(tx: ShopTx, shop: string, number: number): Promise
   return { id: found.id, closed: now.closed_at !== null }
 }
 
-/** The same for what is added to a job or taken off it: only while it is open. @returns its id @throws NoSuchJob, JobClosed */
+/**
+ * The same for what is added to a job or taken off it: only while it is open. @returns its id @throws NoSuchJob,
+ * JobClosed
+ */
 export async function lockOpenJob(tx: ShopTx, shop: string, number: number): Promise<string> {
   const { id, closed } = await lockJob(tx, shop, number)
   const refusal = mustReopen(closed)

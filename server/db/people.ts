@@ -21,7 +21,9 @@ export async function shopOfCode(db: Db, code: string): Promise<{ shop: string; 
   return rows[0] ?? null
 }
 
-/** Makes a shop with its first person, after what else belongs to it. @throws a unique violation when the code is taken */
+/**
+ * Makes a shop with its first person, after what else belongs to it. @throws a unique violation when the code is taken
+ */
 export function createShop(
   db: Db,
   shop: NewShop,
@@ -55,7 +57,8 @@ export async function addPerson(tx: ShopTx, shop: string, person: NewPersonRow):
 }
 
 /**
- * New hashes for a person, who is unlocked nowhere and works nowhere after it; a new password signs out the devices that the old
+ * New hashes for a person, who is unlocked nowhere and works nowhere after it; a new password signs out the devices
+ * that the old
  * one opened, but for the one that asks. False when nobody of that id works here.
  */
 export async function setSecrets(
@@ -94,7 +97,8 @@ async function lockOut(tx: ShopTx, shop: string, id: string): Promise<void> {
 export class CannotChange extends Error {}
 
 /**
- * Changes a person's name or role, or lets them go: a leaver is unlocked nowhere and their devices are signed out; the name
+ * Changes a person's name or role, or lets them go: a leaver is unlocked nowhere and their devices are signed out; the
+ * name
  * stays on the ledger. Somebody always owns the shop.
  * @throws CannotChange
  */

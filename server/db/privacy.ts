@@ -41,7 +41,8 @@ async function customerOf(tx: ShopTx, shop: string, id: string) {
 }
 
 /**
- * Everything that is kept on a customer, as they may ask for it. Photographs are named; their bytes are in the shop's backups.
+ * Everything that is kept on a customer, as they may ask for it. Photographs are named; their bytes are in the shop's
+ * backups.
  * @throws NoSuchCustomer
  */
 export async function customerKept(tx: ShopTx, shop: string, id: string): Promise<CustomerKept> {
@@ -123,7 +124,8 @@ export async function customerKept(tx: ShopTx, shop: string, id: string): Promis
 }
 
 /**
- * Erases a customer: name, contact, frame numbers, complaints, notes and photographs with their bytes. The ledger, sheets and
+ * Erases a customer: name, contact, frame numbers, complaints, notes and photographs with their bytes. The ledger,
+ * sheets and
  * records keep their figures, which name nobody.
  * @throws NoSuchCustomer, StillHere
  */

@@ -288,7 +288,9 @@ export function notBefore(desk: Desk, zone: string, now: Date): Date {
   return now
 }
 
-/** What the rider told goes into the ledger of the job it left by, and the slack they took up teaches how runs settle. */
+/**
+ * What the rider told goes into the ledger of the job it left by, and the slack they took up teaches how runs settle.
+ */
 async function reported(
   tx: ShopTx,
   { shop, person, session }: Hand,

@@ -40,7 +40,10 @@ const seenOf = (r: SeenRow): Seen => ({
   most: r.most,
 })
 
-/** Medians and spread of everything recorded under a standard, over the latest of each bike, by kind of frame and together. */
+/**
+ * Medians and spread of everything recorded under a standard, over the latest of each bike, by kind of frame and
+ * together.
+ */
 export const recordsOfStandard = async (tx: ShopTx, shop: string, standard: string): Promise<RecordsOfStandard> => ({
   ...summaryOf(standard, (await summaryQuery(shop, [standard]).execute(tx)).rows),
   faults: await faultsOfStandard(tx, shop, standard),

@@ -23,7 +23,10 @@ export async function settledOf(tx: ShopTx, shop: string): Promise<Settled[]> {
   return rows.map(r => ({ housingMm: r.housing_mm, bedded: r.bedded, days: r.days, turns: r.turns }))
 }
 
-/** Keeps what a return teaches: its run was renewed on the visit before, and its barrel tells how far it went slack since. */
+/**
+ * Keeps what a return teaches: its run was renewed on the visit before, and its barrel tells how far it went slack
+ * since.
+ */
 export async function keepSettled(
   tx: ShopTx,
   shop: string,

@@ -89,7 +89,10 @@ async function snapshot(tx: ShopTx, shop: string, number: number, person: string
   }
 }
 
-/** What the beliefs say of a job. Worked out in steps, so that other tablets' taps are answered between them; never inside a transaction. */
+/**
+ * What the beliefs say of a job. Worked out in steps, so that other tablets' taps are answered between them; never
+ * inside a transaction.
+ */
 async function believe({ state, known, standards: s, learnt, hands }: Snapshot): Promise<Believed> {
   const prior = priorFor(state, known, learnt)
   const { setup, parts, benchBy } = state.rear
@@ -110,7 +113,8 @@ async function believe({ state, known, standards: s, learnt, hands }: Snapshot):
 }
 
 /**
- * What a job says of each person who reported on it, taken by usual ears and eyes, whoever hands it back: so that a person's
+ * What a job says of each person who reported on it, taken by usual ears and eyes, whoever hands it back: so that a
+ * person's
  * figure does not feed on itself. Cancelled jobs and bikes without a belief say nothing.
  */
 async function sensedOn({ state, known, learnt }: Snapshot): Promise<Map<string, Sensed>> {
@@ -145,7 +149,8 @@ const TRIES = 8
 
 /**
  * Hands a bike back: appends the entry, freezes the sheet, books the recall, frees the tag. All or nothing, and once:
- * asked several times or by several tablets, all get the one sheet. The sheet is worked out beside the lock; under it the
+ * asked several times or by several tablets, all get the one sheet. The sheet is worked out beside the lock; under it
+ * the
  * gate is asked on the log as it then stands, and a log that grew meanwhile is worked out anew.
  * @param handFor whose hand it is, read inside the same transaction
  * @throws NoSuchJob, or MustStay when it may not leave so
@@ -188,7 +193,9 @@ export async function handBack(
   throw new MustStay('Other tablets are still tapping on this bike: hand it back when they have finished')
 }
 
-/** The sheet that was frozen when the bike had left already, by this request or another like it; null while it is here. */
+/**
+ * The sheet that was frozen when the bike had left already, by this request or another like it; null while it is here.
+ */
 async function alreadyBack(
   tx: ShopTx,
   shop: string,
@@ -264,7 +271,10 @@ const ownEntry = (order: { id: string; basedOn: number }, person: string, at: Da
   signedBy: null,
 })
 
-/** Opens a closed job again, when the bike comes back or a slip is found; its recall is called off. It proves nothing. @throws NoSuchJob, MustStay */
+/**
+ * Opens a closed job again, when the bike comes back or a slip is found; its recall is called off. It proves nothing.
+ * @throws NoSuchJob, MustStay
+ */
 export async function reopen(
   db: Db,
   shop: string,

@@ -11,7 +11,10 @@ import { claim } from './standards'
 /** Files the page lists. */
 const LISTED = 20
 
-/** Takes what a file brings, under a name of its own, so that all of it can be taken back. Nothing where it brings nothing. */
+/**
+ * Takes what a file brings, under a name of its own, so that all of it can be taken back. Nothing where it brings
+ * nothing.
+ */
 export async function takeIn(
   tx: ShopTx,
   shop: string,
@@ -47,7 +50,8 @@ export async function takenIn(tx: ShopTx, shop: string): Promise<TakenIn[]> {
 }
 
 /**
- * Takes a file back: its records go, and what a bike had before counts again; each value that is still the file's is what it
+ * Takes a file back: its records go, and what a bike had before counts again; each value that is still the file's is
+ * what it
  * was before it, other files that were taken back left out. A value that was measured or set since stays.
  * @returns what went and what stayed; null where there is no such file, or it was taken back already
  */

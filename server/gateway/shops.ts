@@ -5,7 +5,10 @@ import { db } from '../db/shared'
 import { gateway } from './index'
 import { pump } from './pump'
 
-/** Shops with something in their outbox that may not go yet. No role may look for those of others: each was seen by this server. */
+/**
+ * Shops with something in their outbox that may not go yet. No role may look for those of others: each was seen by this
+ * server.
+ */
 const waiting = new Set<string>()
 /** When each shop's outbox was last looked into, so that a Floor read all day asks once in a while. */
 const looked = new Map<string, number>()

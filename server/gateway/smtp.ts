@@ -5,7 +5,10 @@ import type { Gateway } from './index'
 const TIMEOUT_MS = 20_000
 const PERMANENT = (code: number | undefined) => code !== undefined && code >= 500 && code < 600
 
-/** Sends by a mail server (RFC 5321, through the standard package). A refusal with a 5xx is for good, anything else is tried again. */
+/**
+ * Sends by a mail server (RFC 5321, through the standard package). A refusal with a 5xx is for good, anything else is
+ * tried again.
+ */
 export function smtpGateway(url: string, from = 'ocho@localhost'): Gateway {
   const transport = createTransport(url, { from })
   Object.assign(transport.options, {

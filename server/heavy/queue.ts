@@ -9,7 +9,9 @@ export const MOST_WAITING = 60
 /** Too many wait already. */
 export class TooMuchAtOnce extends Error {}
 
-/** The thread's own file, which the build puts beside the server; while developing there is none, and it is done here. */
+/**
+ * The thread's own file, which the build puts beside the server; while developing there is none, and it is done here.
+ */
 const FILE = join(dirname(process.argv[1] ?? '.'), 'heavy-worker.mjs')
 type Done = Uint8Array | Planned
 let pool: Piscina<Heavy, Done> | null | undefined

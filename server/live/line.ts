@@ -6,8 +6,10 @@ import { z } from 'zod'
 import { db } from '../db/shared'
 
 /**
- * The line between the server processes of one database (PostgreSQL's LISTEN and NOTIFY): each says what changed, after it was
- * committed, and hears what the others say. Only hints go over it, so that one that is lost costs a look and never a tap.
+ * The line between the server processes of one database (PostgreSQL's LISTEN and NOTIFY): each says what changed, after
+ * it was
+ * committed, and hears what the others say. Only hints go over it, so that one that is lost costs a look and never a
+ * tap.
  */
 const CHANNEL = 'ocho_news'
 /** Said together: a burst of taps on a job is one hint. */
@@ -100,7 +102,10 @@ async function keepListening(): Promise<void> {
   }
 }
 
-/** Listens until the line breaks. @returns whether anything was heard on it @throws when it could not be opened, or is deaf */
+/**
+ * Listens until the line breaks. @returns whether anything was heard on it @throws when it could not be opened, or is
+ * deaf
+ */
 async function listen(): Promise<boolean> {
   const connectionString = process.env.OCHO_LISTEN_URL || process.env.OCHO_DATABASE_URL
   const line = new pg.Client({ connectionString, connectionTimeoutMillis: 5_000 })

@@ -3,18 +3,23 @@ import { refuse } from '../auth/refuse'
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 /**
- * The names this server goes by: its own machine's, and those it was started with. A page of another site whose name was
+ * The names this server goes by: its own machine's, and those it was started with. A page of another site whose name
+ * was
  * made to lead here (a name that is bound anew) is none of them.
  */
 const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_NAMES?.split(',') ?? [])])
 
-/** A page of another site never reads or changes anything here: a browser says by which name it came, and whose page asks. */
+/**
+ * A page of another site never reads or changes anything here: a browser says by which name it came, and whose page
+ * asks.
+ */
 export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host')
   // what the server asks of itself while it draws a page comes by no name
   const named = host === undefined || (URL.canParse(`http://${host}`) && NAMES.has(new URL(`http://${host}`).hostname))
   if (!named) throw refuse(421, 'Ocho does not go by that name: open it by the address its terminal prints')
-  // half a year (RFC 6797): from here on a browser opens this name over HTTPS alone, and takes no other certificate by a click
+  // half a year (RFC 6797): from here on a browser opens this name over HTTPS alone, and takes no other certificate by
+  // a click
   if (process.env.OCHO_HTTPS === '1') setResponseHeader(event, 'strict-transport-security', 'max-age=15552000')
   if (!CHANGES.has(event.method)) return
   const origin = getRequestHeader(event, 'origin')

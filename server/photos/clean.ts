@@ -6,7 +6,8 @@ const MOST_PIXELS = 60_000_000
 sharp.concurrency(1)
 
 /**
- * The picture made anew from its points alone: turned as it was held, and without anything that was written into the file,
+ * The picture made anew from its points alone: turned as it was held, and without anything that was written into the
+ * file,
  * above all where it was taken.
  * @throws when it is no picture, or larger than a camera makes them
  */

@@ -19,7 +19,9 @@ const props = defineProps<{
   like?: { run: RunName; figure: string }
 }>()
 const emit = defineEmits<{ figure: [value: number] }>()
-/** One figure is an instrument, not a form: it is read by the same bounds, without a form's machinery on the bench page. */
+/**
+ * One figure is an instrument, not a form: it is read by the same bounds, without a form's machinery on the bench page.
+ */
 const Figure = within(`${props.label}, ${props.unit}`, props.least, props.most)
 const text = ref('')
 const trouble = ref<string | null>(null)

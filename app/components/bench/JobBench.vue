@@ -1,4 +1,5 @@
-<!-- The frame of a bench: what there is at the left, its picture, the panels at the right; one undo, one place for troubles. -->
+<!-- The frame of a bench: what there is at the left, its picture, the panels at the right; one undo, one place for
+     troubles. -->
 <script setup lang="ts" generic="P extends string">
 import type { JobPart, Opinions } from '#core/ledger/parts'
 import type { Bench } from '~/composables/bench'

@@ -1,4 +1,5 @@
-<!-- The head of a job, the same on every bench: which bike, what was said, whether all is saved, who works; and its parts. -->
+<!-- The head of a job, the same on every bench: which bike, what was said, whether all is saved, who works; and its
+     parts. -->
 <script setup lang="ts">
 import type { JobPart, Opinions } from '#core/ledger/parts'
 

@@ -1,4 +1,5 @@
-<!-- What this shop has seen of a figure on such bikes: one touch takes it. What "such" means is said, and can be widened. -->
+<!-- What this shop has seen of a figure on such bikes: one touch takes it. What "such" means is said, and can be
+     widened. -->
 <script setup lang="ts">
 import { recordRule } from '#core/records/chapters'
 import { closestOf, sayLike, usualOf, type Like, type Width } from '#core/records/like'

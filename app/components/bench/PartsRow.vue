@@ -1,4 +1,5 @@
-<!-- The parts of a bike that are worked on, as pieces of one housing run: each with how it stands, one touch from any other. -->
+<!-- The parts of a bike that are worked on, as pieces of one housing run: each with how it stands, one touch from any
+     other. -->
 <script setup lang="ts">
 import { JOB_PART_WORDS, partsOf, type JobPart, type Opinions } from '#core/ledger/parts'
 import type { JobState } from '#core/ledger/reduce'

@@ -1,4 +1,5 @@
-<!-- What is seen leads to the cause: the check that splits best, its answers one touch each, what remains with its chances. -->
+<!-- What is seen leads to the cause: the check that splits best, its answers one touch each, what remains with its
+     chances. -->
 <script setup lang="ts">
 import type { BrakeCheck } from '#core/brake/checks'
 import { UNKNOWN } from '#core/chapter/looks'

@@ -1,4 +1,5 @@
-<!-- What is at this end of the bike: kind of brake, class of lever, side of the lever; or that there is none, and why. -->
+<!-- What is at this end of the bike: kind of brake, class of lever, side of the lever; or that there is none, and why.
+  -->
 <script setup lang="ts">
 import type { BrakeLeft } from '#core/ledger/sheet'
 import {

@@ -1,4 +1,5 @@
-<!-- A brake's proof: each test passed or failed by whoever stands at the bench, or all at once; what failed is put right first. -->
+<!-- A brake's proof: each test passed or failed by whoever stands at the bench, or all at once; what failed is put
+     right first. -->
 <script setup lang="ts">
 import { curesOf } from '#core/brake/faults'
 import { PROOF_WORDS, testsOf, type ProofTest } from '#core/brake/proof'

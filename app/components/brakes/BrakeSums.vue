@@ -1,4 +1,5 @@
-<!-- The sums of a brake: let-out to pad gap and bite for arms on a rim, straddle, wear of a disc. Each figure typed, each refused in words. -->
+<!-- The sums of a brake: let-out to pad gap and bite for arms on a rim, straddle, wear of a disc. Each figure typed,
+     each refused in words. -->
 <script setup lang="ts">
 import { cableTakenMm, discFigures, gainAtPad, HAND_N, padForceN } from '#core/brake/sums'
 import type { BrakeSumsOf } from '~/composables/brakeSums'

@@ -1,4 +1,5 @@
-<!-- The inner beyond the run's pieces: its head, what lies in the lever and from the last stop to the bolt, its tail. -->
+<!-- The inner beyond the run's pieces: its head, what lies in the lever and from the last stop to the bolt, its tail.
+  -->
 <script setup lang="ts">
 import { headOf, headsOf } from '#core/cable/heads'
 import { Run } from '#core/cable/run'

@@ -134,7 +134,8 @@ const templateName = template.form.useStore(s => s.values.name)
         test="condition"
         @update:model-value="c => run && put({ ...run, condition: c })"
       />
-      <!-- by what it says, not by which object says it: an entry that comes back from the server must not wipe what is typed -->
+      <!-- by what it says, not by which object says it: an entry that comes back from the server must not wipe what is
+           typed -->
       <LazyPieceForm v-if="piece" :key="JSON.stringify(piece)" :run="run" :piece="piece" @keep="kept" @drop="drop" />
       <p v-else class="text-soft">Touch a piece in the picture to measure it.</p>
       <p v-if="trouble" class="stopped" role="alert" data-test="piece-trouble">{{ trouble }}</p>

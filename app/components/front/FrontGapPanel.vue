@@ -1,4 +1,5 @@
-<!-- The gaps at both ends of the cage's travel, as it stands or on each stop by itself. The inner one is measured on the largest sprocket: L is seen first. -->
+<!-- The gaps at both ends of the cage's travel, as it stands or on each stop by itself. The inner one is measured on
+     the largest sprocket: L is seen first. -->
 <script setup lang="ts">
 import { mostGapMm } from '#core/front/endGaps'
 import type { FrontEvent } from '#core/front/events'

@@ -9,7 +9,10 @@ const props = defineProps<{
   chosen: Pair | null
   /** Whether clearances are worked out; else a pair is only chosen. */
   modelled: boolean
-  /** What was seen of a pair, by ring and sprocket: which plate rubs, null when neither does; undefined where nobody looked. */
+  /**
+   * What was seen of a pair, by ring and sprocket: which plate rubs, null when neither does; undefined where nobody
+   * looked.
+   */
   seen: (ring: number, sprocket: number) => 'inner' | 'outer' | null | undefined
 }>()
 const emit = defineEmits<{ choose: [pair: Pair] }>()

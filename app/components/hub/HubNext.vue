@@ -1,4 +1,5 @@
-<!-- What is wrong with the hub's setting: the thing to look at next, its answer one touch or one figure; the move that cures it. -->
+<!-- What is wrong with the hub's setting: the thing to look at next, its answer one touch or one figure; the move that
+     cures it. -->
 <script setup lang="ts">
 import { UNKNOWN } from '#core/chapter/looks'
 import { hubChecksFor, type HubCheck } from '#core/hub/checks'

@@ -1,4 +1,5 @@
-<!-- The hub by its numbers: from the table, or its own ratios; ring and sprocket of this bike; which end is slack, recorded. -->
+<!-- The hub by its numbers: from the table, or its own ratios; ring and sprocket of this bike; which end is slack,
+     recorded. -->
 <script setup lang="ts">
 import { HUB_WAY_WORDS, HUB_WAYS, HubParts, usualHubs, type HubWay } from '#core/hub/kinds'
 import { typedNumber, typedNumbers } from '#core/quantity/typed'

@@ -1,4 +1,5 @@
-<!-- A job that ends without its work: its customer fetched the bike, or there was no job. Asked once more, with the reason. -->
+<!-- A job that ends without its work: its customer fetched the bike, or there was no job. Asked once more, with the
+     reason. -->
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
 

@@ -1,4 +1,5 @@
-<!-- A practice run as it ended: won or lost and why, the truth, what was misheard, others on the same bike, and its luck. -->
+<!-- A practice run as it ended: won or lost and why, the truth, what was misheard, others on the same bike, and its
+     luck. -->
 <script setup lang="ts">
 import type { Beside } from '#core/practice/beside'
 import type { RearAct } from '#core/practice/rearStand'

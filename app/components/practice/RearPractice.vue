@@ -1,4 +1,5 @@
-<!-- The rear at the practice stand: seen from behind, heard, turned; nothing is told that an eye or an ear would not find. -->
+<!-- The rear at the practice stand: seen from behind, heard, turned; nothing is told that an eye or an ear would not
+     find. -->
 <script setup lang="ts">
 import type { RearAct } from '#core/practice/rearStand'
 import type { PracticeRun } from '#core/practice/asked'

@@ -1,4 +1,5 @@
-<!-- The rear bench's instruments, to true scale across: sprockets and pulley, the misfit gear by gear, the barrel's thread. -->
+<!-- The rear bench's instruments, to true scale across: sprockets and pulley, the misfit gear by gear, the barrel's
+     thread. -->
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { restPlaceOf, windowState } from '#core/advice/picture'

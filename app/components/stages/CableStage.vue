@@ -1,4 +1,5 @@
-<!-- Cable on: where the barrel starts, the clamp and its schools, the recipe when the barrel runs out, pieces, cut and cap. -->
+<!-- Cable on: where the barrel starts, the clamp and its schools, the recipe when the barrel runs out, pieces, cut and
+     cap. -->
 <script setup lang="ts">
 import { tailMm, usualTailMm } from '#core/cable/housing'
 import { HOUSING_PLACES, type HousingPlace } from '#core/cable/places'

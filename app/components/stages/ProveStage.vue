@@ -1,4 +1,5 @@
-<!-- Prove: every gear both ways on each ring, several clicks at a stroke, under load on the road; torques to the sheet. -->
+<!-- Prove: every gear both ways on each ring, several clicks at a stroke, under load on the road; torques to the sheet.
+  -->
 <script setup lang="ts">
 import { PROVED_WORDS } from '#core/rear/say'
 import type { JobState } from '#core/ledger/reduce'

@@ -1,4 +1,5 @@
-<!-- What a customer may have said, one touch each: what their own sentence proposes is dashed, what was said is dark. -->
+<!-- What a customer may have said, one touch each: what their own sentence proposes is dashed, what was said is dark.
+  -->
 <script setup lang="ts">
 export type SayKey = { id: string; words: string; said: boolean; proposed: boolean; looked: boolean }
 defineProps<{ label: string; test: string; keys: readonly SayKey[]; inARow?: boolean }>()

@@ -1,4 +1,5 @@
-<!-- Stops: L then H seen by hand, what a turn of this screw does, the next turn in eighths; and what to do when it went past. -->
+<!-- Stops: L then H seen by hand, what a turn of this screw does, the next turn in eighths; and what to do when it went
+     past. -->
 <script setup lang="ts">
 import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import type { JobState } from '#core/ledger/reduce'

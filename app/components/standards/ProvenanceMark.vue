@@ -10,7 +10,10 @@ const SHORT: Record<Provenance, string> = {
   model: 'model',
   shop: 'here',
 }
-/** The surer a figure, the fuller its mark: measured here a disc, a standard a square, practice half, memory a ring, ours a rhomb. */
+/**
+ * The surer a figure, the fuller its mark: measured here a disc, a standard a square, practice half, memory a ring,
+ * ours a rhomb.
+ */
 const SHAPE: Record<Provenance, string> = {
   shop: 'M1 6a5 5 0 1 0 10 0a5 5 0 1 0 -10 0z',
   std: 'M1.5 1.5h9v9h-9z',

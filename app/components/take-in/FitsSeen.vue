@@ -1,4 +1,5 @@
-<!-- Drivetrains that fit what was seen, most often here first; found out at the stand, measured or typed are ways too. -->
+<!-- Drivetrains that fit what was seen, most often here first; found out at the stand, measured or typed are ways too.
+  -->
 <script setup lang="ts">
 import { useMediaQuery, useMounted } from '@vueuse/core'
 import { fittingSeen, type Fitting, type Seen } from '#core/job/seen'

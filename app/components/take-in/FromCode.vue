@@ -1,4 +1,5 @@
-<!-- A bike that brings its setup with it: the square code read by camera, from a picture, or pasted; what it would take is shown first. -->
+<!-- A bike that brings its setup with it: the square code read by camera, from a picture, or pasted; what it would take
+     is shown first. -->
 <script setup lang="ts">
 import { sayParts } from '#core/rear/parts'
 import { readSetup, type ReadSetup } from '#core/travel/read'

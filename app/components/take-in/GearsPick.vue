@@ -1,4 +1,5 @@
-<!-- A drivetrain out of what fits what was seen, measured, or by its figures: one place for the door and for the stand. -->
+<!-- A drivetrain out of what fits what was seen, measured, or by its figures: one place for the door and for the stand.
+  -->
 <script setup lang="ts">
 import type { Seen } from '#core/job/seen'
 import type { EntryInForce } from '#core/standards/shopValues'

@@ -3,7 +3,9 @@ import type { Entry } from '../entry'
 
 const ISO = 'ISO 606 / ISO 9633, recalled'
 
-/** Outer width of a chain by speeds, mm (`memory`), and the elongation at which it is renewed, per cent (`practice`). */
+/**
+ * Outer width of a chain by speeds, mm (`memory`), and the elongation at which it is renewed, per cent (`practice`).
+ */
 const CHAINS: readonly { speeds: readonly number[]; outerMm: number; wearPercent: number }[] = [
   { speeds: [6, 7, 8], outerMm: 7.1, wearPercent: 0.75 },
   { speeds: [9], outerMm: 6.6, wearPercent: 0.75 },

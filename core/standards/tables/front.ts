@@ -1,6 +1,9 @@
 import type { Entry } from '../entry'
 
-/** Front shifters and derailleurs by family; families are not interchangeable. All `memory` but the gaps and heights, `practice`. */
+/**
+ * Front shifters and derailleurs by family; families are not interchangeable. All `memory` but the gaps and heights,
+ * `practice`.
+ */
 export const FRONT_ENTRIES: readonly Entry[] = [
   {
     kind: 'front-shifter',

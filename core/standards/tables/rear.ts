@@ -3,7 +3,9 @@ import type { Entry } from '../entry'
 
 /** Thickness of a sprocket, mm. `memory` */
 export const sprocketThicknessMm = (speeds: number): number => (speeds <= 8 ? 1.8 : speeds === 9 ? 1.75 : 1.6)
-/** Clearance between the chain and the next larger sprocket, mm: a bent tooth shows early where it is small. `memory` */
+/**
+ * Clearance between the chain and the next larger sprocket, mm: a bent tooth shows early where it is small. `memory`
+ */
 const chainClearanceMm = (speeds: number): number => (speeds <= 7 ? 0.55 : speeds === 8 ? 0.35 : 0.2)
 
 const round = (x: number, to = 1000): number => Math.round(x * to) / to

@@ -1,8 +1,14 @@
 import type { Entry, Figure } from '../entry'
 
-/** One turn of an M5 screw, mm: rear, inline and hub barrels. `std` ISO 261/262, recalled; that barrels have it is `memory` */
+/**
+ * One turn of an M5 screw, mm: rear, inline and hub barrels. `std` ISO 261/262, recalled; that barrels have it is
+ * `memory`
+ */
 export const M5_PITCH_MM = 0.8
-/** One turn of an M7 or M10 barrel at a brake or its lever, mm. `std` ISO 261/262, recalled; that they have it is `memory` */
+/**
+ * One turn of an M7 or M10 barrel at a brake or its lever, mm. `std` ISO 261/262, recalled; that they have it is
+ * `memory`
+ */
 export const M10_PITCH_MM = 1.0
 
 const thread = (diameterMm: number, pitchMm: number, title: string, more: Figure[] = []): Entry => ({

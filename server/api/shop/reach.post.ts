@@ -8,7 +8,9 @@ import { inShop } from '../../db/connect'
 import { db } from '../../db/shared'
 import { reachNow, wishReach } from '../../reach/status'
 
-/** An owner lets tablets reach this machine, or no longer, or chooses the name they reach it by; the launcher does it. */
+/**
+ * An owner lets tablets reach this machine, or no longer, or chooses the name they reach it by; the launcher does it.
+ */
 export default defineEventHandler(async (event): Promise<Done> => {
   const actor = await requireOwner(event)
   const wish = await body(event, ReachWish)

@@ -1,7 +1,9 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
-/** What a shop measured of the catalogue, the records its visits leave, and the kind of frame they are kept apart by. */
+/**
+ * What a shop measured of the catalogue, the records its visits leave, and the kind of frame they are kept apart by.
+ */
 export const standards: Migration = {
   async up(db: Kysely<unknown>) {
     await sql

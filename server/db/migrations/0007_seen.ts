@@ -1,6 +1,9 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 
-/** What the eye counted on a bike, for the next time it comes; and which stock drivetrain a job has, for what is usual here. */
+/**
+ * What the eye counted on a bike, for the next time it comes; and which stock drivetrain a job has, for what is usual
+ * here.
+ */
 export const seen: Migration = {
   async up(db: Kysely<unknown>) {
     await sql

@@ -1,6 +1,8 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 
-/** A bike that was entered twice becomes one: its visits, sheets and records go over, and the empty row says where to. */
+/**
+ * A bike that was entered twice becomes one: its visits, sheets and records go over, and the empty row says where to.
+ */
 export const merge: Migration = {
   async up(db: Kysely<unknown>) {
     await sql

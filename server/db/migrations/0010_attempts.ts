@@ -1,7 +1,8 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 
 /**
- * Tries of passwords, PINs and codes (in a schema of their own: no row of any shop), counted here so that no number of them at once
+ * Tries of passwords, PINs and codes (in a schema of their own: no row of any shop), counted here so that no number of
+ * them at once
  * and no restart forgets one; keys are hashes. The columns are the counting package's own.
  * Who signed a device in, so that a new password or a leaver ends what they opened.
  */

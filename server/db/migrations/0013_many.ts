@@ -1,11 +1,15 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
-/** Parts of the ledger. Shops spread over them by hash: a host of many keeps indexes small, and tends one part at a time. */
+/**
+ * Parts of the ledger. Shops spread over them by hash: a host of many keeps indexes small, and tends one part at a
+ * time.
+ */
 const PARTS = 16
 
 /**
- * Room for many shops and many servers: the ledger in parts by shop, and a first run that counts once whichever server it
+ * Room for many shops and many servers: the ledger in parts by shop, and a first run that counts once whichever server
+ * it
  * was told to. Nobody reaches a part but through the whole: no role is granted one.
  */
 export const many: Migration = {

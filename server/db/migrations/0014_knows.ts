@@ -2,7 +2,8 @@ import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
 /**
- * What a shop knows reaches the next bike: records of every run, how runs settled, minutes of jobs; the recall desk with its
+ * What a shop knows reaches the next bike: records of every run, how runs settled, minutes of jobs; the recall desk
+ * with its
  * messages and its calendar.
  */
 export const knows: Migration = {

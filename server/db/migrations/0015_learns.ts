@@ -1,7 +1,9 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
-/** What the advice learns of a shop's bikes, a row a closed job; and of a person's ear and eye, a row a person and job. */
+/**
+ * What the advice learns of a shop's bikes, a row a closed job; and of a person's ear and eye, a row a person and job.
+ */
 export const learns: Migration = {
   async up(db: Kysely<unknown>) {
     await sql

@@ -1,7 +1,9 @@
 import { sql, type Kysely, type Migration } from 'kysely'
 import { wallOf } from './walls'
 
-/** Practice runs, a row each: of no bike and no customer, read for who ran them, or for a mechanic where they show them. */
+/**
+ * Practice runs, a row each: of no bike and no customer, read for who ran them, or for a mechanic where they show them.
+ */
 export const practises: Migration = {
   async up(db: Kysely<unknown>) {
     await sql

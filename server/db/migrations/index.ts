@@ -43,7 +43,8 @@ const migratorOf = (owner: Kysely<unknown>) =>
   new Migrator({ db: owner, provider: { getMigrations: async () => MIGRATIONS } })
 
 /**
- * Brings the database to this version, or to an earlier one for a test; run by its owner, in one transaction: what cannot be
+ * Brings the database to this version, or to an earlier one for a test; run by its owner, in one transaction: what
+ * cannot be
  * migrated leaves all as it was.
  * @throws the error of the migration that failed
  */
@@ -55,7 +56,8 @@ export async function migrate(owner: Db | Kysely<unknown>, to?: string): Promise
 }
 
 /**
- * Gives the appending function to its role: a restored database has it from whoever restored it. Nothing before the migration
+ * Gives the appending function to its role: a restored database has it from whoever restored it. Nothing before the
+ * migration
  * that made it so.
  */
 export async function settleOwners(owner: Db): Promise<void> {

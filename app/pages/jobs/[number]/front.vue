@@ -82,7 +82,10 @@ const question = computed(() =>
 const answer = useFront(question)
 const advice = computed(() => answer.value.value)
 const opinions = computed(() => (advice.value ? { front: { right: advice.value.right } } : {}))
-/** The rings and where each wants its cage are drawn at once; where it rests once that is worked out: nothing moves below. */
+/**
+ * The rings and where each wants its cage are drawn at once; where it rests once that is worked out: nothing moves
+ * below.
+ */
 const rows = computed(() => {
   if (!setup.value) return null
   const { parts: of } = setup.value

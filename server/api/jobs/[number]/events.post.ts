@@ -47,7 +47,9 @@ export default defineEventHandler(async (event): Promise<{ answers: EntryAnswer[
   return { answers }
 })
 
-/** Plain taps go in as they come; what is a gate, or comes to a closed job, is judged on the log under the job's lock. */
+/**
+ * Plain taps go in as they come; what is a gate, or comes to a closed job, is judged on the log under the job's lock.
+ */
 async function keep(
   actor: Working,
   signer: Signer | null,
