@@ -1,7 +1,6 @@
 /**
  * Mutation tests (`npm run mutants`): does some test fail when the code is wrong? Not part of `./ocho test`; it takes
- * long.
- * Words are left alone: what a person reads is no decision, and ids are the compiler's to check.
+ * long. Words are left alone: what a person reads is no decision, and ids are the compiler's to check.
  * @type {import('@stryker-mutator/api/core').PartialStrykerOptions}
  */
 export default {

@@ -18,8 +18,7 @@ import { byTenths, percent, quantile, sum } from './figures'
 
 /**
  * Strategies on the same seeded bikes: npm run compare [bikes] [first seed] [bench]. Benches of the rear: model, and
- * the
- * unlike ones `thresholds`, `friction`, `reports` (10 % wrong reports, stops wound out); of the front: see
+ * the unlike ones `thresholds`, `friction`, `reports` (10 % wrong reports, stops wound out); of the front: see
  * compareFront.ts. Not a test; the table is the result.
  */
 const BENCHES: Record<string, { physics: Physics; woundOut?: boolean }> = {

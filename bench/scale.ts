@@ -17,10 +17,8 @@ import { personByName } from '../server/db/people'
 
 /**
  * `npm run scale`: a shop of a million entries beside one of a sixteenth, both on one server and one database of this
- * machine;
- * two hundred tablets at once; and whether memory grows. Writes the table of docs/scale.md. `npm run scale short` is a
- * tenth, and writes
- * nothing.
+ * machine; two hundred tablets at once; and whether memory grows. Writes the table of docs/scale.md. `npm run scale
+ * short` is a tenth, and writes nothing.
  */
 const short = process.argv.includes('short')
 /** The pages alone. */

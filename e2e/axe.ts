@@ -5,8 +5,7 @@ type Only = 'all' | 'colours' | 'all but colours'
 
 /**
  * What axe finds on a page, each in a line: run in the page itself, which has no frames. Stylesheets are not fetched
- * anew
- * (only a rule that is off asks for them), and nothing but violations is written out.
+ * anew (only a rule that is off asks for them), and nothing but violations is written out.
  */
 export async function axeFinds(page: Page, only: Only = 'all'): Promise<string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)

@@ -158,8 +158,7 @@ test('indexing goes by keyboard alone', async ({ bench, shop }) => {
 
 /**
  * A bike that this shop set before, with a hidden truth, and has again with its cable off by so much: taken in as
- * known, on a page
- * that is signed in, with a bench that answers as the bike now is.
+ * known, on a page that is signed in, with a bench that answers as the bike now is.
  */
 async function cameBack(
   page: Page,

@@ -31,10 +31,8 @@ const AUTHORITY_YEARS = 20
 
 /**
  * Names the shop's authority can never go beyond, as a constraint inside its own certificate (RFC 5280, 4.2.1.10):
- * names of
- * home networks (RFC 6762, 8375 and common practice) and addresses that no stranger's site can have (RFC 1918, 3927,
- * 4193, 6598).
- * So whoever steals its key cannot speak for a bank on the shop's tablets.
+ * names of home networks (RFC 6762, 8375 and common practice) and addresses that no stranger's site can have (RFC 1918,
+ * 3927, 4193, 6598). So whoever steals its key cannot speak for a bank on the shop's tablets.
  */
 const NAMES_OF_HOME = ['local', 'lan', 'home.arpa', 'internal', 'localhost']
 const ADDRESSES_OF_HOME = [

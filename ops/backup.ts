@@ -33,8 +33,7 @@ export function backupPassphrase(env: NodeJS.ProcessEnv = process.env): string |
 
 /**
  * Writes everything to a file only its owner may read, while the shop works on. Whole or not at all: it is written
- * aside,
- * forced to the disk and renamed.
+ * aside, forced to the disk and renamed.
  * @returns its size in bytes
  * @throws ClusterTrouble
  */

@@ -6,8 +6,7 @@ import { ClusterTrouble } from './postgres'
 
 /*
  * A backup under a passphrase: AES-256 in Galois/counter mode (NIST SP 800-38D), its key by scrypt (RFC 7914). The file
- * is
- * these eight letters, the key's salt, the starting value, what was enciphered, and the tag that proves it whole.
+ * is these eight letters, the key's salt, the starting value, what was enciphered, and the tag that proves it whole.
  */
 const LETTERS = Buffer.from('OCHOENC1')
 const SALT = 16

@@ -216,10 +216,8 @@ export async function answers(url: string): Promise<boolean> {
 
 /**
  * The application's role owns nothing, cannot pass by row-level security and cannot hold others up for long; the role
- * of
- * backups reads everything and changes nothing. Their passwords are those beside the cluster; where a database runs
- * elsewhere,
- * its keeper makes the backups, and there is no role for them.
+ * of backups reads everything and changes nothing. Their passwords are those beside the cluster; where a database runs
+ * elsewhere, its keeper makes the backups, and there is no role for them.
  */
 export async function prepareRoles(
   url: string,

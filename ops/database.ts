@@ -19,8 +19,7 @@ type Steps = {
 
 /**
  * Makes the database, or brings the one that is there to this version. A new one is made aside and renamed when it is
- * whole,
- * so that a kill at any moment leaves either none or all of it; migrations are one transaction.
+ * whole, so that a kill at any moment leaves either none or all of it; migrations are one transaction.
  * @returns the migrations that were run on a database that was there
  */
 export async function openDatabase(cluster: Addresses, steps: Steps = {}): Promise<string[]> {

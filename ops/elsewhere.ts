@@ -9,8 +9,7 @@ import { keepRunning } from './supervise'
 
 /**
  * Brings a database that runs elsewhere to this version: its roles, then its migrations, under a lock of the migrating
- * package, so
- * that several servers may do it at once.
+ * package, so that several servers may do it at once.
  * @param appUrl the application's way in; its user must be `ocho_app`, which is made with that password where it is
  *   missing
  * @throws ClusterTrouble where the owner may not do what migrations need

@@ -11,8 +11,7 @@ export type Secrets = { owner: string; app: string; backup: string }
 
 /**
  * Takes a data folder for this process. The kernel holds the name and lets it go when its holder ends, however it ends:
- * no
- * file is left that could lie.
+ * no file is left that could lie.
  * @returns null when another process has it; else how to let it go
  */
 export async function takeFolder(folder: string): Promise<(() => void) | null> {

@@ -5,10 +5,8 @@ const CERTIFICATE = '/ocho-authority.crt'
 
 /**
  * The plain page a tablet reads before it trusts the shop's machine: the authority's certificate, its fingerprint and
- * the three
- * steps. Nothing else is served here, no code is taken and nothing is set: whoever listens in or stands between learns
- * what
- * is public anyway, and what they put in its place shows in the fingerprint.
+ * the three steps. Nothing else is served here, no code is taken and nothing is set: whoever listens in or stands
+ * between learns what is public anyway, and what they put in its place shows in the fingerprint.
  */
 export async function serveJoinPage(options: {
   port: number

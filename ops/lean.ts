@@ -19,8 +19,7 @@ export const leanZod = (): Plugin => ({
 
 /**
  * Leaves out of the browser what chapters say on a sheet and leave for the records: the server alone draws up sheets
- * and keeps
- * records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole
+ * and keeps records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole
  * (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
  */
 export const leanChapters = (): Plugin => ({

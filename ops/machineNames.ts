@@ -21,10 +21,8 @@ export const firstLabel = (host: string): string => host.toLowerCase().split('.'
 
 /**
  * By which names and addresses tablets can reach a machine, the best first: names given to it, `NAME.local` where
- * something
- * tells it to the network, its addresses, then the names a router may know. A name is better than an address: it stays
- * when
- * the router gives another address, and what a tablet keeps stays with it.
+ * something tells it to the network, its addresses, then the names a router may know. A name is better than an address:
+ * it stays when the router gives another address, and what a tablet keeps stays with it.
  */
 export function namesOf(machine: Machine, given: readonly string[]): string[] {
   const host = firstLabel(machine.host)

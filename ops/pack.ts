@@ -13,8 +13,8 @@ const MACHINE = `${process.platform}-${process.arch}`
 
 /**
  * A release in one archive: the built server with what it needs, the launcher in one file, and the command. It is
- * installed by
- * unpacking it; neither a compiler nor a registry of packages is asked, only Node.js and Debian's PostgreSQL.
+ * installed by unpacking it; neither a compiler nor a registry of packages is asked, only Node.js and Debian's
+ * PostgreSQL.
  * @returns the archive
  */
 export async function pack(to: string | undefined, as: Partial<Version> = {}): Promise<string> {

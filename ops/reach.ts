@@ -42,8 +42,8 @@ const CLOSED: Said = { lan: false, names: [], name: null, fingerprint: null, wor
 /**
  * Keeps the shop's network as its owner wishes it: a second server of the same code on every address, over HTTPS with a
  * certificate of the shop's own authority, and the plain page that leads tablets to trust it. A certificate that runs
- * out or
- * an address that changed is renewed by itself. What cannot be had is said in the status, and never ends the launcher.
+ * out or an address that changed is renewed by itself. What cannot be had is said in the status, and never ends the
+ * launcher.
  */
 export function keepReach(options: ReachOptions): { stop(): Promise<void> } {
   const { folder, say } = options

@@ -18,8 +18,7 @@ const KEPT_ASIDE = 2
 
 /**
  * Restores a backup into a database of its own, judges it, and gives it to `work`; then it is gone. Nothing that is in
- * use
- * is touched.
+ * use is touched.
  * @throws ClusterTrouble when the file is none of ours, not whole, of a later version, or under another passphrase
  */
 export async function inScratch<T>(

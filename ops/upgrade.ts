@@ -32,8 +32,7 @@ type Upgrade = {
 
 /**
  * Puts the code of an archive in the place of what runs: a backup first; the new code starts, migrates and answers at a
- * port
- * of its own before anybody is sent to it; what fails leaves code and data as they were.
+ * port of its own before anybody is sent to it; what fails leaves code and data as they were.
  * @throws ClusterTrouble with why, and how all stands
  */
 export async function upgrade(how: Upgrade): Promise<void> {

@@ -2,8 +2,7 @@ import { useEventListener } from '@vueuse/core'
 
 /**
  * The keys of all benches, by what `KeyboardEvent.key` says, and what each means: the same on every one of them, so
- * that a
- * hand need not look. A bench has those that it can use and no others. A foot pedal is a keyboard.
+ * that a hand need not look. A bench has those that it can use and no others. A foot pedal is a keyboard.
  */
 export const KEY_MEANINGS = [
   { keys: ['1', '2', '3', '4', '5', '6', '7', '8'], shown: '1–8', means: 'the answers, in the order they lie' },

@@ -21,8 +21,7 @@ type Options = {
 
 /**
  * A drivetrain chosen by looking: out of what fits, measured or typed; open until one is taken. What was counted takes
- * one
- * by itself only where nothing else is plausible, and never over what a hand has chosen.
+ * one by itself only where nothing else is plausible, and never over what a hand has chosen.
  */
 export function useDrivetrain({ seen, used, catalogue, start }: Options) {
   const typed = ref<TypedParts>(start ?? NOTHING_TYPED)

@@ -22,9 +22,8 @@ export const LIKE: InjectionKey<LikesHere> = Symbol('like')
 
 /**
  * Looks up what was seen on bikes like this one as its parts are known: kept on the device, so that it is there offline
- * too.
- * What compares is fetched when there is something to compare with: a shop that has recorded nothing waits for none of
- * it.
+ * too. What compares is fetched when there is something to compare with: a shop that has recorded nothing waits for
+ * none of it.
  */
 export function useLike(state: Ref<JobState>, record: Ref<JobView | null>): LikesHere {
   const here = shallowRef<LikesHere | null>(null)

@@ -39,8 +39,7 @@ type Sent = { job: number; entries: Entry[]; sign?: { person: string; pin: strin
 
 /**
  * For tests: a server of one job's log behind `fetch`, which can be away, refuse, or be slow; and the stores as on a
- * page
- * that was just loaded. What the browser keeps lives on through `reload`.
+ * page that was just loaded. What the browser keeps lives on through `reload`.
  */
 export function testServer() {
   const server = {

@@ -6,9 +6,7 @@ declare const self: ServiceWorkerGlobalScope
 /**
  * Lets the bench reload without the server: its files come from the precache, a navigation to it from the last shell.
  * The shell is rendered in the browser, so it holds no customer; Practice is drawn so too, and the Floor borrows it
- * while the
- * server is away.
- * Nothing else is cached: other pages need the server.
+ * while the server is away. Nothing else is cached: other pages need the server.
  */
 precacheAndRoute(self.__WB_MANIFEST)
 cleanupOutdatedCaches()

@@ -8,8 +8,8 @@ type Answered<A> = { key: string; value: A; message: null } | { key: string; val
 
 /**
  * Asks whenever the question changes in what it says: a tap that the server has acknowledged makes a new object, not a
- * new
- * question, and must not make the answer stale again under a finger. Only the latest answer counts; null asks nothing.
+ * new question, and must not make the answer stale again under a finger. Only the latest answer counts; null asks
+ * nothing.
  * @param ask gets a question that crosses into a worker, and whether it was overtaken by a later one
  * @returns the answer, and a way to ask the same once more
  */

@@ -11,8 +11,7 @@ import type { Question } from './useAdvice'
 
 /**
  * What the advice is asked of a job, the same from every page: its log as whoever is at the tablet hears and sees, what
- * was known
- * of the bike and of bikes like it here, and the schools in force.
+ * was known of the bike and of bikes like it here, and the schools in force.
  */
 export function adviceQuestion(
   state: JobState,

@@ -10,8 +10,7 @@ import { writeTable } from './table'
 
 /**
  * `npm run attack`: everything, about an hour, and writes docs/reliability.md's table. `npm run attack short` is a
- * tenth of it
- * in a few minutes; `npm run attack fuzz kills` names parts. Loopback only; it ends by itself.
+ * tenth of it in a few minutes; `npm run attack fuzz kills` names parts. Loopback only; it ends by itself.
  */
 const PARTS = ['matrix', 'fuzz', 'races', 'bodies', 'load', 'cutShort', 'kills'] as const
 const asked = process.argv.slice(2)

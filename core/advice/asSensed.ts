@@ -3,8 +3,7 @@ import type { Senses } from './learnt'
 
 /**
  * A log with the ear of one person beside what they reported; others' reports count as a usual ear's. Their eye is not
- * put
- * beside it: weighing it won no more and took longer (docs/advice.md).
+ * put beside it: weighing it won no more and took longer (docs/advice.md).
  */
 export function asSensed<P>(
   log: readonly BenchEvent[],

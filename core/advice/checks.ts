@@ -89,11 +89,9 @@ export function passRange(posterior: Posterior, analysis: Analysis): { from: num
 
 /**
  * A shift that would tell, made as a pass: on to the end of that way and back, as far as is safe, until something is
- * not
- * clean. What the single arrival would tell decides between it and other checks: weighed by all that a pass may tell,
- * passes
- * came out dearer than their worth on the simulated bench (88.7 % won against 92 %, needless parts 3.3 against 1 in
- * 100).
+ * not clean. What the single arrival would tell decides between it and other checks: weighed by all that a pass may
+ * tell, passes came out dearer than their worth on the simulated bench (88.7 % won against 92 %, needless parts 3.3
+ * against 1 in 100).
  */
 export function asPass(move: Extract<Move, { do: 'shift' }>, posterior: Posterior, analysis: Analysis): Move {
   const { lever } = posterior.trace

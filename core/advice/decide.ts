@@ -155,8 +155,7 @@ function decideAsSeen(
 
 /**
  * The same edge at once again, or a third time since the barrel last went elsewhere: what it was wrong about it would
- * be
- * wrong about again.
+ * be wrong about again.
  */
 function isRepeat(move: Check['move'], log: readonly BenchEvent[]): boolean {
   if (move.do !== 'edge') return false
@@ -213,8 +212,7 @@ function lastPass(posterior: Posterior, analysis: Analysis, log: readonly BenchE
 
 /**
  * A stop screw is turned where the chance of a well-set stop gains by it, and to where a school wants it; never against
- * what
- * was seen (`asSeen`).
+ * what was seen (`asSeen`).
  */
 function stopMove(
   { geometry: g, trace }: Posterior,
@@ -289,8 +287,7 @@ function replaceFor(cause: Curable, analysis: Analysis): Move {
 
 /**
  * Where to put the barrel so that the window, as far as it is known, is reached with travel left both ways; where a
- * school starts it,
- * as long as the window is then within the thread.
+ * school starts it, as long as the window is then within the thread.
  */
 function reclampMove(posterior: Posterior, analysis: Analysis, startTurnsOut: number | undefined): Move {
   const { setup, geometry, trace } = posterior

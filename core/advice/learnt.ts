@@ -4,8 +4,7 @@ import { UNKNOWNS } from './prior'
 
 /**
  * What a shop's own closed jobs say of the next bike: how the odds of each cause differ from the usual ones, and where
- * the
- * usual figure of an unknown lies here, in the filter's own terms. Nothing of it where there are too few jobs.
+ * the usual figure of an unknown lies here, in the filter's own terms. Nothing of it where there are too few jobs.
  */
 export const Learnt = z.object({
   /** Closed jobs it was learnt from. */

@@ -177,8 +177,7 @@ function restsAt(s: State, r: Float64Array, obs: Observation, k: number, inward:
 
 /**
  * What an observation says of who made it, at one particle: the chance that a report was wrong, or how far a look was
- * off
- * in a usual eye's spreads, squared, with the chance that it did not slip. Null where it says nothing.
+ * off in a usual eye's spreads, squared, with the chance that it did not slip. Null where it says nothing.
  */
 export function senseAt(
   s: State,

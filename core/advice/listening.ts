@@ -9,8 +9,7 @@ const FIRST = 4
 
 /**
  * Checks as the school of listening would have them: of its own kind first, while that tells enough for its cost; then
- * as
- * they came.
+ * as they came.
  * @param checks the one that tells most for its cost first
  */
 export function asListened(checks: readonly Check[], listening: Listening, log: readonly BenchEvent[], lever: number) {
@@ -36,8 +35,7 @@ const CHANGES: ReadonlySet<BenchEvent['kind']> = new Set(['turn', 'edge', 'recla
 
 /**
  * By the first-four school nothing is done before the four smallest were heard as things stand: the arrival that is
- * still
- * open, or null.
+ * still open, or null.
  */
 export function openOfFirstFour(log: readonly BenchEvent[], n: number): Move | null {
   const changed = log.findLastIndex(e => CHANGES.has(e.kind))

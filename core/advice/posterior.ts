@@ -53,8 +53,7 @@ export type Posterior = {
   after(event: BenchEvent): Posterior
   /**
    * What each event of the log, by its place, says of who reported it, all that came later considered: how likely a
-   * report was
-   * wrong; how far a look was off, squared, in a usual eye's spreads, and how likely it did not slip.
+   * report was wrong; how far a look was off, squared, in a usual eye's spreads, and how likely it did not slip.
    */
   senses(): Map<number, { wrong: number } | { squared: number; held: number }>
 }

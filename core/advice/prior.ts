@@ -25,8 +25,7 @@ export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Rec
 
 /**
  * What is already believed of a bike, from its last sheet or the match of its parts: normals in place of the usual
- * ones;
- * and by how much the complaint and the sense check change the odds of each cause.
+ * ones; and by how much the complaint and the sense check change the odds of each cause.
  */
 export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & {
   odds?: CauseOdds

@@ -55,8 +55,7 @@ const GAUGE_SD = MEASURE.hangerSdDeg / degrees(1)
 
 /**
  * A gauge is so narrow that hardly any particle lies under it: draws the camber from the last reading or from the
- * prior,
- * so that belief can cross between "bent so" and "the reading slipped". Null where nothing was gauged.
+ * prior, so that belief can cross between "bent so" and "the reading slipped". Null where nothing was gauged.
  */
 function redrawGauged(s: State): Move | null {
   const last = s.observations.findLast(o => o.is === 'camber')

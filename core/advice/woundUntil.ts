@@ -8,10 +8,8 @@ export type Until = { word: 'Climbed' | 'Quiet'; then: Extract<Heard, 'slow' | '
 
 /**
  * May the advised turn be wound while pedalling, until the shift that was not clean does what it should? Only where the
- * pulley
- * then moves the way it arrived: out after a shift towards the spokes, in after one towards the frame. A chain that
- * climbs only
- * just does so: it counts as slow; one that goes quiet as clean. `practice`
+ * pulley then moves the way it arrived: out after a shift towards the spokes, in after one towards the frame. A chain
+ * that climbs only just does so: it counts as slow; one that goes quiet as clean. `practice`
  */
 export function woundUntil(
   move: Move,

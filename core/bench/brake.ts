@@ -22,10 +22,9 @@ function pick<T>(list: readonly T[], weight: (x: T) => number, random: Random): 
 
 /**
  * Brakes that do not show their faults as the diagnosis believes: every bike has its own chances of showing a sign,
- * some looks
- * show nothing of their fault, some show what belongs to none; an eye slips in so many looks of a hundred; one brake in
- * ten has
- * nothing wrong, one in ten two faults at once. What is published of the brake bench is measured here.
+ * some looks show nothing of their fault, some show what belongs to none; an eye slips in so many looks of a hundred;
+ * one brake in ten has nothing wrong, one in ten two faults at once. What is published of the brake bench is measured
+ * here.
  */
 export type SimulatedBrake = { kind: BrakeKind; faults: readonly BrakeFault[]; wrongLooks: number }
 
@@ -167,8 +166,7 @@ export function playBrake(seed: number, bench: BrakeBench): BrakePlayed {
 
 /**
  * By the written order: down the faults, each one's own sign looked for. What shows is put right and the brake tried;
- * not cured, the
- * order goes on. Its first named cause is what it first puts right.
+ * not cured, the order goes on. Its first named cause is what it first puts right.
  */
 export function playBrakeByOrder(seed: number, bench: BrakeBench): BrakePlayed {
   const brake = seededBrake(seed, bench)

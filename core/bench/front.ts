@@ -84,8 +84,7 @@ export function seededFront(seed: number): { setup: FrontSetup; hidden: HiddenFr
 
 /**
  * A front as a shop meets it: one in ten with nothing wrong, one in ten with two things, else one. What is not at fault
- * stands well,
- * by hands that are not perfect. Rates are invented for the bench.
+ * stands well, by hands that are not perfect. Rates are invented for the bench.
  */
 export function faultyFront(seed: number): { setup: FrontSetup; hidden: HiddenFront; faults: readonly FrontIll[] } {
   const { setup, hidden } = seededFront(seed)
@@ -137,8 +136,7 @@ export type FrontIll = keyof typeof ILLS
 
 /**
  * Where the bench departs from the response that the advice believes in; `own` gives every front thresholds, widths and
- * a hand
- * of its own (`frontPhysics.ts`), and the faults a shop meets.
+ * a hand of its own (`frontPhysics.ts`), and the faults a shop meets.
  */
 export type FrontPhysics = { tolerance: number; wrongReports: number; own?: true }
 export const FRONT_AS_MODELLED: FrontPhysics = { tolerance: 1, wrongReports: FRONT.wrongReports }

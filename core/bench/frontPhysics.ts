@@ -5,10 +5,8 @@ import type { FrontBike, FrontChances, FrontGeometry } from '../front/response'
 
 /**
  * A front that answers by figures of its own and not by the response the advice believes in: thresholds, their widths
- * and what
- * height and twist take are drawn for every bike, the hand that measures has a bias, and a plate that presses on the
- * chain
- * reads as touching. Invented for the bench; lengths in mm at the cage.
+ * and what height and twist take are drawn for every bike, the hand that measures has a bias, and a plate that presses
+ * on the chain reads as touching. Invented for the bench; lengths in mm at the cage.
  */
 export type OwnFront = {
   climbMm: number

@@ -155,8 +155,7 @@ function* gapOff(plate: 'inner' | 'outer', alone: boolean): Generator<FrontMoveT
 
 /**
  * A stop by its gap: turned by what is missing, a millimetre a turn, at most four times. One that changes nothing is
- * not
- * touched by the cage: then the cable holds it, and the barrel is turned instead.
+ * not touched by the cage: then the cable holds it, and the barrel is turned instead.
  * @param alone read with the cable out of account
  */
 function* setGap(plate: 'inner' | 'outer', alone: boolean): Generator<FrontMoveTo, void, FrontSight> {

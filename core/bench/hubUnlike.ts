@@ -16,10 +16,8 @@ import { CRANK_TURNS, pick } from './hub'
 
 /**
  * Hubs that do not answer as the diagnosis believes: every hub holds a gear over a span of its own, some hide the sign
- * of their
- * fault, an eye slips in so many looks of a hundred; one in ten has nothing wrong, one in ten a second fault besides.
- * What is
- * published of the hub bench is measured here.
+ * of their fault, an eye slips in so many looks of a hundred; one in ten has nothing wrong, one in ten a second fault
+ * besides. What is published of the hub bench is measured here.
  */
 export const HUB_WRONG_LOOKS = { 'hub-faults': 0.05, 'hub-slips': 0.1 } as const
 export type UnlikeHubBench = keyof typeof HUB_WRONG_LOOKS

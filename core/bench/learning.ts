@@ -16,8 +16,7 @@ import { adviceStrategy, play, type Played } from './play'
 
 /**
  * Shops with habits that nobody told the advice: how often their bikes have each fault, how far their stop screws go,
- * and how
- * the one who works there hears and sees; and on two shops of three a physics that is not the advice's.
+ * and how the one who works there hears and sees; and on two shops of three a physics that is not the advice's.
  */
 export type HiddenShop = { population: Population; physics: Physics }
 

@@ -3,10 +3,8 @@ import type { Settled } from '../standards/settled'
 
 /*
  * Shops whose runs settle by a physics of their own, unlike the forecast: slack that comes as t/(t + τ) with rides of
- * each
- * rider's own pace, heavy tails, lengths that count by another power, bedding that leaves a share of its own, figures
- * read
- * in sixteenths, and now and then one who turned nothing although it was slack.
+ * each rider's own pace, heavy tails, lengths that count by another power, bedding that leaves a share of its own,
+ * figures read in sixteenths, and now and then one who turned nothing although it was slack.
  */
 
 export type HiddenShop = { random: Random; scale: number; lengthPower: number; bedded: number }

@@ -22,9 +22,8 @@ type CentringMove =
 
 /**
  * The next small step of centring by what was seen. Linear-pull and cantilever: the lazy arm's spring screw in, for
- * more
- * outward push; once the fault has changed sides, half of the last step back. Dual-pivot: the screw on `screwSide` in
- * brings that side's pad towards the rim. `practice`
+ * more outward push; once the fault has changed sides, half of the last step back. Dual-pivot: the screw on `screwSide`
+ * in brings that side's pad towards the rim. `practice`
  */
 export function centringMove(kind: BrakeKind, log: Centring, screwSide: Side = 'right'): CentringMove {
   const last = log.at(-1)

@@ -166,8 +166,7 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
 
 /**
  * The look that is due before the likeliest is named: along the wire before nothing is said to be wrong, and a second
- * sign before a
- * part is bought. Null when none is due, or none is left.
+ * sign before a part is bought. Null when none is due, or none is left.
  */
 function dueBefore(
   top: BrakeFault,

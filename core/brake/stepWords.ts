@@ -2,8 +2,7 @@ import { isDiagnosed, type BrakeKind, type EndKind } from './kinds'
 
 /**
  * The steps of fitting a brake by name, in their order, apart from how each is done (`fitting.ts`): the ledger says
- * them on every
- * page. `practice`: dual-pivot from bare, linear-pull with new cable and pads; the others `memory`.
+ * them on every page. `practice`: dual-pivot from bare, linear-pull with new cable and pads; the others `memory`.
  */
 export type BrakeStepName = { id: string; what: string }
 export const BRAKE_STEP_NAMES: Partial<Record<BrakeKind, readonly BrakeStepName[]>> = {

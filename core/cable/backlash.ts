@@ -7,8 +7,7 @@ import { stretches } from './wire'
 
 /**
  * Backlash of the pulley from friction spread along a run, mm: h = g·(T/k)·2(cosh a − 1)/a with a = μφ, and g·drag/k
- * for a
- * constant drag (a seal, grit, a kink). Model, section 1.
+ * for a constant drag (a seal, grit, a kink). Model, section 1.
  * @param p g, mm of pulley per mm of cable; T, the spring's pull, N; k, N/mm; a, no unit; drag, N
  * @throws RangeError naming the argument
  */
@@ -34,8 +33,7 @@ export function backlashMm(p: {
 /**
  * The same of a whole run of shift cable, piece by piece from the derailleur: bare wire gives as wire only, and what a
  * bend takes is felt by all the wire on its lever's side. For one piece of housing with its bends spread over it this
- * is
- * the formula above.
+ * is the formula above.
  */
 export function backlashOfRun(run: Run, ratio: number, mu = MU[run.condition]): number {
   positive('ratio', ratio)

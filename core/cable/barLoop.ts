@@ -92,9 +92,8 @@ export const usualBarLoop = (
 
 /**
  * The loop's geometry of what was measured, the lever on its own side. A stop on the down tube points back and down
- * along
- * it; the headset's cover down its axis. A brake on the fork turns with the bars: one pose serves, and no slack is
- * wanted.
+ * along it; the headset's cover down its axis. A brake on the fork turns with the bars: one pose serves, and no slack
+ * is wanted.
  */
 export function loopGeometry(b: BarLoop, leastRadiusMm: number): LoopGeometry {
   // y is to the left

@@ -3,8 +3,7 @@ import type { CutPlan } from './cutList'
 
 /**
  * What a plan wastes, and what it is the least of: ends too short to keep are unusable; "no plan uses up less" is of
- * the
- * wall, an offcut's mm counting less than a roll's.
+ * the wall, an offcut's mm counting less than a roll's.
  */
 export function sayWaste(plan: Pick<CutPlan, 'scrapMm' | 'costMm' | 'boundMm' | 'proven'>): string {
   const over = 100 * (plan.costMm / Math.max(1, plan.boundMm) - 1)

@@ -29,8 +29,7 @@ export type Housing = (typeof HOUSINGS)[number]
 
 /**
  * Why a housing must not be used on a run, or null. Shift housing has its wires along the run and can burst under a
- * hard
- * squeeze; brake housing is coiled. `practice`: it is refused, not warned of.
+ * hard squeeze; brake housing is coiled. `practice`: it is refused, not warned of.
  */
 export function housingRefused(run: RunName, of: Housing): string | null {
   if (!isBrake(run)) return null

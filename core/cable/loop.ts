@@ -115,8 +115,7 @@ const refined = (points: readonly Vec[]): Vec[] =>
 
 /**
  * Relaxes a chain: its ends fixed, its direction at each end held by a ghost node beyond it, mirrored so that the
- * middle
- * of the three has the wanted direction.
+ * middle of the three has the wanted direction.
  */
 function relaxed(
   start: readonly Vec[],

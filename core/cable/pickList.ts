@@ -25,9 +25,8 @@ type Stock = readonly { kind: Housing; lengthMm: number }[]
 
 /**
  * The parts that the runs laid out still want: of each run whose wire is not in yet its inner and small parts, of each
- * whose
- * housing is not cut its housing. Housing is set against the wall, longest piece first; inners and small parts are not
- * counted as stock, and are listed only.
+ * whose housing is not cut its housing. Housing is set against the wall, longest piece first; inners and small parts
+ * are not counted as stock, and are listed only.
  * @param at what each brake's wire is clamped to, where it is known
  */
 export function pickList<Bike extends LaidOut>(

@@ -15,8 +15,7 @@ const NAMED: Readonly<Record<string, HousingPlace>> = {
 
 /**
  * Under which place each housing of a run is recorded: by its name, or, where somebody called it their own way, by how
- * it
- * lies from the lever. Two in one place are one figure too many: only the first is kept.
+ * it lies from the lever. Two in one place are one figure too many: only the first is kept.
  * @returns piece's name and its place, lever first
  */
 export function placesOf(run: Pick<Run, 'pieces'>): { piece: string; place: HousingPlace; lengthMm: number }[] {

@@ -172,10 +172,8 @@ function after(kind: RunKind, { brake }: Fitting): readonly Done[] {
 
 /**
  * The steps of a run in order, by what hangs on it: a brake, a derailleur, a hub with one cable or with two. What there
- * is
- * not is not asked: no bolt, tail or cap on a coupling, no release lever on a drum. Dry or greased is as it was done,
- * else by
- * its school.
+ * is not is not asked: no bolt, tail or cap on a coupling, no release lever on a drum. Dry or greased is as it was
+ * done, else by its school.
  */
 export function stepsOf(
   run: RunName,

@@ -34,8 +34,7 @@ const NO_FACTS: Facts = { found: [], done: [], left: [], tell: [] }
 
 /**
  * Why a bike may not leave; `id` names the reason whatever its words. `found`: something is wrong with it. `open`: a
- * step
- * or a proof is still to come, as on every bike until the end.
+ * step or a proof is still to come, as on every bike until the end.
  */
 export type Stay = { id: string; is: 'found' | 'open'; why: string }
 /** Parts of a bike that are worked on, in the order they lie along it. */

@@ -31,9 +31,8 @@ export function writeCsv(table: CsvTable, file: Pick<ExchangeFile, CsvTable>): s
 
 /**
  * Where a spreadsheet would begin to run a text: at its start, or after what another country's settings take for the
- * end of
- * a cell. Apostrophes that stand there already are counted with it, so that one more or one less is always the same
- * place.
+ * end of a cell. Apostrophes that stand there already are counted with it, so that one more or one less is always the
+ * same place.
  */
 const FORMULA = /(^|[;,|\t\n])(\s*)('*)(?=[=+\-@\t\r])/g
 const NUMBERS = /^-?\d+(\.\d+)?( -?\d+(\.\d+)?)*$/

@@ -8,8 +8,7 @@ const middleOf = ({ targetMm: { from, to } }: School): number => (from + to) / 2
 
 /**
  * What is asked and looks right at a glance: one touch, the middle of what the schools of height and gaps want, said to
- * be
- * by eye; null where the move asks for more than a glance.
+ * be by eye; null where the move asks for more than a glance.
  * @param neitherStop neither stop was seen by itself yet: both may be told at once
  */
 export function atAGlance(

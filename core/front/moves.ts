@@ -48,8 +48,7 @@ export const onRing = (ring: number, rings: number): OnRing =>
 
 /**
  * What answers a rub: the cage goes away from the plate that rubs. On an end ring the cable goes first where it holds
- * the
- * cage, then the stop that does; which ring it rubs on decides the screw. `practice`, no source
+ * the cage, then the stop that does; which ring it rubs on decides the screw. `practice`, no source
  */
 export const RUB_MOVES: Record<'rubs-inner' | 'rubs-outer', Record<OnRing, readonly FrontMove[]>> = {
   'rubs-inner': {
@@ -129,8 +128,7 @@ export const seenWords = (seen: FrontSeen, on: OnRing): string =>
 
 /**
  * The next move by the written order: what was seen, on which ring, and how often that was answered already without
- * cure.
- * Null when the list is used up: look elsewhere.
+ * cure. Null when the list is used up: look elsewhere.
  */
 export const frontMove = (seen: FrontSeen, answered: number, on: OnRing): FrontMove | null =>
   frontMoves(seen, on)[answered] ?? null

@@ -188,8 +188,7 @@ const beyondBoth = (a: number, b: number): number =>
 
 /**
  * In closed form from the 0.7 points: the outer stop must let the chain climb without a rub and not be thrown, the
- * inner
- * one let it drop likewise, and the cable reach the one and free the other.
+ * inner one let it drop likewise, and the cable reach the one and free the other.
  */
 export function frontWindow(g: FrontGeometry, b: FrontBike): FrontWindow {
   const stray = strayMm(b)

@@ -11,8 +11,7 @@ export const frontWay = (m: { screw: FrontScrew; sixteenths: number }): 'in' | '
 
 /**
  * What a turn of the cable's tension is called on this bike: a small screw on the derailleur turns the other way round
- * from a
- * barrel, in is tighter. `practice`
+ * from a barrel, in is tighter. `practice`
  */
 export function tensionWords(
   parts: Pick<FrontParts, 'tensionBy'>,

@@ -66,10 +66,8 @@ const LEARNT_CAUSES = CAUSES.filter(c => c !== 'tension' && c !== 'stops')
 
 /**
  * What a shop's closed jobs say of a bike: each cause's share among those that came back, or did not, as this one; of
- * friction
- * among those led like it and with a cable as old. Each is drawn towards the others' and those towards the usual, and
- * told as
- * odds against the usual ones.
+ * friction among those led like it and with a cable as old. Each is drawn towards the others' and those towards the
+ * usual, and told as odds against the usual ones.
  */
 export function learntFor(jobs: readonly Habit[], bike: BikeHere): Learnt {
   if (jobs.length < LEAST_JOBS) return { ...NOTHING_LEARNT, jobs: jobs.length }

@@ -19,10 +19,9 @@ const USUAL_REPORTS = 80
 const USUAL_LOOKS = 40
 /**
  * What the bench finds of reports and looks whose errors it made: a belief takes part of what was wrong for the bike's
- * own.
- * Found share of wrong reports at a usual ear, and what it grows by for each share more; spread of a usual eye as
- * found, and
- * for each time more (`npm run compare -- learning`, on ears of 0.02 to 0.25 and eyes of one and two). `model`
+ * own. Found share of wrong reports at a usual ear, and what it grows by for each share more; spread of a usual eye as
+ * found, and for each time more (`npm run compare -- learning`, on ears of 0.02 to 0.25 and eyes of one and two).
+ * `model`
  */
 const FOUND = { wrong: 0.036, perWrong: 0.5, eye: 0.96, perEye: 0.285 } as const
 const LEAST_WRONG = 0.01

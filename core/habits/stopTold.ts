@@ -4,8 +4,7 @@ import { STOP_SCREW } from '../response/parameters'
 const TOLD_SHARE = 0.9
 /**
  * A belief's spread is of one whose eye is usual: with a worse one a screw seems to go farther than it does, since what
- * was
- * seen too far off is turned back too far and then seen truly. So it is believed half as much again. `model`
+ * was seen too far off is turned back too far and then seen truly. So it is believed half as much again. `model`
  */
 const TRUST = 1.5
 type Figure = { mean: number; sd: number }

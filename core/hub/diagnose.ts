@@ -26,8 +26,7 @@ export const HUB = {
 } as const
 /**
  * Said to be the cause from here. That it is inside must be surer: nothing here can try that. That nothing is wrong is
- * tried by a ride
- * at once. `model`
+ * tried by a ride at once. `model`
  */
 const SURE = 0.9
 const SURE_INSIDE = 0.95
@@ -356,10 +355,8 @@ export function diagnoseHub(
 
 /**
  * What must have been looked at before the likeliest is named: setting, wire and coupling before the inside of the hub
- * is blamed;
- * every gear and the setting before nothing is said to be wrong; the wire twice, or a gear that goes with it, before a
- * run is
- * renewed. Null when nothing is due.
+ * is blamed; every gear and the setting before nothing is said to be wrong; the wire twice, or a gear that goes with
+ * it, before a run is renewed. Null when nothing is due.
  */
 function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubCheck[]): HubNext | null {
   const looked = (check: string) => log.seen.filter(s => s.check === check && s.outcome !== UNKNOWN).length

@@ -18,8 +18,7 @@ const MOST_MM = 6
 
 /**
  * Turns to what is wanted. Rod and marks by the thread; the grip's play by what the turns between two readings did to
- * it,
- * since no table says how far a turn moves a grip's edge.
+ * it, since no table says how far a turn moves a grip's edge.
  * @returns null when it stands as it should, or nothing was read
  */
 export function hubToGo(

@@ -36,8 +36,7 @@ export type Trial = {
 }
 /**
  * Proposes where a point goes, into `to` and `toPrior`. @returns the change of log prior, less what the proposal
- * favours:
- * 0 where it leaves the prior as it is; −Infinity where there is no such place
+ * favours: 0 where it leaves the prior as it is; −Infinity where there is no such place
  */
 export type Move = (t: Trial) => number
 

@@ -7,8 +7,7 @@ import { Seen } from './seen'
 const WHEELS = ['front', 'rear'] as const
 /**
  * Ways a job ends: the bike proven; rideable with a named fault that the customer declined; not to be ridden; fetched
- * by its
- * customer with the work not done; or there was no job after all.
+ * by its customer with the work not done; or there was no job after all.
  */
 export const LEAVES = ['proven', 'declined', 'unridable', 'unrepaired', 'cancelled'] as const
 export type Leaves = (typeof LEAVES)[number]

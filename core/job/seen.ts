@@ -45,8 +45,7 @@ export type Fitting = { standard: DrivetrainStandard; used: number }
 
 /**
  * Stock drivetrains that what was seen leaves possible, most often here first. How many sprockets rules one out; the
- * bar only
- * makes it less usual, since levers are swapped: those come apart, but for what this shop has seen often.
+ * bar only makes it less usual, since levers are swapped: those come apart, but for what this shop has seen often.
  * @param used jobs of this shop by standard
  */
 export function fittingSeen(

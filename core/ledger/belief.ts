@@ -36,8 +36,7 @@ const WORN_CHAIN_ODDS = 4
 
 /**
  * Where belief in a job's bike starts: its last sheet while the parts are those, else what the numbers say; in both
- * with what
- * the shop's closed jobs say of bikes like it.
+ * with what the shop's closed jobs say of bikes like it.
  */
 export function priorFor(
   state: JobState,

@@ -9,8 +9,7 @@ import { chapterOf, sayEvent } from './say'
 
 /*
  * Gates: functions of the log, one name each, asked by page, server and sheet. The server asks them under the job's
- * lock,
- * on the log as it then stands.
+ * lock, on the log as it then stands.
  */
 
 type Log = readonly (Told | null)[]
@@ -127,8 +126,7 @@ export const needsJudging = (event: LedgerEvent): boolean =>
 
 /**
  * May this entry be appended to this log, by this hand? Refused is only what is nonsense or a gate; what merely does
- * not
- * follow from the state is kept and flagged by the fold, because tablets can be offline.
+ * not follow from the state is kept and flagged by the fold, because tablets can be offline.
  * @param log every entry in order, null for what a later version wrote
  */
 export function mayAppend(log: Log, state: JobState, told: Told, hand: Hand): Refusal | null {

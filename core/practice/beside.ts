@@ -28,8 +28,7 @@ const RUNS_ON = 4
 
 /**
  * How often the advice would still win from where a run stood after so many acts, with what it hears drawn anew: what
- * of a loss
- * was the bike's and what the hands'.
+ * of a loss was the bike's and what the hands'.
  */
 export function chanceFrom(bike: RearBike, seed: number, acts: readonly RearAct[], after: number): number {
   const stand = rearStand(bike, seed, acts.slice(0, after))

@@ -1,7 +1,6 @@
 /**
  * What an eye finds at a practice brake when it squeezes, lets go, spins or looks: drawn and moving, told in words only
- * to who
- * asks for them. How fast a lever or a wheel goes is drawn, not modelled.
+ * to who asks for them. How fast a lever or a wheel goes is drawn, not modelled.
  */
 export const BRAKE_DRAWN = ['lever', 'arms', 'spin', 'pads'] as const
 export type BrakeDrawn = (typeof BRAKE_DRAWN)[number]

@@ -12,8 +12,7 @@ const SPACED_DAYS = 2
 
 /**
  * What to practise next: of some bikes the one whose fault was missed most, or not met, or is due again; never met
- * counts as half
- * missed. The same results on the same day give the same bike.
+ * counts as half missed. The same results on the same day give the same bike.
  */
 export function practiseNext(results: readonly PracticeResult[], bench: PracticeBench, now: Date): PracticeAsked {
   const random = randomFrom(results.length, 1719, PRACTICE_BENCHES.indexOf(bench), Math.floor(now.getTime() / DAY_MS))

@@ -31,8 +31,7 @@ const PAIRS: readonly (readonly Cause[])[] = [
 
 /**
  * The bike of a number on a level; `faults` puts wrong what a lesson is about. What was put wrong is all that is wrong
- * with it: of
- * so many bikes of that number the first of which that is true, as the bench judges truth.
+ * with it: of so many bikes of that number the first of which that is true, as the bench judges truth.
  */
 export function rearBike(number: number, level: Level, faults: readonly Cause[] = faultsOf(number, level)): RearBike {
   const bikes = Array.from({ length: TRIES }, (_, k) => k)

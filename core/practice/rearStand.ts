@@ -61,8 +61,7 @@ const lastHeard = (s: RearStand): Extract<BenchEvent, { kind: 'shift' }> | null 
 
 /**
  * A practice run so far, always the same for the same bike and acts: the published bench under the bike's own seed,
- * with ears that
- * mishear nothing. An act that is not possible is left out.
+ * with ears that mishear nothing. An act that is not possible is left out.
  */
 export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]): RearStand {
   const bench = simulatedBench(bike.setup, bike.hidden, seed, OWN_EARS)

@@ -9,8 +9,7 @@ export const DONE = 'done'
 
 /**
  * A front, a brake or a hub at the practice stand after some acts. What is hidden is told only when it is over; an act
- * that is not
- * on the list is left out.
+ * that is not on the list is left out.
  */
 export type Stand = {
   /** What is on the stand, in words. */

@@ -73,8 +73,8 @@ function begun({ setup, log, run }: Believed, hidden: HiddenBike, what: WhatIf, 
 
 /**
  * What is to be expected of a bike on the stand if something is done first, or another way: played on from where it
- * stands on
- * bikes that the belief holds it to be, each heard with the usual share of wrong reports. Nothing is written anywhere.
+ * stands on bikes that the belief holds it to be, each heard with the usual share of wrong reports. Nothing is written
+ * anywhere.
  * @param count how many bikes are played
  */
 export function expectedOf(believed: Believed, what: WhatIf, count: number, seed = 1): Expected {

@@ -2,8 +2,7 @@ import { THROWN_CAUTION } from './otherSays'
 
 /**
  * What the customer says of the rest of the bike: causes commonest first, the test that splits them, and the bench
- * where it
- * goes on. All `practice`, no source.
+ * where it goes on. All `practice`, no source.
  */
 export type OtherBench = 'front' | 'brakes' | 'hub'
 export const OTHER_BENCH_WORDS: Record<OtherBench, string> = { front: 'Front', brakes: 'Brakes', hub: 'Hub' }

@@ -7,8 +7,8 @@ import type { Stage } from './stages'
 
 /**
  * Schools: the ways of working that good mechanics disagree on, as data. Each says in a line why it exists
- * (`schoolWhys.ts`, apart, since no bench shows it). Gates hold
- * in all of them: L by hand before the largest sprocket, both brakes before hand-back. All `practice`, no source.
+ * (`schoolWhys.ts`, apart, since no bench shows it). Gates hold in all of them: L by hand before the largest sprocket,
+ * both brakes before hand-back. All `practice`, no source.
  */
 export const SCHOOL_KINDS = [
   'order',

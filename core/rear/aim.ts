@@ -6,8 +6,7 @@ type Aim = { to: number; inward: boolean }
 
 /**
  * The gear shifted into next: the one that is wanted, else the next on the way already taken, turning round at the
- * ends;
- * never the largest before L was seen.
+ * ends; never the largest before L was seen.
  * @param n sprockets of the cassette
  */
 export function nextShift(trace: Trace, n: number, wanted: number | null): Aim {

@@ -33,10 +33,8 @@ function lastSeen(
  * What was seen stands: how a stop may be turned, for what was seen of it. One judgement for advice, stage and sheet.
  * @param n sprockets of the cassette
  * @returns `stands`: seen where it is wanted, not turned since, and nothing but clean heard at its sprocket since: left
- *   alone;
- * `notInboard`: L was seen in line or inboard, so that it is never turned towards the spokes; `awayMm`: how far from
- * where it is
- * wanted it was seen, not turned since, null where that is not known or near enough
+ *   alone; `notInboard`: L was seen in line or inboard, so that it is never turned towards the spokes; `awayMm`: how
+ *   far from where it is wanted it was seen, not turned since, null where that is not known or near enough
  */
 export function asSeen(
   at: 'H' | 'L',
@@ -64,8 +62,7 @@ export function asSeen(
 
 /**
  * The next turn of a stop screw, in eighths, + in: to the middle of where it is to stand; 0 when it stands there, or as
- * near as
- * an eye can tell.
+ * near as an eye can tell.
  * @param target between which offsets it is to stand, mm, + inboard
  */
 export function stopTurn(

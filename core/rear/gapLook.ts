@@ -1,7 +1,6 @@
 /**
  * How a B gap is told without a figure: by eye, against a template held between the tips, or by whether the pulley
- * touches on the
- * way into the largest sprocket. `practice`
+ * touches on the way into the largest sprocket. `practice`
  */
 export const GAP_LOOKS = ['close', 'fine', 'far', 'over', 'in-line', 'under', 'touches', 'clears'] as const
 export type GapLook = (typeof GAP_LOOKS)[number]
@@ -28,10 +27,8 @@ export type GapSeen = { look: GapLook; bSixteenths: number }
 
 /**
  * What the looks so far ask for: turns of the B screw in quarters (+ in, the gap grows); `good` once it stands as it
- * should;
- * `again` when it was turned since it was looked at, or never was. The smallest that clears is found from the touch: in
- * until it
- * clears, or out until it touches and a quarter back.
+ * should; `again` when it was turned since it was looked at, or never was. The smallest that clears is found from the
+ * touch: in until it clears, or out until it touches and a quarter back.
  */
 export function gapByLooks(
   seen: readonly GapSeen[],

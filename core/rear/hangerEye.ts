@@ -1,7 +1,6 @@
 /**
  * A hanger without a gauge: looked at from behind, the cage against the sprockets. It tells bent from straight, not how
- * much.
- * `practice`
+ * much. `practice`
  */
 export const HANGER_LOOKS = ['straight', 'leans-in', 'leans-out', 'twisted'] as const
 export type HangerLook = (typeof HANGER_LOOKS)[number]

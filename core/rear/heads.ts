@@ -17,8 +17,7 @@ export type Head = {
 
 /**
  * The first thing that stands in the way of any screw: what the sense check found, parts that no setting of the barrel
- * makes
- * clean, a hanger out of tolerance. Asked by every bench alike. Null when nothing does.
+ * makes clean, a hanger out of tolerance. Asked by every bench alike. Null when nothing does.
  */
 export function headOfRear(rear: RearState, s: Standards = TABLE_ONLY): Head | null {
   const [found] = beforeAnyScrew(rear.sensed?.exceptions ?? [])

@@ -9,8 +9,7 @@ export type Fitted = { run: RunName; place: HousingPlace; lengthMm: number }
 
 /**
  * Lengths that are this bike's own, of every run: what the rear's stage noted of a place stands before its run on the
- * cable
- * bench. A usual length or a guess is nobody's figure; a piece that was cut is as long as it was planned.
+ * cable bench. A usual length or a guess is nobody's figure; a piece that was cut is as long as it was planned.
  */
 export function lengthsFitted({ housing }: Pick<RearState, 'housing'>, { runs, cabled }: CableState): Fitted[] {
   const noted = housing.map(({ place, lengthMm }): Fitted => ({ run: 'rear', place, lengthMm }))

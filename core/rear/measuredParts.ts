@@ -14,8 +14,7 @@ const text = (x: number): string => String(Math.round(x * 1000) / 1000)
 /**
  * What measurements give of a drivetrain, as the lines a person would type: a part's standard where it is named, its
  * numbers as measured. Pull is the cable over all clicks shared by them; pitch the stack less a thickness, shared by
- * the
- * gaps (`practice`); ratio the two travels.
+ * the gaps (`practice`); ratio the two travels.
  */
 export function measuredParts(
   catalogue: readonly EntryInForce[],

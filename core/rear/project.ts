@@ -66,8 +66,7 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
 
 /**
  * What proving heard counts as heard: on a ring and on the road every gear was gone to from both sides, pairs that
- * cross left out;
- * after several clicks at a stroke only what was not clean says something of one gear.
+ * cross left out; after several clicks at a stroke only what was not clean says something of one gear.
  */
 function provedAs({ what, ring, exceptions }: RearOf<'proved'>, n: number): BenchEvent[] {
   const unclean = exceptions.map(sprocket => ({ sprocket, way: null, heard: null }))

@@ -8,8 +8,7 @@ export function ringsOf(count: number | null): readonly Ring[] {
 
 /**
  * On which ring the chain is while something is done at the rear. H and the small sprockets on the big one, L and the
- * large ones
- * on the small one; indexed on the big one, of three on the middle one. `practice`
+ * large ones on the small one; indexed on the big one, of three on the middle one. `practice`
  */
 export function ringFor(what: 'H' | 'L' | 'index', count: number | null): Ring | null {
   if (count === 1) return null
@@ -25,8 +24,7 @@ export function sayRing(what: 'H' | 'L' | 'index', count: number | null): string
 
 /**
  * Sprockets that are left out on a ring, since the pair crosses and is not asked to be clean: the largest on the big
- * ring, the
- * smallest on the small one. `practice`
+ * ring, the smallest on the small one. `practice`
  * @param speeds sprockets of the cassette
  * @param crossed does this shop ask crossed pairs all the same?
  */

@@ -5,8 +5,7 @@ import type { Settled } from '../standards/settled'
 
 /*
  * How a run beds in after new cable or housing: how far it will have gone slack by a day, what this shop's returns say
- * of
- * that, and when the bike should be looked at again. Slack is in turns of the barrel that take it up.
+ * of that, and when the bike should be looked at again. Slack is in turns of the barrel that take it up.
  */
 
 /** After which rides or weeks a new run has bedded in. `practice`, no source */
@@ -68,8 +67,7 @@ export function usualSettling(s: Standards = TABLE_ONLY): SettleBelief {
 
 /**
  * The same after what came back: a linear regression of logarithms, brought up one return at a time (Kalman's update of
- * a
- * constant state, `std`; the order does not matter). A run nobody noted the length of is taken as usual.
+ * a constant state, `std`; the order does not matter). A run nobody noted the length of is taken as usual.
  */
 export const learnSettling = (before: SettleBelief, returns: readonly Settled[]): SettleBelief =>
   returns.filter(r => r.days >= 1).reduce(withReturn, before)

@@ -146,8 +146,7 @@ export function rearAfter(was: RearState, told: Told<Heard>, job: { cable: Cable
 
 /**
  * What a step on the cable bench means for a derailleur besides being done, so that one touch is one entry and one
- * undo:
- * a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
+ * undo: a run fed and clamped is a new cable, a bedded one settles less, a capped one is cut.
  */
 function meantByCable(
   { run, step: done }: Cabled,

@@ -1,8 +1,7 @@
 /**
  * L judged without sighting, the cranks turned by hand: by the thumb that pushes the derailleur onto it, and by the
- * lever's last part
- * before the largest. Only once L was seen by hand: a thumb on an L that is too far out puts the chain into the spokes.
- * `practice`
+ * lever's last part before the largest. Only once L was seen by hand: a thumb on an L that is too far out puts the
+ * chain into the spokes. `practice`
  */
 export const L_FELT = ['clicks', 'quiet', 'catches', 'dull'] as const
 export type LFelt = (typeof L_FELT)[number]
@@ -24,8 +23,7 @@ export const feltAsSight = (felt: LFelt) =>
 
 /**
  * Turns of L that this asks for, + in: a quarter away from the spokes where it catches; a quarter out where it clicks
- * or is dull,
- * unless L was last seen in line or inboard: then it is looked at again instead. `practice`
+ * or is dull, unless L was last seen in line or inboard: then it is looked at again instead. `practice`
  * @param seenMm as last seen, carried on by the turns since; null when it was not
  */
 export function feltTurn(felt: LFelt, seenMm: number | null): number {

@@ -28,10 +28,8 @@ const YEAR_MS = 365.25 * 86_400_000
 
 /**
  * When something will have reached its limit, as it wears on this bike: a line through what was read since it was new,
- * its slope
- * shrunk towards the usual (normal prior, normal readings: the textbook's conjugate update). A day it was new that
- * nobody noted
- * is taken as where the line starts.
+ * its slope shrunk towards the usual (normal prior, normal readings: the textbook's conjugate update). A day it was new
+ * that nobody noted is taken as where the line starts.
  * @param renewedAt when it was last renewed, where that is known: what was read until then is of the old one
  * @returns the likely day and the two between which it falls in two of three cases; null where nothing is known of it
  */

@@ -18,8 +18,7 @@ export type Like = { width: Width; words: string; seen: Seen }
 
 /**
  * What the shop has seen of a figure on bikes like this, from the closest to the widest: of its standard and kind of
- * frame
- * where frames decide, of its standard, of any such part. A width that holds no bikes is left out.
+ * frame where frames decide, of its standard, of any such part. A width that holds no bikes is left out.
  * @param any the same figure over all standards, where it was looked up
  */
 export function likesOf(

@@ -45,8 +45,8 @@ export const secureOrigin = (status: Pick<ReachStatus, 'name' | 'httpsPort'>): s
 
 /**
  * Where a tablet that does not yet trust it reads how. By address where there is one: a browser that was once told that
- * a name
- * speaks HTTPS alone (RFC 6797) would not open a plain page by that name again, and addresses are outside of that.
+ * a name speaks HTTPS alone (RFC 6797) would not open a plain page by that name again, and addresses are outside of
+ * that.
  */
 export function plainOrigin(status: Pick<ReachStatus, 'names' | 'name' | 'joinPort'>): string | null {
   const name = status.names.find(isAddress) ?? status.name

@@ -6,9 +6,8 @@ import { linksPerSecond, sprocketTurnsPerSecond, type Turning } from './rates'
 
 /*
  * What a chain at the stand sounds like, made from where its pulley stands (model, section 7): the beat of its links; a
- * rub on a
- * neighbour once a link; a late shift; two landings where it jumps; a knock where worn teeth skip; the rattle of a
- * small gap.
+ * rub on a neighbour once a link; a late shift; two landings where it jumps; a knock where worn teeth skip; the rattle
+ * of a small gap.
  */
 
 export type Stereo = { left: Float32Array; right: Float32Array; rate: number }

@@ -33,8 +33,7 @@ const OFF_TABLE = { share: 0.06, errors: 1.645 } as const
 export type Candidate = { ids: string[]; names: string[]; chance: number }
 /**
  * What the measurements say of one part. `apart`: the candidates that cannot be told apart; one alone is only likeliest
- * where
- * what was read could as well be a part in no table.
+ * where what was read could as well be a part in no table.
  */
 export type PartAnswer = {
   is: 'nothing' | 'named' | 'apart' | 'none'

@@ -10,8 +10,7 @@ const MOST_TEETH = 60
 
 /**
  * Reads a cassette as people write it: `11,13,15`, `11 13 15`, `11-13-15`, `34/30/26…`, lines of a pasted table, or its
- * ends
- * and how many sprockets, `11-34 9s`, `9 speed 11–34`. Largest first is turned round.
+ * ends and how many sprockets, `11-34 9s`, `9 speed 11–34`. Largest first is turned round.
  * @param speeds sprockets where they are known already, for ends typed without
  */
 export function readTeeth(typed: string, speeds: number | null = null): ReadTeeth {

@@ -5,8 +5,7 @@ export type PointMm = { x: number; y: number }
 /**
  * Outline of a sprocket's teeth, mm from its axle, a gap between two teeth at the top: roller seat, flanks and tips.
  * `std` ISO 606, the form of the least tooth gap: seat radius 0.505 d₁ over 140° − 90°/z, flank radius 0.12 d₁(z + 2),
- * cut at the
- * tip circle.
+ * cut at the tip circle.
  * @param steps points along each arc
  * @throws RangeError below 3 teeth
  */

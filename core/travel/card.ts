@@ -3,8 +3,7 @@ import type { Sheet } from '../ledger/sheet'
 
 /**
  * What a rider may do themselves until they come back, in plain words: which barrel, which way, how much at a time, and
- * when
- * to stop. Nothing on a bike that must not be ridden, that has no barrel to turn, or whose lever has no clicks.
+ * when to stop. Nothing on a bike that must not be ridden, that has no barrel to turn, or whose lever has no clicks.
  * `practice`
  */
 export function riderCard({ how, parts }: Pick<Sheet, 'how' | 'parts'>): string[] {

@@ -2,8 +2,7 @@ import { getRequestHeader, getRequestIP, type H3Event } from 'h3'
 
 /**
  * Where a request comes from, for the limits. Behind a proxy of one's own (OCHO_BEHIND_PROXY=1) it is the address that
- * the proxy
- * wrote last; else such a header is anybody's word, and is not read.
+ * the proxy wrote last; else such a header is anybody's word, and is not read.
  */
 export function addressOf(event: H3Event): string {
   if (process.env.OCHO_BEHIND_PROXY === '1') {

@@ -8,8 +8,7 @@ const MINUTES = 5
 
 /**
  * Tries allowed in five minutes, each counted before it is judged. A password from one address has eight, whoever asks;
- * all addresses
- * together have more, so that a stranger who guesses elsewhere does not lock a shop out of its own.
+ * all addresses together have more, so that a stranger who guesses elsewhere does not lock a shop out of its own.
  */
 const LIMITS = {
   password: 8,

@@ -137,8 +137,7 @@ export async function taken(tx: ShopTx, shop: string, since: Date): Promise<Take
 
 /**
  * Puts rolls and offcuts back as they were before they were cut or taken down, and takes off what had been left of
- * them.
- * All or nothing; one that hangs there already stays.
+ * them. All or nothing; one that hangs there already stays.
  * @throws StockMoved when what was left has been cut from since, or there is no such item
  */
 export async function putBack(tx: ShopTx, shop: string, ids: readonly string[], at = new Date()): Promise<void> {

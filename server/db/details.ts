@@ -9,8 +9,7 @@ import { append, lockOpenJob, type Signed } from './ledger'
 
 /**
  * Puts right what was written of a job at the door: its rows follow, what stood there before is kept, and the ledger
- * says
- * which was changed. Nothing is written where nothing differs. All or nothing; asked twice it is done once.
+ * says which was changed. Nothing is written where nothing differs. All or nothing; asked twice it is done once.
  * @throws NoSuchJob, JobClosed, CannotTakeIn when the tag hangs on another bike
  */
 export function changeDetails(

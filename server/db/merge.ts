@@ -8,10 +8,8 @@ import { lockOpenJob } from './ledger'
 
 /**
  * The bike of this job is one that was here before, entered a second time: its visits, sheets and records go over to
- * that
- * one, and this job with them. What stood here before is kept, and the ledger says so. All or nothing; asked twice it
- * is
- * done once.
+ * that one, and this job with them. What stood here before is kept, and the ledger says so. All or nothing; asked twice
+ * it is done once.
  * @throws NoSuchJob, JobClosed, CannotTakeIn when that bike is not known, is this one, or is here under another tag
  */
 export function mergeBike(

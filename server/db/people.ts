@@ -58,8 +58,7 @@ export async function addPerson(tx: ShopTx, shop: string, person: NewPersonRow):
 
 /**
  * New hashes for a person, who is unlocked nowhere and works nowhere after it; a new password signs out the devices
- * that the old
- * one opened, but for the one that asks. False when nobody of that id works here.
+ * that the old one opened, but for the one that asks. False when nobody of that id works here.
  */
 export async function setSecrets(
   tx: ShopTx,
@@ -98,8 +97,7 @@ export class CannotChange extends Error {}
 
 /**
  * Changes a person's name or role, or lets them go: a leaver is unlocked nowhere and their devices are signed out; the
- * name
- * stays on the ledger. Somebody always owns the shop.
+ * name stays on the ledger. Somebody always owns the shop.
  * @throws CannotChange
  */
 export async function changePerson(tx: ShopTx, shop: string, id: string, change: ChangePerson): Promise<void> {

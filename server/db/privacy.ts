@@ -125,8 +125,7 @@ export async function customerKept(tx: ShopTx, shop: string, id: string): Promis
 
 /**
  * Erases a customer: name, contact, frame numbers, complaints, notes and photographs with their bytes. The ledger,
- * sheets and
- * records keep their figures, which name nobody.
+ * sheets and records keep their figures, which name nobody.
  * @throws NoSuchCustomer, StillHere
  */
 export async function eraseCustomer(tx: ShopTx, shop: string, id: string, at = new Date()): Promise<void> {

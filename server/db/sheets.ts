@@ -114,8 +114,7 @@ async function believe({ state, known, standards: s, learnt, hands }: Snapshot):
 
 /**
  * What a job says of each person who reported on it, taken by usual ears and eyes, whoever hands it back: so that a
- * person's
- * figure does not feed on itself. Cancelled jobs and bikes without a belief say nothing.
+ * person's figure does not feed on itself. Cancelled jobs and bikes without a belief say nothing.
  */
 async function sensedOn({ state, known, learnt }: Snapshot): Promise<Map<string, Sensed>> {
   const { setup, bench, benchBy } = state.rear
@@ -150,8 +149,7 @@ const TRIES = 8
 /**
  * Hands a bike back: appends the entry, freezes the sheet, books the recall, frees the tag. All or nothing, and once:
  * asked several times or by several tablets, all get the one sheet. The sheet is worked out beside the lock; under it
- * the
- * gate is asked on the log as it then stands, and a log that grew meanwhile is worked out anew.
+ * the gate is asked on the log as it then stands, and a log that grew meanwhile is worked out anew.
  * @param handFor whose hand it is, read inside the same transaction
  * @throws NoSuchJob, or MustStay when it may not leave so
  */

@@ -51,8 +51,7 @@ export async function takenIn(tx: ShopTx, shop: string): Promise<TakenIn[]> {
 
 /**
  * Takes a file back: its records go, and what a bike had before counts again; each value that is still the file's is
- * what it
- * was before it, other files that were taken back left out. A value that was measured or set since stays.
+ * what it was before it, other files that were taken back left out. A value that was measured or set since stays.
  * @returns what went and what stayed; null where there is no such file, or it was taken back already
  */
 export async function takeBack(tx: ShopTx, shop: string, person: string, id: string): Promise<TakenBack | null> {

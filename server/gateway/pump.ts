@@ -4,10 +4,8 @@ import type { Gateway } from './index'
 
 /**
  * Sends what waits in a shop's outbox. Taken up under a lock and sent outside of any transaction, so that a slow mail
- * server
- * holds nothing; what a killed server had in hand is taken up again some minutes later, so a message may come twice and
- * is
- * never lost.
+ * server holds nothing; what a killed server had in hand is taken up again some minutes later, so a message may come
+ * twice and is never lost.
  */
 export async function pump(db: Db, shop: string, gateway: Gateway, name: string, now = new Date()): Promise<number> {
   const waiting = await inShop(db, shop, tx => takeWaiting(tx, shop, now))

@@ -7,9 +7,8 @@ import { db } from '../db/shared'
 
 /**
  * The line between the server processes of one database (PostgreSQL's LISTEN and NOTIFY): each says what changed, after
- * it was
- * committed, and hears what the others say. Only hints go over it, so that one that is lost costs a look and never a
- * tap.
+ * it was committed, and hears what the others say. Only hints go over it, so that one that is lost costs a look and
+ * never a tap.
  */
 const CHANNEL = 'ocho_news'
 /** Said together: a burst of taps on a job is one hint. */

@@ -4,8 +4,7 @@ import { refuse } from '../auth/refuse'
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 /**
  * The names this server goes by: its own machine's, and those it was started with. A page of another site whose name
- * was
- * made to lead here (a name that is bound anew) is none of them.
+ * was made to lead here (a name that is bound anew) is none of them.
  */
 const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_NAMES?.split(',') ?? [])])
 

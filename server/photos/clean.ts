@@ -7,8 +7,7 @@ sharp.concurrency(1)
 
 /**
  * The picture made anew from its points alone: turned as it was held, and without anything that was written into the
- * file,
- * above all where it was taken.
+ * file, above all where it was taken.
  * @throws when it is no picture, or larger than a camera makes them
  */
 export async function cleanPhoto(bytes: Buffer, mime: 'image/jpeg' | 'image/png'): Promise<Buffer> {

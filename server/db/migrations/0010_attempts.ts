@@ -2,9 +2,8 @@ import { sql, type Kysely, type Migration } from 'kysely'
 
 /**
  * Tries of passwords, PINs and codes (in a schema of their own: no row of any shop), counted here so that no number of
- * them at once
- * and no restart forgets one; keys are hashes. The columns are the counting package's own.
- * Who signed a device in, so that a new password or a leaver ends what they opened.
+ * them at once and no restart forgets one; keys are hashes. The columns are the counting package's own. Who signed a
+ * device in, so that a new password or a leaver ends what they opened.
  */
 export const attempts: Migration = {
   async up(db: Kysely<unknown>) {

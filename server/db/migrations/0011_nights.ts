@@ -3,10 +3,8 @@ import { wallOf } from './walls'
 
 /**
  * What makes a ledger hard to falsify and a shop's doings traceable: each entry follows from the one before it by a
- * hash, only
- * the appending function can add one, and an audit trail says who did what an owner may. And what privacy asks: bytes
- * and
- * words that are gone are gone.
+ * hash, only the appending function can add one, and an audit trail says who did what an owner may. And what privacy
+ * asks: bytes and words that are gone are gone.
  */
 export const nights: Migration = {
   async up(db: Kysely<unknown>) {

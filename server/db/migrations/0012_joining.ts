@@ -3,8 +3,7 @@ import { wallOf } from './walls'
 
 /**
  * Codes by which a device joins a shop in place of a password, each once and for ten minutes. Kept as hashes; which
- * shop one is of is
- * told by a function, as for a shop's own code, since who joins is of no shop yet.
+ * shop one is of is told by a function, as for a shop's own code, since who joins is of no shop yet.
  */
 export const joining: Migration = {
   async up(db: Kysely<unknown>) {

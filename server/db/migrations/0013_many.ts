@@ -9,8 +9,7 @@ const PARTS = 16
 
 /**
  * Room for many shops and many servers: the ledger in parts by shop, and a first run that counts once whichever server
- * it
- * was told to. Nobody reaches a part but through the whole: no role is granted one.
+ * it was told to. Nobody reaches a part but through the whole: no role is granted one.
  */
 export const many: Migration = {
   async up(db: Kysely<unknown>) {

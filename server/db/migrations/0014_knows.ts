@@ -3,8 +3,7 @@ import { wallOf } from './walls'
 
 /**
  * What a shop knows reaches the next bike: records of every run, how runs settled, minutes of jobs; the recall desk
- * with its
- * messages and its calendar.
+ * with its messages and its calendar.
  */
 export const knows: Migration = {
   async up(db: Kysely<unknown>) {

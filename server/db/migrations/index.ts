@@ -44,8 +44,7 @@ const migratorOf = (owner: Kysely<unknown>) =>
 
 /**
  * Brings the database to this version, or to an earlier one for a test; run by its owner, in one transaction: what
- * cannot be
- * migrated leaves all as it was.
+ * cannot be migrated leaves all as it was.
  * @throws the error of the migration that failed
  */
 export async function migrate(owner: Db | Kysely<unknown>, to?: string): Promise<string[]> {
@@ -57,8 +56,7 @@ export async function migrate(owner: Db | Kysely<unknown>, to?: string): Promise
 
 /**
  * Gives the appending function to its role: a restored database has it from whoever restored it. Nothing before the
- * migration
- * that made it so.
+ * migration that made it so.
  */
 export async function settleOwners(owner: Db): Promise<void> {
   await sql
