@@ -3,8 +3,8 @@ import { z } from 'zod'
 import { MyPractice } from '#core/http/practice'
 import { newRun, PracticeRun, type PracticeAsked } from '#core/practice/asked'
 import { PracticeResult } from '#core/practice/results'
+import { PRACTICE_RUN_KEY } from '~/stores/practiceRun'
 
-const RUN_KEY = 'ocho-practice-run'
 const Waiting = z.array(z.object({ person: z.string(), result: PracticeResult }))
 
 const readAs = <T>(schema: z.ZodType<T>, otherwise: T) => ({
@@ -20,7 +20,7 @@ const readAs = <T>(schema: z.ZodType<T>, otherwise: T) => ({
 
 /** The run that is under way on this tablet: stopped in the middle it is taken up again. */
 export function usePracticeRun(asked: PracticeAsked) {
-  const stored = useLocalStorage<PracticeRun | null>(RUN_KEY, null, {
+  const stored = useLocalStorage<PracticeRun | null>(PRACTICE_RUN_KEY, null, {
     serializer: readAs(PracticeRun.nullable(), null),
     flush: 'sync',
   })
@@ -35,12 +35,9 @@ export function usePracticeRun(asked: PracticeAsked) {
   return { run, again: () => (run.value = newRun(asked)) }
 }
 
-/** Whoever comes next begins anew. What was practised and waits to be sent stays with its person. */
-export const dropPracticeRun = (): void => localStorage.removeItem(RUN_KEY)
-
 /** The run that was stopped in the middle, if there is one. */
 export const useStoppedRun = () =>
-  useLocalStorage<PracticeRun | null>(RUN_KEY, null, { serializer: readAs(PracticeRun.nullable(), null) })
+  useLocalStorage<PracticeRun | null>(PRACTICE_RUN_KEY, null, { serializer: readAs(PracticeRun.nullable(), null) })
 
 /** What a person practised: kept on the server for them alone; what it was away for waits here. */
 export function useMyPractice() {

@@ -7,6 +7,7 @@ import { REVOKED } from '#core/http/page'
 import { ask, pageIsOf } from '~/composables/ask'
 import { dropDrafts } from './drafts'
 import { kept } from './kept'
+import { dropPracticeRun } from './practiceRun'
 
 /** Who is signed in on this device and who works. Kept for the bench when the server is away. */
 export const useSession = defineStore('session', () => {
