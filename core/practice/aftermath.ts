@@ -7,6 +7,7 @@ import { STOP_SCREW } from '../response/parameters'
 import { safeStopMm } from '../response/safe'
 import { geometryOf } from '../response/setup'
 import { cableWindowMm } from '../response/window'
+import { QUIET_GAP_MM } from '../sound/chain'
 import type { RearBike } from './rearBike'
 import { OWN_EARS, type RearAct, type RearStand } from './rearStand'
 import { times, upper } from './stand'
@@ -14,7 +15,11 @@ import { times, upper } from './stand'
 const signed = (x: number, digits = 1): string => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(digits)}`
 
 /** Every hidden figure of a bike as it came, in words. */
-export function rearTruth({ setup, hidden }: Pick<RearBike, 'setup' | 'hidden'>): { what: string; figure: string }[] {
+export function rearTruth({
+  setup,
+  hidden,
+  gapMm,
+}: Pick<RearBike, 'setup' | 'hidden' | 'gapMm'>): { what: string; figure: string }[] {
   const g = geometryOf(setup)
   const { from, to } = cableWindowMm(g, hidden, hidden, true)
   const offTurns = toEighth((hidden.cableMm - (from + to) / 2) / g.threadMm)
@@ -60,6 +65,7 @@ export function rearTruth({ setup, hidden }: Pick<RearBike, 'setup' | 'hidden'>)
       what: 'A turn of H and of L',
       figure: `${hidden.mmPerTurnH.toFixed(2)} and ${hidden.mmPerTurnL.toFixed(2)} mm, usually ${STOP_SCREW.mmPerTurn}`,
     },
+    { what: 'B gap, tip to tip', figure: `${gapMm.toFixed(1)} mm${gapMm < QUIET_GAP_MM ? ', it rattled' : ''}` },
     {
       what: 'Worn sprockets',
       figure: hidden.worn.size ? `the ${listed([...hidden.worn].map(k => String(setup.teeth[k])))}` : 'none',
@@ -113,6 +119,13 @@ export function rearVerdict(
         : 'It was said to be right, and some gear is not clean often enough.',
     )
   }
+  // no part of winning: nothing of it is a cause that the bench looks for
+  if (stand.over && bike.gapMm < QUIET_GAP_MM)
+    because.push(
+      stand.gapMm < QUIET_GAP_MM
+        ? `The pulley rattles under the largest: ${stand.gapMm.toFixed(1)} mm of gap. B in gives it room.`
+        : 'The pulley rattled under the largest, and the B screw gave it room.',
+    )
   if (won)
     because.push(
       bike.faults.length

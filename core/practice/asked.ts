@@ -27,6 +27,8 @@ const Turns = z
 export const RearActKept = z.discriminatedUnion('do', [
   z.object({ do: z.literal('shift'), to: z.int().min(0).max(15) }),
   z.object({ do: z.literal('turn'), screw: z.enum(['barrel', 'H', 'L']), turns: Turns }),
+  z.object({ do: z.literal('turnB'), turns: Turns }),
+  z.object({ do: z.literal('gap') }),
   z.object({ do: z.literal('sight'), at: z.enum(['H', 'L']) }),
   z.object({ do: z.literal('offset'), click: z.int().min(0).max(15) }),
   z.object({ do: z.literal('hanger') }),

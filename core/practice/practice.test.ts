@@ -2,7 +2,9 @@ import { describe, expect, test } from 'vitest'
 import { simulatedBench } from '../bench/bench'
 import { AS_MODELLED } from '../bench/physics'
 import { truthOf } from '../bench/truth'
+import { B_SCREW } from '../rear/gap'
 import { CAUSES } from '../response/causes'
+import { QUIET_GAP_MM } from '../sound/chain'
 import { geometryOf } from '../response/setup'
 import { safeStopMm } from '../response/safe'
 import { cableWindowMm } from '../response/window'
@@ -121,6 +123,40 @@ describe('at the stand', () => {
     expect(rearShiftSound(bike, 1, [shift(1), { do: 'sight', at: 'L' }])).toBeNull()
     expect(Object.values(SOUND_WORDS)).toContain(soundWords(bike, 1, [shift(1)]))
     expect(soundWords(bike, 1, [])).toBeNull()
+  })
+  test('a pulley too near rattles under the largest until the B screw gives it room; told, and no part of winning', () => {
+    const number = Array.from({ length: 60 }, (_, i) => i + 1).find(n => rearBike(n, 'none', []).gapMm < QUIET_GAP_MM)!
+    const near = rearBike(number, 'none', [])
+    const onLargest: RearAct[] = [{ do: 'sight', at: 'L' }, shift(near.setup.teeth.length - 1)]
+    const wider: RearAct = { do: 'turnB', turns: 3 }
+    const low = (acts: RearAct[]): number => {
+      // a plain average over each millisecond takes off all but the low rattle
+      const { left, rate } = rearRunningSound(near, 1, acts)
+      const n = Math.round(rate / 1000)
+      let power = 0
+      for (let i = n; i < left.length; i += n) power += (left.subarray(i - n, i).reduce((a, b) => a + b, 0) / n) ** 2
+      return power / left.length
+    }
+    expect(low(onLargest)).toBeGreaterThan(1.5 * low([...onLargest, wider]))
+    expect(soundWords(near, 1, onLargest)).toContain('rattle')
+    expect(soundWords(near, 1, [...onLargest, wider])).not.toContain('rattle')
+    expect(soundWords(near, 1, [...onLargest, shift(0)])).not.toContain('rattle')
+    const measured = rearShown(near, 1, [{ do: 'gap' }, wider, { do: 'gap' }])
+    expect(measured.found.map(f => f.is)).toEqual([
+      `${(Math.round(2 * near.gapMm) / 2).toFixed(1)} mm`,
+      null,
+      `${(Math.round(2 * (near.gapMm + 3 * B_SCREW.mmPerTurn)) / 2).toFixed(1)} mm`,
+    ])
+    expect(measured.touches).toBe(3)
+    const left = rearShown(near, 1, [DONE_REAR]).end!
+    expect(left.because.join()).toContain('B in gives it room')
+    expect(left.won).toBe(rearStand(near, 1, [DONE_REAR]).right)
+    expect(rearShown(near, 1, [wider, DONE_REAR]).end!.because.join()).toContain('the B screw gave it room')
+    expect(rearTruth(near).find(t => t.what === 'B gap, tip to tip')!.figure).toContain('it rattled')
+    // few come so: one in five
+    const many = Array.from({ length: 200 }, (_, i) => rearBike(i + 1, 'none', []).gapMm < QUIET_GAP_MM)
+    expect(many.filter(Boolean).length).toBeGreaterThan(20)
+    expect(many.filter(Boolean).length).toBeLessThan(60)
   })
   test('help comes in steps, the least first', () => {
     expect(rearHelp(bike, 1, [], 'check')).not.toMatch(/\d/)

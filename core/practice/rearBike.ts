@@ -11,7 +11,21 @@ import { SAFE } from '../standards/model'
 import type { Level } from './levels'
 
 /** A practice bike: what stands on the stand, what is hidden of it, and what was put wrong. */
-export type RearBike = { setup: RearSetup; hidden: HiddenBike; faults: readonly Cause[] }
+export type RearBike = {
+  setup: RearSetup
+  hidden: HiddenBike
+  faults: readonly Cause[]
+  /** B gap at the largest sprocket as it came, tip to tip, mm. Small, it rattles: no cause of the rear, and told beside. */
+  gapMm: number
+}
+
+/** One in so many comes with the pulley too near, and how near; the others stand well clear. Invented for Practice. */
+const GAP = { oneIn: 5, smallMm: { from: 1, to: 3 }, usualMm: { from: 5, to: 7 } } as const
+function gapOf(number: number): number {
+  const random = randomFrom(number, 1703)
+  const { from, to } = random.below(GAP.oneIn) === 0 ? GAP.smallMm : GAP.usualMm
+  return from + (to - from) * random.next()
+}
 
 const SOUND: Population = { ...USUAL_POPULATION, mismatch: 0, friction: 0, hanger: 0, stops: 0, wear: 0 }
 /** Practice bikes are none that the published benches play. */
@@ -47,7 +61,7 @@ function oneBike(number: number, faults: readonly Cause[]): RearBike {
   const random = randomFrom(number, 1702)
   const wrong = faults.filter(f => f !== 'tension').reduce((bike, f) => withFault(g, bike, f, random), hidden)
   const off = faults.includes('tension') ? (random.next() < 0.6 ? -1 : 1) * (0.6 + 1.3 * random.next()) : 0
-  return { setup, hidden: { ...wrong, cableMm: middleOf(g, wrong) + off }, faults }
+  return { setup, hidden: { ...wrong, cableMm: middleOf(g, wrong) + off }, faults, gapMm: gapOf(number) }
 }
 
 /** Cable in the middle of the bike's window; of the cured bike's, where it has none. */

@@ -2,7 +2,8 @@ import { sayMove } from '../advice/explain'
 import { mayReachLargest } from '../rear/gates'
 import type { Heard } from '../response/heard'
 import { GAUGE_RADIUS_MM } from '../rear/hangerLimit'
-import { runningSound, shiftSound, type Stereo } from '../sound/chain'
+import { sayTurns } from '../quantity/turns'
+import { QUIET_GAP_MM, runningSound, shiftSound, type Stereo } from '../sound/chain'
 import { rearTruth, rearVerdict } from './aftermath'
 import type { RearBike } from './rearBike'
 import { rearStand, type RearAct, type RearStand } from './rearStand'
@@ -44,6 +45,9 @@ export function rearShown(bike: RearBike, seed: number, acts: readonly RearAct[]
   const seen: RearShown['seen'] = { H: null, L: null }
   const found: RearShown['found'] = []
   acts.forEach((act, at) => {
+    const gap = stand.gaps.get(at)
+    if (gap !== undefined) found.push({ asked: 'Gap at the largest, tip to tip', is: `${gap.toFixed(1)} mm` })
+    if (act.do === 'turnB') found.push({ asked: `B screw ${sayWay(act.turns)}`, is: null })
     const event = stand.shown.get(at)
     if (!event) return
     if (event.kind === 'sight') seen[event.at] = event.offsetMm
@@ -74,6 +78,7 @@ export function rearShown(bike: RearBike, seed: number, acts: readonly RearAct[]
   }
 }
 
+const sayWay = (turns: number): string => `${turns > 0 ? 'in' : 'out'} ${sayTurns(Math.abs(turns))}`
 const signed = (x: number): string => `${x > 0 ? '+' : x < 0 ? '−' : ''}${Math.abs(x).toFixed(1)}`
 
 function foundOf(event: RearStand['log'][number]): string | null {
@@ -125,7 +130,8 @@ export function rearRunningSound(bike: RearBike, seed: number, acts: readonly Re
     sharpness: hidden.sharpness,
     end: at === 0 ? ('smallest' as const) : at === g.n - 1 ? ('largest' as const) : null,
     worn: hidden.worn.has(at),
-    gapMm: null,
+    // a pulley that is near is near the largest
+    gapMm: at === g.n - 1 ? stand.gapMm : null,
   }
   return runningSound(running, noise)
 }
@@ -142,6 +148,9 @@ export const SOUND_WORDS: Record<Heard, string> = {
   skips: 'A landing, then a hard knock now and again.',
 }
 export function soundWords(bike: RearBike, seed: number, acts: readonly RearAct[]): string | null {
-  const last = rearStand(bike, seed, acts).log.findLast(e => e.kind === 'shift')
-  return last?.kind === 'shift' ? SOUND_WORDS[last.heard] : null
+  const stand = rearStand(bike, seed, acts)
+  const last = stand.log.findLast(e => e.kind === 'shift')
+  if (last?.kind !== 'shift') return null
+  const rattles = stand.trace.chain === stand.g.n - 1 && stand.gapMm < QUIET_GAP_MM
+  return SOUND_WORDS[last.heard] + (rattles ? ' Under it a low rattle that swells once a turn of the sprocket.' : '')
 }

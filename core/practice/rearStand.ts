@@ -3,6 +3,7 @@ import { simulatedBench, type HiddenBike, type SimulatedBench } from '../bench/b
 import { AS_MODELLED, type Physics } from '../bench/physics'
 import { needless } from '../bench/truth'
 import { costOf, type BenchEvent, type Part } from '../rear/benchEvents'
+import { B_SCREW } from '../rear/gap'
 import { mayReachLargest } from '../rear/gates'
 import { startOf, step, type Trace } from '../rear/trace'
 import type { Heard } from '../response/heard'
@@ -15,6 +16,9 @@ export type RearAct =
   | Extract<Move, { do: 'shift' | 'turn' | 'sight' | 'offset' | 'hanger' | 'reclamp' | 'done' }>
   | { do: 'replace'; part: Part }
   | { do: 'said'; heard: Heard }
+  /** The B screw, + in: the gap grows. */
+  | { do: 'turnB'; turns: number }
+  | { do: 'gap' }
 
 /** Ears of one's own: what happens is heard as it is, and may be misheard all the same. */
 export const OWN_EARS: Physics = { ...AS_MODELLED, wrongReports: 0 }
@@ -29,6 +33,9 @@ export type RearStand = {
   readonly pulleyMm: number
   /** What came of each act that shows something, by its place among the acts. */
   readonly shown: ReadonlyMap<number, BenchEvent>
+  /** B gap as it stands, and as it was measured by each act that did, mm. */
+  readonly gapMm: number
+  readonly gaps: ReadonlyMap<number, number>
   /** What was said of what was heard, beside what it was; the latest word on each shift. */
   readonly said: readonly { at: number; said: Heard; was: Heard }[]
   readonly thrown: { largest: number; smallest: number }
@@ -70,6 +77,8 @@ export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]
   const said: RearStand['said'][number][] = []
   const thrown = { largest: 0, smallest: 0 }
   const wasted: Part[] = []
+  const gaps = new Map<number, number>()
+  let gapMm = bike.gapMm
   let [pulleyMm, touches, over] = [restPlaceMm(g, bike.hidden, 0, false), 0, false]
   const stand = (): RearStand => ({
     g,
@@ -77,6 +86,8 @@ export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]
     log: bench.log,
     trace: bench.log.reduce((t, e) => step(t, e, bike.setup), startOf(bike.setup)),
     pulleyMm,
+    gapMm,
+    gaps,
     shown,
     said,
     thrown,
@@ -90,6 +101,8 @@ export function rearStand(bike: RearBike, seed: number, acts: readonly RearAct[]
     if (whyNot(stand(), act, bike.setup)) return
     touches++
     if (act.do === 'done') return void (over = true)
+    if (act.do === 'turnB') return void (gapMm = Math.max(0, gapMm + act.turns * B_SCREW.mmPerTurn))
+    if (act.do === 'gap') return void gaps.set(at, Math.round(2 * gapMm) / 2)
     if (act.do === 'said') {
       // a word on what was heard is no touch at the bike
       touches--

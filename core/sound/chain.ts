@@ -48,7 +48,7 @@ export function rubLevel({ z, sharpness, end }: Pick<Running, 'z' | 'sharpness' 
 }
 
 /** From 4 mm of gap up nothing rattles; below, the more the nearer. `model` */
-const QUIET_GAP_MM = 4
+export const QUIET_GAP_MM = 4
 
 function variants(kind: BurstKind, seed: number, salt: number): Float32Array[] {
   const random = randomFrom(seed, salt)

@@ -20,12 +20,13 @@ const refused = ref('')
 const inWords = ref(false)
 const busy = ref(false)
 const sound = usePracticeSound()
-const screw = ref<'barrel' | 'H' | 'L'>('barrel')
+const screw = ref<'barrel' | 'H' | 'L' | 'B'>('barrel')
 const part = ref('')
 const SCREW_CHOICES = [
   { value: 'barrel' as const, words: 'Barrel' },
   { value: 'H' as const, words: 'H' },
   { value: 'L' as const, words: 'L' },
+  { value: 'B' as const, words: 'B' },
 ]
 const STEPS = [-1 / 2, -1 / 8, 1 / 8, 1 / 2] as const
 const plainActs = () => plain(run.value.acts) as RearAct[]
@@ -77,7 +78,7 @@ async function act(what: RearAct): Promise<void> {
   run.value = { ...run.value, acts: acts as PracticeRun['acts'] }
   try {
     // once it runs, what a turn does is heard as it is made
-    await look(what.do === 'shift' || (what.do === 'turn' && heardOnce.value), acts)
+    await look(what.do === 'shift' || ((what.do === 'turn' || what.do === 'turnB') && heardOnce.value), acts)
   } finally {
     busy.value = false
   }
@@ -87,7 +88,8 @@ const shift = (by: number) => {
   const to = (shown.value?.lever ?? 0) + by
   if (to >= 0 && to <= last.value) void act({ do: 'shift', to })
 }
-const turn = (turns: number) => void act({ do: 'turn', screw: screw.value, turns })
+const turn = (turns: number) =>
+  void act(screw.value === 'B' ? { do: 'turnB', turns } : { do: 'turn', screw: screw.value, turns })
 const say = (heard: (typeof HEARD_KEYS)[number]['heard']) => {
   if (shown.value?.unsaid) void act({ do: 'said', heard })
 }
@@ -255,6 +257,9 @@ const label = computed(() => {
           @click="act({ do: 'hanger' })"
         >
           Gauge the hanger
+        </button>
+        <button type="button" class="also min-h-12!" :disabled="shown.over" data-test="gap" @click="act({ do: 'gap' })">
+          Measure the B gap
         </button>
         <button
           type="button"
