@@ -1,6 +1,9 @@
+import { randomUUID } from 'node:crypto'
 import type { Locator, Page } from '@playwright/test'
 import { inShop } from '../server/db/connect'
 import { expect, ready, saved, SERVER, storedEvents, test } from './shop'
+import { stockParts } from '#core/rear/typedParts'
+import { BRAKES_HOLD } from '../server/db/testShop'
 
 /* The door: a bike by what the eye can count, in few touches; what is open is asked at the stand. */
 
@@ -168,6 +171,46 @@ test('typed teeth in any form, a promise in the past, a taken tag: read, questio
   await expect(bench).toHaveURL(/\/jobs\/\d+\/rear/)
   expect((await storedEvents(shop, lastJob(bench)))[0]!.body).toMatchObject({
     parts: { cassette: { teeth: [12, 14, 16, 18, 21, 24, 28, 32, 36] } },
+  })
+})
+
+test('what this shop measured of a part is offered beside its figure, and taken by one touch', async ({
+  bench,
+  shop,
+}) => {
+  const stock = stockParts('r17-9')
+  const pulls = stock.shifter.pullMm.map(() => 2.9)
+  const measured = { ...stock, shifter: { ...stock.shifter, pullMm: pulls, known: 'measured' as const } }
+  const number = await shop.takeIn('31', measured)
+  const by = await shop.person('Ishbel')
+  const entries = BRAKES_HOLD.map(event => ({
+    id: randomUUID(),
+    v: 1,
+    at: new Date().toISOString(),
+    basedOn: 1,
+    by,
+    event,
+  }))
+  expect((await bench.request.post(`${SERVER()}/api/jobs/${number}/events`, { data: { entries } })).ok()).toBe(true)
+  const data = { id: randomUUID(), basedOn: 1, how: 'proven', fault: null }
+  const left = await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, { data })
+  expect(left.ok(), await left.text()).toBe(true)
+  await door(bench)
+  await t(bench, 'who').fill('Brid Harrow')
+  await t(bench, 'complaint').fill('clatters')
+  await t(bench, 'sprockets-9').click()
+  await t(bench, 'fit-r17-9').click()
+  await t(bench, 'figures').click()
+  const shifter = bench.getByRole('group', { name: 'Shifter' })
+  await expect(t(bench, 'like-words').first()).toContainText('2.90 mm (1)')
+  await shifter.locator('[data-test=like-take]').click()
+  await expect(shifter.getByLabel('Pull per click, mm')).toHaveValue('2.9')
+  // nothing was measured of the derailleur: nothing is offered
+  await expect(bench.getByRole('group', { name: 'Derailleur' }).locator('[data-test=like]')).toHaveCount(0)
+  await hang(bench).click()
+  await expect(bench).toHaveURL(/\/jobs\/\d+\/rear/)
+  expect((await storedEvents(shop, lastJob(bench)))[0]!.body).toMatchObject({
+    parts: { shifter: { pullMm: pulls, known: 'shop' } },
   })
 })
 
