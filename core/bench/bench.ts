@@ -276,11 +276,17 @@ export function isRight(g: Geometry, bike: HiddenBike, physics: Physics = AS_MOD
 }
 
 /** Is every gear clean often enough from both sides, worn teeth included? */
-export function everyGearClean(g: Geometry, bike: HiddenBike, physics: Physics): boolean {
-  for (let k = 0; k < g.n; k++)
+export const everyGearClean = (g: Geometry, bike: HiddenBike, physics: Physics): boolean =>
+  uncleanGear(g, bike, physics) === null
+
+/** A sprocket that is not clean often enough, looked for from `from` on and round; null where every one is. */
+export function uncleanGear(g: Geometry, bike: HiddenBike, physics: Physics, from = 0): number | null {
+  for (let i = 0; i < g.n; i++) {
+    const k = (from + i) % g.n
     for (const inward of arrivalsAt(g, k))
-      if (outcomeChances(g, bike, k, inward, false, physics).clean < RIGHT_CHANCE) return false
-  return true
+      if (outcomeChances(g, bike, k, inward, false, physics).clean < RIGHT_CHANCE) return k
+  }
+  return null
 }
 
 function windToEdge(

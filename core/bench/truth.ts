@@ -5,7 +5,7 @@ import { blames, CURABLE, type Curable } from '../advice/analysis'
 import { NEW_CABLE } from '../response/parameters'
 import { safeStopMm, stopIsSafe } from '../response/safe'
 import type { Geometry, RearSetup } from '../response/setup'
-import { everyGearClean, outcomeChances, type HiddenBike } from './bench'
+import { outcomeChances, uncleanGear, type HiddenBike } from './bench'
 import type { Physics } from './physics'
 
 /** What is truly wrong with a simulated bike, by the definitions of model, section 3. For scores and tests only. */
@@ -31,8 +31,12 @@ function walkWindow(
   const set: HiddenBike = { ...bike, stopHMm: middle('H'), stopLMm: middle('L'), worn: new Set() }
   let best = { width: 0, from: 0, to: 0 }
   let start: number | null = null
+  let last = 0
   for (let t = -REACH_TURNS; t <= REACH_TURNS; t += STEP_TURNS) {
-    const clean = everyGearClean(g, { ...set, cableMm: bike.cableMm + t * threadMm }, physics)
+    // the gear that was not clean a step before is mostly still not: it is looked at first
+    const unclean = uncleanGear(g, { ...set, cableMm: bike.cableMm + t * threadMm }, physics, last)
+    const clean = unclean === null
+    last = unclean ?? last
     if (clean && start === null) start = t
     if (!clean && start !== null) {
       if (t - start > best.width) best = { width: t - start, from: start, to: t - STEP_TURNS }
