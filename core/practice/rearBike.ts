@@ -15,7 +15,7 @@ export type RearBike = {
   setup: RearSetup
   hidden: HiddenBike
   faults: readonly Cause[]
-  /** B gap at the largest sprocket as it came, tip to tip, mm. Small, it rattles: no cause of the rear, and told beside. */
+/** One in so many comes with the pulley too near, and how near; the others stand clear. Invented for Practice. */
   gapMm: number
 }
 
