@@ -15,7 +15,7 @@ export type RearBike = {
   setup: RearSetup
   hidden: HiddenBike
   faults: readonly Cause[]
-/** One in so many comes with the pulley too near, and how near; the others stand clear. Invented for Practice. */
+  /** B gap at the largest sprocket as it came, tip to tip, mm. Small, it rattles: no cause of the rear, told beside. */
   gapMm: number
 }
 
