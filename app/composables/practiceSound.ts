@@ -45,14 +45,15 @@ export function usePracticeSound() {
     if (!on) return
     const at = on.context.currentTime + 0.01
     on.loud.gain.setValueAtTime(volume.value, on.context.currentTime)
-    runsOnAt = at
+    // a turn made while a shift still sounds is heard after it
+    runsOnAt = Math.max(at, runsOnAt)
     if (shift) {
       stop(at)
       playing = []
       const node = source(shift, false, on)
       node.start(at)
       playing.push(node)
-      runsOnAt += shift.left.length / shift.rate
+      runsOnAt = at + shift.left.length / shift.rate
     }
     performance.mark('practice-sound') // read by the tests
   }

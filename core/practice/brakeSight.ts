@@ -49,7 +49,8 @@ const SQUEEZED_AT_S = 0.5
 const LET_GO_AT_S = 3
 /** A look lasts so long, seconds. */
 export const BRAKE_LOOK_S = 5
-const TURNS_PER_S = 1.2
+/** The wheel as it is spun. */
+export const TURNS_PER_S = 1.2
 /** A brake that holds stops the wheel in so long. */
 const STOPS_S = 0.35
 

@@ -50,8 +50,8 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
     if (check) {
       const outcome = brakeLook(brake, check.id, seed, 0)
       seen = [...seen, { check: check.id, outcome }]
-      const drawn = isBrakeDrawn(check.id)
-      sight = { ...sight, look: isBrakeDrawn(check.id) ? check.id : null, outcome }
+      const drawn = isBrakeDrawn(check.id) ? check.id : null
+      sight = { ...sight, look: drawn, outcome }
       found.push({
         asked: check.ask,
         is: wordsOf({ check: check.id, outcome }),
@@ -88,6 +88,7 @@ export function brakeStand(bike: BrakeBike, seed: number, acts: readonly string[
       ...checks.map((c): Choice => ({ id: LOOK + c.id, group: 'look', words: c.ask })),
       ...BRAKE_FAULTS[bike.kind].map((f): Choice => ({ id: CURE + f.id, group: 'renew', words: f.words })),
     ],
+    turnTitle: 'Turn',
     found,
     sight,
     touches,

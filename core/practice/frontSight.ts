@@ -33,18 +33,26 @@ function landed(seen: FrontSeen, from: number, to: number, last: number): number
   return to
 }
 
-/** As the front stands after what was done with it; the chain lies on the small ring when it comes. */
-export function frontSight(setup: FrontSetup, now: FrontBike, log: readonly FrontEvent[]): FrontSight {
+/**
+ * As the front stands after what was done with it; the chain lies on the small ring when it comes.
+ * @param before as it stood before the last act: a turn moves the cage from there
+ */
+export function frontSight(
+  setup: FrontSetup,
+  now: FrontBike,
+  log: readonly FrontEvent[],
+  before: FrontBike = now,
+): FrontSight {
   const g = frontGeometry(setup)
   const last = g.rings - 1
   let ring = 0
   let click = 0
   let outward = false
-  const place = () => g.idealMm[click]! + cageOffMm(g, now, click, outward)
+  const place = (bike: FrontBike) => g.idealMm[click]! + cageOffMm(g, bike, click, outward)
   let sight: Pick<FrontSight, 'ring' | 'fell' | 'rubs'> = { ring: { from: 0, to: 0 }, fell: null, rubs: null }
-  let from = place()
+  let from = place(now)
   for (const e of log) {
-    from = place()
+    from = place(before)
     sight = { ring: { from: ring, to: ring }, fell: null, rubs: null }
     if (e.kind !== 'frontShift') continue
     outward = e.to > e.from
@@ -63,7 +71,7 @@ export function frontSight(setup: FrontSetup, now: FrontBike, log: readonly Fron
     rings: setup.parts.rings.map((teeth, i) => ({ teeth, chainMm: g.chainMm(i, g.judgedOn(i)) })),
     chainWidthMm: setup.chainWidthMm,
     cageWidthMm: setup.parts.cageWidthMm,
-    cageMm: { from, to: place() },
+    cageMm: { from, to: place(now) },
     ...sight,
     heightMm: now.heightMm,
     angleDeg: now.angleDeg,

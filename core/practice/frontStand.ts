@@ -112,6 +112,7 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
   const wasted: string[] = []
   let touches = 0
   let over = false
+  let before = bench.hidden
   for (const act of acts) {
     if (over) break
     const move = moves.find(m => m.id === act)?.move ?? anyTurn(act)
@@ -120,6 +121,7 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
     else {
       const needs = move.do === 'set' ? NEEDS[move.what] : undefined
       if (needs && !bench.faults(NEEDED_MM)[needs]) wasted.push(move.do === 'set' ? `the ${move.what}` : '')
+      before = bench.hidden
       const e = bench.perform(move)!
       const is = foundWords(e, parts.rings.length)
       found.push({ asked: say(move), is, ...(move.do === 'shift' ? { drawn: true as const } : {}) })
@@ -139,8 +141,9 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
     caution:
       'A practice front. On a real one fingers stay clear of rings and chain, and L is set with the cable slack.',
     choices: moves.map(m => ({ id: m.id, group: m.group, words: say(m.move) })),
+    turnTitle: 'Turn',
     found,
-    sight: frontSight(bike.setup, bench.hidden, bench.log),
+    sight: frontSight(bike.setup, bench.hidden, bench.log, before),
     touches,
     over,
     won,

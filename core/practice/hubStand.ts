@@ -68,6 +68,7 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
     if (check) {
       const outcome = find.look(check.id, at)
       log = { ...log, seen: [...log.seen, { check: check.id, outcome }] }
+      sight = { ...sight, count: null }
       found.push({ asked: check.ask, is: check.outcomes.find(o => o[0] === outcome)![1] })
     } else if (act === READ) {
       const mm = find.read(at)
@@ -108,6 +109,7 @@ export function hubStand(bike: UnlikeHub, seed: number, acts: readonly string[])
       })),
       ...cures.map((f): Choice => ({ id: CURE + f, group: 'renew', words: upper(hubFaultWords(f) ?? f) })),
     ],
+    turnTitle: `Turn the crank ${CRANK_TURNS} times and count the wheel; wanted:`,
     found,
     sight,
     touches,

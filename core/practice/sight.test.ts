@@ -14,7 +14,7 @@ import { CRANK_S, hubPose, type HubSight } from './hubSight'
 import { practiceFaultWords } from './faultWords'
 import { LEVELS, PRACTICE_BENCHES } from './levels'
 import { faultsOf } from './run'
-import { lastsS } from './sight'
+import { lastsS, tellsAtS } from './sight'
 
 const brake = (look: BrakeSight['look'], outcome: string): BrakeSight => ({ of: 'brake', disc: false, look, outcome })
 /** How a look goes, every tenth of a second. */
@@ -66,6 +66,7 @@ describe('a brake as it is seen', () => {
     const rim = (outcome: string) => course(brake('spin', outcome)).map(p => p.rim)
     expect(Math.max(...rim('wobbles'))).toBeGreaterThan(0.9)
     expect(Math.min(...rim('wobbles'))).toBeLessThan(-0.9)
+    expect(brakePose(brake('spin', 'wobbles'), tellsAtS(brake('spin', 'wobbles'))).rim).toBeCloseTo(1, 12)
     expect(new Set(rim('side'))).toEqual(new Set([1]))
     expect(new Set(rim('free'))).toEqual(new Set([0]))
   })
@@ -102,6 +103,16 @@ describe('a front as it is seen', () => {
     expect(sight([shift(0, 1, 'no-climb')]).ring).toEqual({ from: 0, to: 0 })
     expect(sight([shift(0, 1, 'clean')], { ...well, slackMm: -2 }).cageMm.to).toBeLessThan(climbed.cageMm.to)
   })
+  test('a turn moves the cage from where it stood', () => {
+    const turned = frontSight(
+      setup,
+      { ...well, slackMm: -1 },
+      [shift(0, 1, 'clean'), { kind: 'frontTurn', screw: 'barrel', sixteenths: -16 }],
+      well,
+    )
+    expect(turned.cageMm.to).toBeLessThan(turned.cageMm.from)
+    expect(frontPose(turned, 0).cageMm).toBe(turned.cageMm.from)
+  })
   test('a chain that falls inboard hangs inside the small ring; one that climbs ends on the ring', () => {
     const base = sight([shift(0, 1, 'clean')])
     const fell: FrontSight = { ...base, ring: { from: 1, to: null }, fell: 'inboard', rubs: null }
@@ -133,6 +144,8 @@ describe('a hub as it is seen', () => {
     expect(found[0]!.drawn).toBe(true)
     expect(lastsS(sight)).toBe(count!.crankTurns * CRANK_S)
     const counted = { gear: 2, crankTurns: 5, wheelTurns: wheelTurnsOf(bike.parts, 2, 5) }
+    // what is looked at next is not the wheel
+    expect((hubStand(bike, 4, ['count 1', 'look washers']).sight as HubSight).count).toBeNull()
     expect(hubPose(counted, 99)).toEqual({ crank: 5, wheel: counted.wheelTurns })
     expect(hubPose(counted, 2.5 * CRANK_S).wheel).toBeCloseTo(counted.wheelTurns / 2, 12)
     const slips = { ...counted, wheelTurns: null }

@@ -19,6 +19,8 @@ export type Stand = {
   /** The usual caution of the work. */
   caution: string
   choices: readonly Choice[]
+  /** What is done by the choices of the group `turn`. */
+  turnTitle: string
   found: readonly Found[]
   /** What an eye finds now, drawn. */
   sight: Sight

@@ -1,5 +1,6 @@
 <!-- A front, a brake or a hub at the practice stand: what is looked at, what was found, what is put right. -->
 <script setup lang="ts">
+import { usePreferredReducedMotion } from '@vueuse/core'
 import type { PracticeRun } from '#core/practice/asked'
 import { DONE, type Found, type Stand } from '#core/practice/stand'
 import { plain } from '~/workers/latest'
@@ -38,7 +39,7 @@ function help(step: 'tells' | 'move'): void {
 }
 const titles = computed(() => ({
   look: 'Look',
-  turn: run.value.asked.bench === 'hub' ? 'Turn the crank 5 times and count the wheel; wanted:' : 'Turn',
+  turn: stand.value?.turnTitle ?? '',
   renew: 'Put right',
 }))
 const groups = computed(() =>
@@ -47,8 +48,8 @@ const groups = computed(() =>
     .filter(g => g.choices.length),
 )
 const found = computed(() => [...(stand.value?.found ?? [])].reverse())
-/** What the picture shows is put into words only for who asks for them. */
-const inWords = ref(false)
+/** What the picture shows is said only to who asks for it, or asked for less motion: a still tells too little. */
+const inWords = ref(usePreferredReducedMotion().value === 'reduce')
 const sayFound = (f: Found) => (f.drawn && !inWords.value ? 'look at the picture' : f.is)
 const seenLast = computed(() => (found.value[0]?.drawn && inWords.value ? found.value[0].is : ''))
 useBenchKeys(() => answerKeys((groups.value[0]?.choices ?? []).map(c => () => void act(c.id))))

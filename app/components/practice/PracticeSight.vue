@@ -4,7 +4,7 @@ import { usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { brakePose, padLooks } from '#core/practice/brakeSight'
 import { frontPose } from '#core/practice/frontSight'
 import { hubPose } from '#core/practice/hubSight'
-import { lastsS, type Sight } from '#core/practice/sight'
+import { lastsS, tellsAtS, type Sight } from '#core/practice/sight'
 
 const props = defineProps<{ sight: Sight; said: string }>()
 /** Seconds into what is seen. */
@@ -20,10 +20,9 @@ const { pause, resume } = useRafFn(
   },
   { immediate: false },
 )
-/** Who asked for less motion sees it in the middle of the act, where it tells most. */
-const STILL_AT = 0.5
+/** Who asked for less motion sees a still. */
 function begin(): void {
-  if (motion.value === 'reduce') return void (s.value = lasts.value * STILL_AT)
+  if (motion.value === 'reduce') return void (s.value = tellsAtS(props.sight))
   began = 0
   s.value = 0
   if (lasts.value) resume()

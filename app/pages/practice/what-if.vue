@@ -41,8 +41,15 @@ onMounted(async () => {
   const run = plain(state.cable.runs.find(r => r.run === 'rear') ?? null)
   for (const what of WHAT_IFS) {
     now.value = what
-    const is = await practiceWorker().whatIf({ setup, log: events, options: { ...options, prior }, run }, what, BIKES)
+    const believed = { setup, log: events, options: { ...options, prior }, run }
+    const is = await practiceWorker()
+      .whatIf(believed, what, BIKES)
+      .catch(() => null)
     if (gone) return
+    if (!is) {
+      now.value = null
+      return void (trouble.value = 'This could not be tried: go back to the bench, reload, and try again')
+    }
     seen.value = [...seen.value, { what, is }]
   }
   now.value = null
