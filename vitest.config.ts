@@ -11,7 +11,8 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       // the trade and everything about it: no database, no browser
-      { test: { ...test, name: 'core', include: ['core/**/*.test.ts'] } },
+      // (it keeps no state between files, so they share their modules)
+      { test: { ...test, name: 'core', include: ['core/**/*.test.ts'], pool: 'threads', isolate: false } },
       // what the browser keeps and sends, without a browser
       { resolve: { alias: { '~': here('app') } }, test: { ...test, name: 'app', include: ['app/**/*.test.ts'] } },
       // with a PostgreSQL cluster of their own

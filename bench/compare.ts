@@ -9,6 +9,7 @@ import { WRONG_LOOKS, type BrakeBench } from '#core/bench/brake'
 import { reportBrakes } from './compareBrake'
 import { learningPart, reportLearning } from './compareLearning'
 import type { LearningScore } from '#core/bench/learning'
+import { compareHearing, compareSight } from './compareSenses'
 import { compareSettling } from './compareSettling'
 import { HUB_WRONG_LOOKS, type UnlikeHubBench } from '#core/bench/hubUnlike'
 import { reportHubs, reportUnlikeHubs } from './compareHub'
@@ -171,6 +172,8 @@ async function main(): Promise<void> {
   const [mode, ...rest] = process.argv.slice(2)
   if (mode === 'part') return part(Number(rest[0]), Number(rest[1]), rest[2], Number(rest[3]), Number(rest[4]))
   if (mode === 'settling') return console.log(compareSettling(Number(rest[0] ?? 20261128)))
+  if (mode === 'sight') return compareSight(Number(rest[0] ?? 40), Number(rest[1] ?? 20_000))
+  if (mode === 'hearing') return compareHearing(Number(rest[0] ?? 200), Number(rest[1] ?? 20_000))
   if (mode === LEARNING) {
     const [shops, from] = [Number(rest[0] ?? 8), Number(rest[1] ?? 4000)]
     return reportLearning(await inProcesses<LearningScore>(shops, from, LEARNING), from)

@@ -44,11 +44,25 @@ const APART = oneOf(
     'PassStrip',
     'FrictionLever',
     'LikeShown',
+    'keyMeanings',
+    'MeasureLink',
   ],
   ...['GaugePad', 'GearPick', 'JobBench', 'KeyList', 'NoDerailleur', 'OffsetPad', 'SchoolPick', 'SomethingElse'],
 )
 const COMPOSABLES = oneOf(
-  ...['bench', 'benchKeys', 'habits', 'like', 'live', 'rearBench', 'schools', 'stageLink', 'tick', 'trouble'],
+  ...[
+    'bench',
+    'benchKeys',
+    'habits',
+    'like',
+    'live',
+    'rearBench',
+    'schools',
+    'stageLink',
+    'thirdHand',
+    'tick',
+    'trouble',
+  ],
 )
 const DRAWINGS = oneOf('SprocketLanes', 'MisfitStrip', 'BarrelRule', 'along', 'columns')
 const BENCH = new RegExp(

@@ -40,6 +40,16 @@ export type Observation =
       click: number
       arrivals: { inward: boolean; table: HearingTable }[]
     }
+  | {
+      is: 'sounded'
+      epoch: number
+      screws: Screws
+      click: number
+      inward: boolean
+      /** Reports of a chain that does not rub once it has arrived: clean, and late. */
+      quiet: readonly HearingTable[]
+      rubOdds: number
+    }
   | (Looked & { is: 'stop'; at: 'H' | 'L' })
   | (Looked & { is: 'offset'; click: number })
   | {
@@ -54,7 +64,7 @@ export type Observation =
     }
   | { is: 'camber'; epoch: number; screws: Screws; camberDeg: number; sdDeg: number }
 
-/** A place told by eye; `look` is where in the log, null where it was judged by thumb or ear. */
+/** A place told by eye; `look` is where in the log, null where it was judged by thumb or ear, or in a photograph. */
 type Looked = { epoch: number; screws: Screws; placeMm: number; sdMm: number; look: number | null }
 
 export type Screws = { barrelTurns: number; hTurns: number; lTurns: number }
@@ -236,6 +246,16 @@ export function logLikelihood(s: State, obs: Observation, r: Float64Array): numb
         allClean *= Math.exp(lookUp(table, (y - g.placeMm[k]) / g.pitchMm[k] - r[o + R.asym], r[o + R.lnQ]))
       }
       return Math.log(1 - allClean + 1e-9)
+    }
+    case 'sounded': {
+      const k = obs.click
+      const z = (restsAt(s, r, obs, k, obs.inward) - g.placeMm[k]) / g.pitchMm[k] - r[o + R.asym]
+      const quiet = Math.min(
+        1,
+        obs.quiet.reduce((sum, table) => sum + Math.exp(lookUp(table, z, r[o + R.lnQ])), 0),
+      )
+      // as likely as the sound is of either, no likelier than 1, so that it weighs like a report
+      return Math.log((quiet + (1 - quiet) * obs.rubOdds) / Math.max(1, obs.rubOdds))
     }
     case 'stop': {
       const place = obs.at === 'H' ? stopHAt(s, r, obs) : stopLAt(s, r, obs)

@@ -211,14 +211,23 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
       }))
       return { is: 'unclean', ...base, click: event.to, arrivals }
     }
+    case 'sounded': {
+      // the same sound again: once an arrival, however often it is noted
+      if (s.trace.sounded) return null
+      const end = event.to === 0 ? 'smallest' : event.to === g.n - 1 ? 'largest' : null
+      const inward = end === 'largest' || (end === null && s.trace.lastInward)
+      const arrival: Arrival = { end, inward, alreadyThere: false }
+      const quiet = [hearingTable('clean', arrival), hearingTable('slow', arrival)]
+      return { is: 'sounded', ...base, click: event.to, inward, quiet, rubOdds: event.rubOdds }
+    }
     case 'sight':
       return {
         is: 'stop',
         ...base,
         at: event.at,
         placeMm: event.offsetMm + (event.at === 'H' ? 0 : g.placeMm[g.n - 1]),
-        sdMm: event.sdMm ?? MEASURE.sightSdMm,
-        look: event.sdMm === undefined ? s.events : null,
+        sdMm: event.sdMm ?? event.photoSdMm ?? MEASURE.sightSdMm,
+        look: (event.sdMm ?? event.photoSdMm) === undefined ? s.events : null,
       }
     case 'offset':
       return {
@@ -226,8 +235,8 @@ function observationOf(s: State, event: BenchEvent): Observation | null {
         ...base,
         click: event.click,
         placeMm: event.offsetMm + g.placeMm[event.click],
-        sdMm: MEASURE.offsetSdMm,
-        look: s.events,
+        sdMm: event.photoSdMm ?? MEASURE.offsetSdMm,
+        look: event.photoSdMm === undefined ? s.events : null,
       }
     case 'edge': {
       const left = event.way === 'out' ? s.setup.barrelTurnsRange - s.trace.barrelTurns : s.trace.barrelTurns

@@ -7,7 +7,8 @@ import { randomFrom, type Random } from '../quantity/random'
 import type { Move } from '../advice/contract'
 import { senseOfShift, startOf, step, type Trace } from '../rear/trace'
 import { HEARD, arrivalChances, thrownChance, type Heard } from '../response/heard'
-import { EDGE, MEASURE, RIGHT_CHANCE, WORN_SKIPS } from '../response/parameters'
+import { RUB_DB, rubOddsOf } from '../hearing/rubOdds'
+import { EDGE, HEARING, MEASURE, RIGHT_CHANCE, WORN_SKIPS } from '../response/parameters'
 import { errorPitch, freePlaceMm, restPlaceMm, type Bike } from '../response/pulley'
 import { stopIsSafe } from '../response/safe'
 import { geometryOf, snugCableMm, type Geometry, type RearSetup } from '../response/setup'
@@ -126,6 +127,7 @@ export function simulatedBench(
 ): SimulatedBench {
   const g = geometryOf(setup)
   const random = randomFrom(seed, 4242)
+  const microphone = randomFrom(seed, 4243)
   const log: BenchEvent[] = [...before]
   let hidden: HiddenBike = { ...bike }
   let trace = log.reduce((t, e) => step(t, e, setup), startOf(setup))
@@ -160,7 +162,10 @@ export function simulatedBench(
         case 'shift': {
           const heard = hear(g, hidden, trace, move.to, random, physics)
           if (heard === 'off') off = true
-          return record({ kind: 'shift', from: trace.lever, to: move.to, heard })
+          const event = record({ kind: 'shift', from: trace.lever, to: move.to, heard })
+          if (physics.microphone && trace.chain === trace.lever)
+            record(byMicrophone(g, hidden, trace, microphone, physics))
+          return event
         }
         case 'sight': {
           const place = move.at === 'H' ? hidden.stopHMm : hidden.stopLMm - g.placeMm[g.n - 1]
@@ -238,6 +243,20 @@ function hear(g: Geometry, bike: HiddenBike, trace: Trace, to: number, random: R
   if (happened === 'off' || random.next() >= physics.wrongReports) return happened
   const others = HEARD.filter(h => h !== happened && h !== 'off')
   return others[random.below(others.length)]
+}
+
+/**
+ * What a microphone makes of the chain as it runs: the hiss of a chain that rubs or of one that does not, as spread on
+ * made sounds (docs/hearing.md), and its odds.
+ */
+function byMicrophone(g: Geometry, bike: HiddenBike, trace: Trace, random: Random, physics: Physics): BenchEvent {
+  const k = trace.chain
+  const z = physics.heardAs(errorPitch(g, at(g, bike, k, physics), k, trace.lastInward) - bike.asymmetryPitch)
+  const alone = (k === 0 && z < 0) || (k === g.n - 1 && z > 0)
+  const limit = alone ? (k === 0 ? HEARING.smallestRough : HEARING.largestRough) : HEARING.rub
+  const rubs = Math.abs(z) + HEARING.width * random.normal() > limit * bike.sharpness
+  const { mean, sd } = RUB_DB[rubs ? 'rub' : 'clean']
+  return { kind: 'sounded', to: k, rubOdds: rubOddsOf(mean + sd * random.normal()) }
 }
 
 /** Chances of what happens on a shift, thrown chains and worn teeth included. */

@@ -12,6 +12,8 @@ export type Physics = {
   rubsAt: number
   /** A person's looks spread so many times the usual; default 1. */
   eye?: number
+  /** A microphone listens to the chain after every shift, beside the person; default not. */
+  microphone?: true
 }
 
 export const AS_MODELLED: Physics = { wrongReports: WRONG_REPORTS, lag: () => 1, heardAs: z => z, rubsAt: HEARING.rub }

@@ -6,8 +6,12 @@ export const MAX_PHOTO_BYTES = 3 * 1024 * 1024
 export const MAX_PHOTOS = 24
 
 export const PHOTO_KINDS = ['image/jpeg', 'image/png'] as const
-/** What a photograph shows: a run of cable, or the bike as it came: its frame, its number, a crack. */
-export const PhotoOf = z.enum([...RUNS, 'bike'])
+/**
+ * What a photograph shows: a run of cable; the bike as it came: its frame, its number, a crack; or what was measured in
+ * it, with its lines, before the work and after.
+ */
+export const MEASURED = ['measured-found', 'measured-left'] as const
+export const PhotoOf = z.enum([...RUNS, 'bike', ...MEASURED])
 export type PhotoOf = z.infer<typeof PhotoOf>
 export const PhotoAsk = z.strictObject({ of: PhotoOf })
 export const PhotoView = z.object({ id: z.string(), of: PhotoOf, by: z.string(), madeAt: z.string() })

@@ -1,4 +1,4 @@
-import { asItCameIn, barrelLeft } from '../rear/state'
+import { asItCameIn, barrelLeft } from '../rear/ofState'
 import { sayNet } from '../chapter/screws'
 import { EventId } from '../chapter/ids'
 import { AT, PERSON, telling, uuid } from '../chapter/testTold'
@@ -78,10 +78,11 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   gap: { kind: 'gap', gapMm: 5.5, how: 'measured', at: 'stand' },
   proved: { kind: 'proved', what: 'several', ring: null, exceptions: [3] },
   felt: { kind: 'felt', what: 'quiet' },
+  sounded: { kind: 'sounded', click: 2, rubOdds: 6.5 },
   happened: { kind: 'happened', what: ['fell'] },
   gapSeen: { kind: 'gapSeen', look: 'close' },
   gapWanted: { kind: 'gapWanted', gapMm: 5.5 },
-  torqued: { kind: 'torqued', exceptions: ['pinch-bolt'] },
+  torqued: { kind: 'torqued', exceptions: ['pinch-bolt'], peaksNm: { 'hanger-bolt': 9.2 } },
   cut: { kind: 'cut', tailMm: 40 },
   bedded: { kind: 'bedded', shifts: 30 },
   schools: { kind: 'schools', choice: { step: 'quarter' } },

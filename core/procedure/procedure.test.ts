@@ -17,6 +17,7 @@ import { OTHER_IDS, otherSays, throwsChain } from './otherSays'
 import { proposedBy } from './sentence'
 import { whyOf } from './schoolWhys'
 import { ORDERS, SchoolChoice, SCHOOL_KINDS, SCHOOLS, schoolsOf, stagesOf, USUAL_SCHOOLS } from './schools'
+import { judgePeak, rearTorques } from './torques'
 import { beforeAnyScrew, oddsOfSense, SENSE_CHECK, SENSE_IDS } from './senseCheck'
 import { STAGES } from './stages'
 
@@ -195,4 +196,15 @@ describe('what is said of front, brakes and hub', () => {
     ])
     expect(throwsChain([{ complaint: 'brake-rubs' }])).toEqual([])
   })
+})
+
+test('a wrench’s peak is judged by the bolt’s own range, both ends right', () => {
+  const [hanger] = rearTorques(TABLE_ONLY)
+  const { fromNm, toNm } = hanger!
+  expect([fromNm - 0.1, fromNm, toNm, toNm + 0.1].map(nm => judgePeak(hanger!, nm))).toEqual([
+    'under',
+    'right',
+    'right',
+    'over',
+  ])
 })

@@ -24,7 +24,7 @@ export const TORQUE_WORDS = Object.fromEntries(TORQUE_IDS.map(id => [id, tableEn
  * A bolt with its torque as it counts in this shop, N·m, and its key. None from memory on carbon, titanium or a cracked
  * part.
  */
-type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
+export type Torque = { id: TorqueId; what: string; fromNm: number; toNm: number; drive: string; provenance: Provenance }
 
 export const rearTorques = (s: Standards): Torque[] =>
   TORQUE_IDS.map(id => {
@@ -38,3 +38,9 @@ export const rearTorques = (s: Standards): Torque[] =>
       provenance: provenanceIn(s, 'torque', id, 'torqueNm'),
     }
   })
+
+/** What a wrench's peak says of a bolt: slacker than it should be, right, or beyond what it should ever have. */
+export const judgePeak = (
+  { fromNm, toNm }: Pick<Torque, 'fromNm' | 'toNm'>,
+  peakNm: number,
+): 'under' | 'right' | 'over' => (peakNm < fromNm ? 'under' : peakNm > toNm ? 'over' : 'right')

@@ -15,12 +15,18 @@ export type BenchEvent =
    * Beyond the contract: arriving at `to`, at least one of these ways was not clean; what it sounded like was not said.
    */
   | { kind: 'unclean'; to: number; ways: ('spokes' | 'frame')[]; ear?: number }
+  /**
+   * Beyond the contract: in the gear the chain runs in, a microphone's own evidence: how many times as likely that
+   * sound is from a chain that rubs there as from one that does not. It moves nothing and takes no hand.
+   */
+  | { kind: 'sounded'; to: number; rubOdds: number }
   | { kind: 'turn'; screw: Screw; turns: number }
   /**
-   * `sdMm`, beyond the contract: judged by thumb or ear, and how far that may be off. Not seen, so it opens no gate.
+   * Beyond the contract, how far it may be off: `sdMm`, judged by thumb or ear, so not seen and opening no gate;
+   * `photoSdMm`, measured in a photograph, so seen.
    */
-  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number }
-  | { kind: 'offset'; click: number; offsetMm: number }
+  | { kind: 'sight'; at: 'H' | 'L'; offsetMm: number; sdMm?: number; photoSdMm?: number }
+  | { kind: 'offset'; click: number; offsetMm: number; photoSdMm?: number }
   | { kind: 'edge'; click: number; way: 'out' | 'in'; turns: number; found: boolean }
   /** `sdDeg`, beyond the contract: how far an eye may be off, where no gauge was at hand. */
   | { kind: 'hanger'; camberDeg: number; toeDeg: number; sdDeg?: number }
@@ -36,6 +42,7 @@ export type BenchEvent =
 export const MOVE_COST = {
   shift: 1,
   unclean: 1,
+  sounded: 0,
   turn: 1,
   sight: 2,
   offset: 2,

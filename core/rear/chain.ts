@@ -1,4 +1,4 @@
-import { CHAIN_PITCH_MM } from '../standards/sprockets'
+import { CHAIN_PITCH_MM } from '../quantity/chainPitch'
 import { positive, wholeIn } from '../quantity/check'
 import { numberIn, TABLE_ONLY, type Standards } from '../standards/inForce'
 import { chainRow } from '../standards/tables/chains'

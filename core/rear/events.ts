@@ -30,6 +30,9 @@ const Sixteenths = z
   .min(-16 * 12, 'more than 12 turns at once is not a turn')
   .max(16 * 12, 'more than 12 turns at once is not a turn')
 
+/** How far a figure measured in a photograph may be off, mm; left out where it was told by eye or gauge. */
+const photoSdMm = z.number().min(0.05).max(3).optional()
+
 /** What Ocho advised when this was done, and its odds, so that advice can be judged later. */
 export const Advised = z.strictObject({
   move: z.string().max(80),
@@ -97,10 +100,18 @@ export const REAR_EVENTS = [
       path: ['sixteenths'],
       message: 'winding out is counted +, winding in −',
     }),
-  z.strictObject({ kind: z.literal('sight'), at: z.enum(['H', 'L']), offsetMm: OffsetMm, advised }),
+  z.strictObject({ kind: z.literal('sight'), at: z.enum(['H', 'L']), offsetMm: OffsetMm, photoSdMm, advised }),
+  /**
+   * What the microphone made of the chain running in this gear: beside what a person says, never instead.
+   */
+  z.strictObject({
+    kind: z.literal('sounded'),
+    click: Click,
+    rubOdds: z.number().min(0.01).max(100),
+  }),
   /** L judged by thumb and ear, the cranks turned by hand. */
   z.strictObject({ kind: z.literal('felt'), what: z.enum(L_FELT) }),
-  z.strictObject({ kind: z.literal('offset'), click: Click, offsetMm: OffsetMm, advised }),
+  z.strictObject({ kind: z.literal('offset'), click: Click, offsetMm: OffsetMm, photoSdMm, advised }),
   z.strictObject({
     kind: z.literal('gauge'),
     camberDeg: z.number().min(-20).max(20),
@@ -164,7 +175,7 @@ export const REAR_EVENTS = [
   z.strictObject({
     kind: z.literal('gap'),
     gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'),
-    how: z.enum(['measured', 'centres']),
+    how: z.enum(['measured', 'centres', 'photo']),
     at: z.enum(['stand', 'sagged']),
   }),
   /**
@@ -182,7 +193,17 @@ export const REAR_EVENTS = [
     ring: z.enum(['small', 'middle', 'big']).nullable(),
     exceptions: z.array(Click).max(MAX_SPROCKETS),
   }),
-  z.strictObject({ kind: z.literal('torqued'), exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length) }),
+  z.strictObject({
+    kind: z.literal('torqued'),
+    exceptions: z.array(z.enum(TORQUE_IDS)).max(TORQUE_IDS.length),
+    /** What a torque wrench read, N·m, of the bolts that it was used on. */
+    peaksNm: z
+      .partialRecord(
+        z.enum(TORQUE_IDS),
+        z.number().gt(0, 'a wrench reads more than 0 N·m').max(80, 'over 80 N·m is no bolt of a derailleur'),
+      )
+      .optional(),
+  }),
   z.strictObject({ kind: z.literal('cut'), tailMm: z.int('a length in whole mm').min(0).max(500) }),
   z.strictObject({ kind: z.literal('bedded'), shifts: z.int().min(1).max(500) }),
   /** The hanger seen by eye, from behind. */
@@ -209,6 +230,7 @@ export function sprocketsNeeded(event: RearEvent): number {
     // an edge has a neighbour on both sides
     case 'edge':
       return event.click === 0 ? NONE_HAS : event.click + 2
+    case 'sounded':
     case 'offset':
       return event.click + 1
     case 'proved':

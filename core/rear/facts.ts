@@ -11,7 +11,8 @@ import { gapNow, learntGapPerTurn } from './gap'
 import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
 import { newRunOf } from './newRun'
 import { sayForecast, SETTLE, settleForecast, settlingIn, TELL_RIDER } from './settle'
-import { barrelLeft, type RearState } from './state'
+import { barrelLeft } from './ofState'
+import type { RearState } from './state'
 
 /** What a belief says of a rear: before the barrel was first turned, and as it leaves. */
 export type RearOpinion = {
@@ -155,7 +156,10 @@ function done(rear: RearState): Fact[] {
     out.push({
       what: 'Torques',
       plain: 'Bolts tightened to their torque.',
-      figure: rear.torqued.exceptions.length ? `to sheet but ${rear.torqued.exceptions.length}` : 'all to sheet',
+      figure: [
+        rear.torqued.exceptions.length ? `to sheet but ${rear.torqued.exceptions.length}` : 'all to sheet',
+        ...(rear.torqued.peaksNm ? [`${Object.keys(rear.torqued.peaksNm).length} read by wrench`] : []),
+      ].join(', '),
     })
   return out
 }

@@ -12,10 +12,12 @@ export function ledgerEventOf(event: Exclude<BenchEvent, { kind: 'unclean' }>, a
   switch (event.kind) {
     case 'shift':
       return { kind: 'shift', from: event.from, to: event.to, heard: event.heard, ...told }
+    case 'sounded':
+      return { kind: 'sounded', click: event.to, rubOdds: event.rubOdds }
     case 'turn':
       return { kind: 'turn', screw: event.screw, sixteenths: toSixteenths(event.turns), ...told }
     case 'sight':
-      return { kind: 'sight', at: event.at, offsetMm: event.offsetMm, ...told }
+      return { kind: 'sight', at: event.at, offsetMm: event.offsetMm, photoSdMm: event.photoSdMm, ...told }
     case 'offset':
       return { kind: 'offset', click: event.click, offsetMm: event.offsetMm, ...told }
     case 'edge':

@@ -14,6 +14,9 @@ export function guideGap(p: { sprocketTeeth: number; pulleyTeeth: number; centre
   return p.centresMm - (tipDiameterMm(p.sprocketTeeth) + tipDiameterMm(p.pulleyTeeth)) / 2
 }
 
+/** Teeth of a guide pulley that nobody counted: most have eleven to thirteen. `practice` */
+export const USUAL_PULLEY_TEETH = 12
+
 /** mm of gap per turn in of the B screw, and its spread, until it is learnt. `model`: 1 to 1.5 on most. */
 export const B_SCREW = { mmPerTurn: 1.25, sd: 0.2 } as const
 

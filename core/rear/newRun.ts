@@ -3,7 +3,7 @@ import type { CableState } from '../cable/state'
 import type { Standards } from '../standards/inForce'
 import { BEDDING_SHIFTS, recallAfterDays, settlingIn, slackMargin, type NewRun } from './settle'
 import type { RearState } from './state'
-import { barrelLeft } from './state'
+import { barrelLeft } from './ofState'
 
 /** The run that was renewed in this visit, as far as settling goes; null where none was. */
 export function newRunOf(rear: RearState, cable: CableState): NewRun | null {

@@ -37,12 +37,17 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
         },
       ]
     case 'sight':
-      return [{ kind: 'sight', at: event.at, offsetMm: event.offsetMm }]
+      return [{ kind: 'sight', at: event.at, offsetMm: event.offsetMm, ...photoOf(event) }]
     // nobody pushes onto an L that was not seen: what is told of one all the same says nothing
+    // of another gear than the lever's it says nothing here; heard again as things stand it is the same sound
+    case 'sounded':
+      return event.click === trace.lever && !trace.sounded
+        ? [{ kind: 'sounded', to: event.click, rubOdds: event.rubOdds }]
+        : []
     case 'felt':
       return mayReachLargest(trace) ? [feltAsSight(event.what)] : []
     case 'offset':
-      return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm }]
+      return [{ kind: 'offset', click: event.click, offsetMm: event.offsetMm, ...photoOf(event) }]
     case 'bend':
       return [{ kind: 'bend' }]
     case 'eyed':
@@ -63,6 +68,8 @@ export function benchEventsOf(event: RearEvent, trace: Trace, setup: RearSetup):
       return []
   }
 }
+
+const photoOf = ({ photoSdMm }: { photoSdMm?: number }) => (photoSdMm === undefined ? {} : { photoSdMm })
 
 /**
  * What proving heard counts as heard: on a ring and on the road every gear was gone to from both sides, pairs that

@@ -4,7 +4,7 @@ import { HAPPENED_WORDS } from '../procedure/happened'
 import { rearSays } from '../procedure/rearSays'
 import { otherSays } from '../procedure/otherSays'
 import { SENSE_CHECK } from '../procedure/senseCheck'
-import { TORQUE_WORDS } from '../procedure/torques'
+import { TORQUE_IDS, TORQUE_WORDS } from '../procedure/torques'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
 
@@ -65,11 +65,13 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
     case 'edge':
       return `On the ${teeth(e.click)}, ${e.found ? 'rubs' : 'no rub'} after ${sayTurns(fromSixteenths(e.sixteenths))} ${e.way}`
     case 'sight':
-      return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm`
+      return `${e.at} seen, ${e.offsetMm.toFixed(1)} mm${inPhoto(e)}`
+    case 'sounded':
+      return `Microphone on the ${teeth(e.click)}: ${e.rubOdds > 1 ? 'a rub' : 'clean'}`
     case 'felt':
       return `L by thumb and ear: ${L_FELT_WORDS[e.what].toLowerCase()}`
     case 'offset':
-      return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm`
+      return `Offset on the ${teeth(e.click)}, ${e.offsetMm.toFixed(1)} mm${inPhoto(e)}`
     case 'gauge':
       return `Hanger ${e.acrossMm.toFixed(1)} mm across${e.readings ? `, ${e.readings.length} readings` : ''}`
     case 'bend':
@@ -89,7 +91,7 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
     case 'inner':
       return `Inner ${e.lengthMm} mm`
     case 'gap':
-      return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'centres' ? ', from centres' : ''}`
+      return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'measured' ? '' : e.how === 'photo' ? ', in a photograph' : ', from centres'}`
     case 'gapSeen':
       return `B gap looked at: ${GAP_LOOK_WORDS[e.look].toLowerCase()}`
     case 'gapWanted':
@@ -101,7 +103,7 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
     case 'proved':
       return `${PROVED_WORDS[e.what]}${e.ring ? `, ${e.ring} ring` : ''}: ${e.exceptions.length ? `not clean ${e.exceptions.map(teeth).join(', ')}` : 'clean'}`
     case 'torqued':
-      return `Torques to sheet${e.exceptions.length ? `, but not ${listed(e.exceptions.map(id => TORQUE_WORDS[id]))}` : ''}`
+      return `Torques to sheet${e.exceptions.length ? `, but not ${listed(e.exceptions.map(id => TORQUE_WORDS[id]))}` : ''}${sayPeaks(e)}`
     case 'cut':
       return `Inner cut, ${e.tailMm} mm left, capped`
     case 'bedded':
@@ -116,6 +118,9 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return 'The advice before this was wrong'
   }
 }
+
+const inPhoto = ({ photoSdMm }: { photoSdMm?: number }): string =>
+  photoSdMm === undefined ? '' : ` ± ${(1.96 * photoSdMm).toFixed(1)} in a photograph`
 
 /** What was advised and left, in words. */
 function sayDeclined(what: string, teeth: (k: number) => number): string {
@@ -138,4 +143,10 @@ function sayDeclined(what: string, teeth: (k: number) => number): string {
     default:
       return 'listening'
   }
+}
+
+/** What a wrench read, bolt by bolt; nothing where none was used. */
+function sayPeaks({ peaksNm = {} }: RearOf<'torqued'>): string {
+  const read = TORQUE_IDS.flatMap(id => (peaksNm[id] === undefined ? [] : [`${TORQUE_WORDS[id]} ${peaksNm[id]} N·m`]))
+  return read.length ? `; by wrench: ${listed(read)}` : ''
 }

@@ -9,9 +9,8 @@ import type { Flag, Told } from '../chapter/chapter'
 import { SCREWS, type ScrewName } from '../chapter/screws'
 import type { Happened } from '../procedure/happened'
 import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
-import { EDGE } from '../response/parameters'
 import { checkSetup, type RearSetup } from '../response/setup'
-import { costOf, type BenchEvent, type Part } from './benchEvents'
+import type { BenchEvent, Part } from './benchEvents'
 import type { RearEvent, RearOf } from './events'
 import { L_UNSEEN, mayReachLargest, reachesLargest } from './gates'
 import { setupOf, type RearParts } from './parts'
@@ -234,6 +233,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return { ...onBench(was, told), felt: { what: event.what, sixteenths: was.net.L } }
     case 'pass':
     case 'went':
+    case 'sounded':
     case 'offset':
       return onBench(was, told)
     case 'said':
@@ -397,29 +397,3 @@ function recounted(was: RearState, { id }: Told<RearEvent>, counted: number): Re
     return { ...was, flagged: [...was.flagged, { id, why }] }
   }
 }
-
-/** What is left of the barrel each way, in turns. */
-export const barrelLeft = (rear: RearState): { inTurns: number; outTurns: number } | null =>
-  rear.setup && {
-    inTurns: fromSixteenths(rear.barrelSixteenths),
-    outTurns: rear.setup.barrelTurnsRange - fromSixteenths(rear.barrelSixteenths),
-  }
-
-/** How far a rub is looked for that way, in whole eighths of a turn: as far as the barrel goes, two turns at most. */
-export function edgeLimitTurns(rear: RearState, way: 'out' | 'in'): number {
-  const left = barrelLeft(rear)
-  const room = left === null ? 0 : way === 'out' ? left.outTurns : left.inTurns
-  return Math.min(EDGE.limitTurns, Math.floor(8 * room + 1e-6) / 8)
-}
-
-/**
- * Turns that put a screw back as it came in; none where a part or clamp was renewed and there is nothing to go back to.
- */
-export function asItCameIn(rear: RearState): Partial<Record<ScrewName, number>> {
-  const out: Partial<Record<ScrewName, number>> = {}
-  for (const screw of SCREWS) if (!rear.restarted.has(screw) && rear.net[screw] !== 0) out[screw] = -rear.net[screw]
-  return out
-}
-
-/** What the work so far has cost, in shifts listened to. */
-export const workOf = (rear: RearState): number => rear.bench.reduce((sum, e) => sum + costOf(e), 0)

@@ -1,5 +1,5 @@
 import { type BenchEvent, PARTS, costOf } from './benchEvents'
-import { finite, wholeIn } from '../quantity/check'
+import { finite, positive, wholeIn } from '../quantity/check'
 import { EDGE } from '../response/parameters'
 import { HEARD } from '../response/heard'
 import { slackestClick, type RearSetup } from '../response/setup'
@@ -16,6 +16,8 @@ export type Trace = {
   lTurns: number
   seenH: boolean
   seenL: boolean
+  /** Did the microphone listen since anything moved? */
+  sounded: boolean
   cost: number
 }
 
@@ -36,6 +38,7 @@ export const startOf = (setup: RearSetup): Trace => ({
   lTurns: 0,
   seenH: false,
   seenL: false,
+  sounded: false,
   cost: 0,
 })
 
@@ -48,7 +51,9 @@ export function senseOfShift(trace: Trace, n: number, from: number, to: number):
 /** @throws RangeError naming what makes no sense of the event by itself, or a barrel turned past its travel */
 export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
   const n = setup.teeth.length
-  const next = { ...trace, cost: trace.cost + costOf(checked(event, n)) }
+  const moves = event.kind !== 'sounded' && event.kind !== 'sight' && event.kind !== 'hanger'
+  const sounded = event.kind === 'sounded' || (trace.sounded && !moves)
+  const next = { ...trace, cost: trace.cost + costOf(checked(event, n)), sounded }
   switch (event.kind) {
     case 'shift': {
       const { inward } = senseOfShift(trace, n, event.from, event.to)
@@ -60,6 +65,8 @@ export function step(trace: Trace, event: BenchEvent, setup: RearSetup): Trace {
     }
     case 'unclean':
       return { ...next, lever: event.to, chain: event.to, lastInward: event.ways.at(-1) === 'spokes' }
+    case 'sounded':
+      return next
     case 'turn':
       if (event.screw === 'barrel') next.barrelTurns = turned(trace.barrelTurns, event.turns, setup)
       else if (event.screw === 'H') next.hTurns += event.turns
@@ -120,6 +127,10 @@ function checked(event: BenchEvent, n: number): BenchEvent {
       event.ways.forEach(way => oneOf('ways', way, ['spokes', 'frame']))
       ear(event.ear)
       return event
+    case 'sounded':
+      wholeIn('to', event.to, 0, n - 1)
+      positive('rubOdds', event.rubOdds)
+      return event
     case 'turn':
       oneOf('screw', event.screw, ['barrel', 'H', 'L'])
       finite('turns', event.turns)
@@ -128,11 +139,13 @@ function checked(event: BenchEvent, n: number): BenchEvent {
     case 'sight':
       oneOf('at', event.at, ['H', 'L'])
       finite('offsetMm', event.offsetMm)
-      if (event.sdMm !== undefined && !(event.sdMm > 0)) throw new RangeError('sdMm must be positive')
+      if (event.sdMm !== undefined) positive('sdMm', event.sdMm)
+      if (event.photoSdMm !== undefined) positive('photoSdMm', event.photoSdMm)
       return event
     case 'offset':
       wholeIn('click', event.click, 0, n - 1)
       finite('offsetMm', event.offsetMm)
+      if (event.photoSdMm !== undefined) positive('photoSdMm', event.photoSdMm)
       return event
     case 'edge':
       wholeIn('click', event.click, 1, n - 2)

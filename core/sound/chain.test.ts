@@ -2,7 +2,8 @@ import FFT from 'fft.js'
 import { describe, expect, test } from 'vitest'
 import { randomFrom } from '../quantity/random'
 import { loudness, RATE_HZ, rubLevel, runningSound, shiftSound, type Running, type Stereo } from './chain'
-import { chainSpeedMmPerSecond, CHAIN_PITCH_MM, linksPerSecond, sprocketTurnsPerSecond } from './rates'
+import { CHAIN_PITCH_MM } from '../quantity/chainPitch'
+import { chainSpeedMmPerSecond, linksPerSecond, sprocketTurnsPerSecond } from './rates'
 
 const RUN: Running = {
   cadenceRpm: 70,

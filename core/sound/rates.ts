@@ -1,8 +1,7 @@
+import { CHAIN_PITCH_MM } from '../quantity/chainPitch'
+
 /** What turns at the stand: crank rpm, and the teeth the chain runs on. */
 export type Turning = { cadenceRpm: number; ringTeeth: number; sprocketTeeth: number }
-
-/** Half an inch, ISO 9633. */
-export const CHAIN_PITCH_MM = 12.7
 
 /** Links that pass a point in a second: a tooth of the ring each (model, section 7). */
 export const linksPerSecond = ({ cadenceRpm, ringTeeth }: Turning): number => (cadenceRpm * ringTeeth) / 60

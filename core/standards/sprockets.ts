@@ -1,7 +1,6 @@
+import { CHAIN_PITCH_MM } from '../quantity/chainPitch'
 import { wholeIn } from '../quantity/check'
 
-/** Chain pitch, mm. `std` ISO 606 / ISO 9633. */
-export const CHAIN_PITCH_MM = 12.7
 /** Roller diameter of bicycle chain, mm. `std` ISO 606 / ISO 9633. */
 export const ROLLER_MM = 7.75
 

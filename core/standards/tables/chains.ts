@@ -1,4 +1,5 @@
-import { CHAIN_PITCH_MM, ROLLER_MM } from '../sprockets'
+import { CHAIN_PITCH_MM } from '../../quantity/chainPitch'
+import { ROLLER_MM } from '../sprockets'
 import type { Entry } from '../entry'
 
 const ISO = 'ISO 606 / ISO 9633, recalled'

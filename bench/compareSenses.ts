@@ -1,0 +1,46 @@
+import { scoreEdges, scoreHearing } from '#core/bench/hearingScore'
+import {
+  scoreBehind,
+  scoreRod,
+  scoreSide,
+  scoreUnfit,
+  UNFIT,
+  SIGHT_KINDS,
+  type SightKind,
+  type SightScore,
+} from '#core/bench/sightScore'
+import { percent } from './figures'
+
+const row = (s: SightScore) => ({
+  kind: s.kind,
+  pictures: s.pictures,
+  refused: s.refused,
+  'rms mm': s.rmsMm.toFixed(2),
+  '95 % within mm': s.within95Mm.toFixed(2),
+  'stated sd': s.statedSdMm.toFixed(2),
+  'in 68 %': percent(s.share68 * 100, 100),
+  'in 95 %': percent(s.share95 * 100, 100),
+  'lean rms °': s.leanRmsDeg?.toFixed(2) ?? '',
+  'touches a picture': s.touches.toFixed(1),
+})
+
+/** Measuring in pictures, on rendered bikes: npm run compare -- sight [bikes] [first seed]. Docs: docs/senses.md. */
+export function compareSight(bikes: number, first: number): void {
+  const kinds = Object.keys(SIGHT_KINDS) as SightKind[]
+  const uncounted = [kinds[0]!, kinds[1]!].map(kind => row(scoreBehind(kind, bikes, first, false)))
+  console.table([
+    ...kinds.map(kind => row(scoreBehind(kind, bikes, first))),
+    ...uncounted,
+    row(scoreSide(10 * bikes, first)),
+    row(scoreRod(10 * bikes, first)),
+  ])
+  console.table(
+    UNFIT.map(kind => ({ 'unfit picture': kind, refused: percent(scoreUnfit(kind, bikes, first) * 100, 100) })),
+  )
+}
+
+/** Hearing, on made sounds in a workshop: npm run compare -- hearing [sounds] [first seed]. */
+export function compareHearing(sounds: number, first: number): void {
+  console.table([scoreHearing(sounds, first)])
+  console.table([scoreEdges(Math.ceil(sounds / 5), first)])
+}

@@ -1,0 +1,92 @@
+import { listenTo, MOST_S } from '../hearing/listen'
+import { edgesOf, type HeardAt } from '../hearing/wound'
+import { randomFrom } from '../quantity/random'
+import { otherSound, type Chain } from './otherSounds'
+
+/*
+ * How well the microphone hears, on made sounds of another synthesiser than Practice's, in a workshop 10 dB below.
+ */
+
+export const WORKSHOP = { snrDb: 10, seconds: MOST_S } as const
+const RINGS = [34, 39, 42, 46, 50] as const
+
+function someChain(seed: number, rub: number): Chain {
+  const random = randomFrom(seed, 902)
+  return {
+    cadenceRpm: 50 + 45 * random.next(),
+    ringTeeth: RINGS[random.below(RINGS.length)]!,
+    sprocketTeeth: 11 + random.below(24),
+    rub,
+  }
+}
+
+export type HearingScore = {
+  sounds: number
+  heard: number
+  /** Rub from clean told right, of those that were heard. */
+  right: number
+  /** Share within 2 % of the cadence, and the largest error, %. */
+  cadenceWithin2: number
+  cadenceWorstPercent: number
+}
+
+/** Half of the sounds are clean; the others rub from just heard to loud. */
+export function scoreHearing(sounds: number, first: number, workshop = WORKSHOP): HearingScore {
+  let [heard, right, within, worst] = [0, 0, 0, 0]
+  for (let i = 0; i < sounds; i++) {
+    const random = randomFrom(first + i, 903)
+    const rub = i % 2 === 0 ? 0 : 0.6 + 2.4 * random.next()
+    const chain = someChain(first + i, rub)
+    const told = listenTo(otherSound(chain, workshop, first + i), chain)
+    if (told.is === 'nothing') continue
+    heard++
+    if (told.rubOdds > 1 === rub > 0) right++
+    const off = 100 * Math.abs(told.cadenceRpm / chain.cadenceRpm - 1)
+    if (off <= 2) within++
+    worst = Math.max(worst, off)
+  }
+  return { sounds, heard, right: right / heard, cadenceWithin2: within / heard, cadenceWorstPercent: worst }
+}
+
+export type EdgeScore = { windings: number; edges: number; missed: number; withinEighth: number; rmsEighths: number }
+
+/** The barrel wound out past the rub and in past the other, a few seconds listened to at each eighth. */
+export function scoreEdges(windings: number, first: number): EdgeScore {
+  let [edges, missed, within, squares] = [0, 0, 0, 0]
+  for (let i = 0; i < windings; i++) {
+    const random = randomFrom(first + i, 904)
+    const low = -2 - 3 * random.next()
+    const high = 2 + 3 * random.next()
+    // backlash: so much of winding in moves nothing
+    const lag = 1.5 * random.next()
+    const perEighth = 0.9 + 0.8 * random.next()
+    const chain = someChain(first + i, 0)
+    const heardAt = (eighths: number, way: 'out' | 'in'): HeardAt[] => {
+      const place = way === 'in' ? eighths + lag : eighths
+      // from just before the edge it begins to scrape
+      const rub = Math.min(3, Math.max(0, 0.3 + perEighth * Math.max(low - place, place - high)))
+      const sound = otherSound({ ...chain, rub }, { snrDb: 10, seconds: 4 }, 100 * (first + i) + 3 * eighths)
+      const told = listenTo(sound, chain)
+      return told.is === 'heard' ? [{ eighths, way, rubDb: told.rubDb }] : []
+    }
+    const heard = [
+      ...Array.from({ length: 7 }, (_, k) => heardAt(k, 'out')),
+      ...Array.from({ length: 15 }, (_, k) => heardAt(6 - k, 'in')),
+    ].flat()
+    const wound = edgesOf(heard)
+    for (const [edge, truth] of [
+      [wound.in, low - lag],
+      [wound.out, high],
+    ] as const) {
+      edges++
+      if (!edge) missed++
+      else {
+        const off = edge.eighths - truth
+        if (Math.abs(off) <= 1) within++
+        squares += off * off
+      }
+    }
+  }
+  const found = edges - missed
+  return { windings, edges, missed, withinEighth: within / found, rmsEighths: Math.sqrt(squares / found) }
+}

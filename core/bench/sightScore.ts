@@ -1,0 +1,189 @@
+import { radians } from '../quantity/angle'
+import { randomFrom } from '../quantity/random'
+import { seen, usualLens, type Pose } from '../sight/camera'
+import { measureFromBehind, type Behind } from '../sight/fromBehind'
+import { measureFromSide } from '../sight/fromSide'
+import { LENGTHS } from '../sight/measures'
+import { measureBeside, RULERS } from '../sight/planar'
+import { onRim } from '../sight/rim'
+import { MOST_OFF_MM } from '../sight/tell'
+import { isBlurred, type Touch } from '../sight/touch'
+import { asked, cameraBeside, pictureBehind, sightBike } from './sightBench'
+
+/** How one kind of picture did: what was off, what was said of that, what was refused. */
+export type SightScore = {
+  kind: string
+  pictures: number
+  refused: number
+  rmsMm: number
+  /** Half of 95 % of what was told lies within this of the truth. */
+  within95Mm: number
+  statedSdMm: number
+  share68: number
+  share95: number
+  leanRmsDeg: number | null
+  /** Touches a picture, with those that put something right. */
+  touches: number
+}
+
+export const SIGHT_KINDS = {
+  'in the plane, within 1°': (next: () => number) => [2 * (next() - 0.5)],
+  'two, 8 to 20° to both sides': (next: () => number) => [-(8 + 12 * next()), 8 + 12 * next()],
+  'one at 15°': () => [15],
+} as const
+export type SightKind = keyof typeof SIGHT_KINDS
+
+const rms = (of: readonly number[]) => Math.sqrt(of.reduce((s, v) => s + v * v, 0) / of.length)
+const share = (of: readonly boolean[]) => of.filter(Boolean).length / of.length
+
+function scored(
+  kind: string,
+  told: readonly { off: number; sd: number; lean: number | null }[],
+  pictures: number,
+  touches: number,
+): SightScore {
+  const offs = told.map(t => Math.abs(t.off)).sort((a, b) => a - b)
+  const leans = told.flatMap(t => (t.lean === null ? [] : [t.lean]))
+  return {
+    kind,
+    pictures,
+    refused: pictures - told.length,
+    rmsMm: rms(offs),
+    within95Mm: offs[Math.ceil(0.95 * offs.length) - 1] ?? NaN,
+    statedSdMm: told.reduce((s, t) => s + t.sd, 0) / told.length,
+    share68: share(told.map(t => Math.abs(t.off) <= t.sd)),
+    share95: share(told.map(t => Math.abs(t.off) <= 1.96 * t.sd)),
+    leanRmsDeg: leans.length ? rms(leans) : null,
+    touches,
+  }
+}
+
+/**
+ * Offsets from rendered pictures from behind; what was too oblique is scored with the spread that it states.
+ * @param counted whether somebody counted the pulley's teeth
+ */
+export function scoreBehind(kind: SightKind, bikes: number, first: number, counted = true): SightScore {
+  let [touches, taken] = [0, 0]
+  const told = Array.from({ length: bikes }, (_, i) => {
+    const seed = first + i
+    const random = randomFrom(seed, 615)
+    const bike = sightBike(seed)
+    const pictures = SIGHT_KINDS[kind](() => random.next()).map(view => pictureBehind(bike, view, seed, counted))
+    touches += pictures.reduce((s, p) => s + p.touches, 0)
+    taken += pictures.length
+    const ask = asked(
+      bike,
+      pictures.map(p => p.picture),
+    )
+    const m = measureFromBehind(counted ? ask : { ...ask, pulleyTeeth: null })
+    const figures = m.is === 'told' ? m : m.why === 'oblique' ? m.told : null
+    return figures
+      ? [
+          {
+            off: figures.offsetMm.mean - bike.offsetMm,
+            sd: figures.offsetMm.sd,
+            lean: figures.leanDeg.mean - bike.leanDeg,
+          },
+        ]
+      : []
+  }).flat()
+  return scored(counted ? kind : `${kind}, teeth not counted`, told, bikes, touches / taken)
+}
+
+/** Gaps from touched tips, from the drive side: hands and lenses of their own, no edges found for them. */
+export function scoreSide(bikes: number, first: number): SightScore {
+  const told = Array.from({ length: bikes }, (_, i) => {
+    const seed = first + i
+    const random = randomFrom(seed, 616)
+    const bike = sightBike(seed)
+    const sprocket = bike.discs[bike.click]!
+    const { lens, pose } = cameraBeside(sprocket, random)
+    const touch = (place: readonly [number, number, number]): Touch => {
+      const [u, v] = seen(lens, pose, place)
+      return { at: [u + random.normal(), v + random.normal()], sdPx: 1 }
+    }
+    const teeth = bike.teeth[bike.click]!
+    const tips = [0, 1, 2].map(k => touch(onRim(sprocket, (2 * Math.PI * Math.round((k * teeth) / 3)) / teeth)))
+    const pulleyTips = [0, 4, 7].map(k => touch(onRim(bike.pulley, (2 * Math.PI * k) / bike.pulleyTeeth)))
+    const m = measureFromSide({
+      lens: usualLens(4000, 3000),
+      sprocket: { teeth, placeMm: bike.placeMm[bike.click]! },
+      pulleyTeeth: bike.pulleyTeeth,
+      tips,
+      pulleyTips,
+    })
+    return m.is === 'told' ? [{ off: m.gapMm.mean - bike.gapMm, sd: m.gapMm.sd, lean: null }] : []
+  }).flat()
+  return scored('gap from the side', told, bikes, 6)
+}
+
+/** A rod past its axle beside the axle's own thread, from pictures not quite square; touches of a careful hand. */
+export function scoreRod(bikes: number, first: number): SightScore {
+  const told = Array.from({ length: bikes }, (_, i) => {
+    const random = randomFrom(first + i, 618)
+    const usual = usualLens(4000, 3000)
+    const lens = { ...usual, focalPx: usual.focalPx * (1 + 0.04 * random.normal()), bend: -0.04 * random.next() }
+    const threadMm = RULERS.axle.mm + RULERS.axle.sdMm * random.normal()
+    const rodMm = 1 + 4 * random.next()
+    const far = 250 + 200 * random.next()
+    const [yaw, pitch] = [radians(6 * random.normal()), radians(6 * random.normal())]
+    const pose: Pose = {
+      atMm: [-far * Math.tan(yaw), -far * Math.tan(pitch), -far],
+      yaw,
+      pitch,
+      roll: 0.1 * random.normal(),
+    }
+    // the rod lies in the axle's middle, its end a little before or behind the thread's own outline
+    const deeper = 4 * (random.next() - 0.5)
+    const touch = (x: number, y: number, z: number): Touch => {
+      const [u, v] = seen(lens, pose, [x, y, z])
+      return { at: [u + 1.2 * random.normal(), v + 1.2 * random.normal()], sdPx: 1.2 }
+    }
+    const m = measureBeside({
+      ruler: { ...RULERS.axle, from: touch(0, -threadMm / 2, 0), to: touch(0, threadMm / 2, 0) },
+      length: { from: touch(0, 0, deeper), to: touch(rodMm, 0, deeper) },
+      deeperMm: LENGTHS.rod.deeperMm,
+    })
+    return m.is === 'told' ? [{ off: m.mean - rodMm, sd: m.sd, lean: null }] : []
+  }).flat()
+  return scored('rod past the axle', told, bikes, 4)
+}
+
+/** Pictures that should not be measured in. */
+export const UNFIT = ['blurred', 'from too far', 'another cassette', 'touched anywhere'] as const
+export type Unfit = (typeof UNFIT)[number]
+
+/** @returns the share that is refused, or told as too wide to be noted */
+export function scoreUnfit(kind: Unfit, bikes: number, first: number): number {
+  const refused = Array.from({ length: bikes }, (_, i) => {
+    const seed = first + i
+    const random = randomFrom(seed, 619)
+    const bike = sightBike(seed)
+    const view = 2 * (random.next() - 0.5)
+    if (kind === 'blurred') {
+      const { picture, blurs } = pictureBehind(bike, view, seed, true, { blurPx: 6 + 4 * random.next() })
+      return isBlurred(blurs) || !isTold(asked(bike, [picture]))
+    }
+    if (kind === 'from too far') {
+      const { picture } = pictureBehind(bike, view, seed, true, { nearMm: 2400 + 800 * random.next() })
+      return !isTold(asked(bike, [picture]))
+    }
+    const { picture } = pictureBehind(bike, view, seed)
+    if (kind === 'another cassette') {
+      const ask = asked(bike, [picture])
+      // eight teeth fewer than is said
+      return !isTold({ ...ask, sprocket: { ...ask.sprocket, teeth: ask.sprocket.teeth - 8 } })
+    }
+    const anywhere = (): Touch => ({ at: [4000 * random.next(), 3000 * random.next()], sdPx: 1.2 })
+    const [sprocket, pulley] = [
+      { upper: anywhere(), lower: anywhere() },
+      { upper: anywhere(), lower: anywhere() },
+    ]
+    return !isTold(asked(bike, [{ lens: picture.lens, sprocket: { ...sprocket, near: anywhere() }, pulley }]))
+  })
+  return share(refused)
+}
+const isTold = (ask: Behind): boolean => {
+  const m = measureFromBehind(ask)
+  return m.is === 'told' && Math.abs(m.offsetMm.mean) < MOST_OFF_MM
+}

@@ -1,0 +1,39 @@
+import { randomFrom } from '../quantity/random'
+import { render, type Grey } from './render'
+import { cameraBehind, cameraBeside, sightBike, weatherOf, type Given } from './sightBench'
+
+/** What the stand-in camera is pointed at: the cassette of a job, from so many degrees to the frame's side. */
+export type StandInAsk = Given & {
+  /** From where it looks. */
+  from: 'behind' | 'side'
+  /** So far to the frame's side, from behind. */
+  viewDeg: number
+  seed: number
+  /** Which picture of it: each is taken from a little elsewhere. */
+  shot: number
+}
+/** A stand-in's picture is smaller than a phone's: it is drawn here, ray by ray. */
+const WIDTH_PX = 2000
+const HEIGHT_PX = 1500
+
+/** The lamp is over the shoulder of who takes it. */
+const LAMP_BESIDE = [-0.75, 0.6, -0.28] as const
+
+/** What the stand-in camera stands before, and where; the same for the same seed. */
+export function standInScene({ from, viewDeg, seed, shot, ...of }: StandInAsk) {
+  const bike = sightBike(seed, of)
+  const random = randomFrom(seed, 617, shot)
+  const weather = { ...weatherOf(random, seed), blurPx: 1, grease: 0, fill: 150 }
+  if (from === 'side') {
+    const camera = cameraBeside(bike.discs[of.pushedTo ?? of.click]!, random, WIDTH_PX, HEIGHT_PX)
+    return { bike, camera, weather: { ...weather, lightFrom: LAMP_BESIDE } }
+  }
+  const camera = cameraBehind(bike, viewDeg, random, WIDTH_PX, HEIGHT_PX, 380)
+  return { bike, camera, weather }
+}
+
+/** Its picture. */
+export function standInPicture(ask: StandInAsk): Grey {
+  const { bike, camera, weather } = standInScene(ask)
+  return render(bike.discs, camera.lens, camera.pose, weather, { left: 0, top: 0, width: WIDTH_PX, height: HEIGHT_PX })
+}

@@ -1,0 +1,19 @@
+import type { Listened, NotHeard } from './listen'
+
+export const NOT_HEARD_WORDS: Record<NotHeard['why'], string> = {
+  short: 'Pedal evenly; a few seconds more',
+  quiet: 'The microphone hears nothing: is it muted, or covered?',
+  loud: 'The room is too loud, or nobody pedals: come nearer, or say what you hear as always',
+}
+
+/** What else was heard beside rub and clean, in words; null for nothing. */
+export function sayBeside({ notTheGears, knocks }: Listened): string | null {
+  if (notTheGears === 'wheel') return 'Comes once a turn of the wheel: not the gears, look at the wheel and its tyre'
+  if (notTheGears === 'crank') return 'Comes once a turn of the cranks: not these gears, look at the front'
+  if (knocks >= 2) return `${knocks} hard knocks: does it skip under load? Look at the teeth`
+  return null
+}
+
+/** What the microphone thinks, in words: never surer than it is. */
+export const saySounded = (rubOdds: number): string =>
+  rubOdds >= 3 ? 'sounds like a rub' : rubOdds <= 1 / 3 ? 'sounds clean' : 'cannot tell'

@@ -1,0 +1,125 @@
+import { RULERS, type RulerId } from './planar'
+
+/*
+ * What is touched in a photograph, one place after the other, for each thing that is measured in one.
+ */
+
+/** How an edge is found at a touch: a bar's end, its middle, or nothing is looked for. */
+export type Finding = 'end' | 'middle' | 'none'
+export type Place = {
+  id: string
+  /** What is to be touched. */
+  words: string
+  finding: Finding
+  /** Measured along the sprocket's bar: which end it is. */
+  bar?: { of: 'sprocket' | 'pulley'; end: 'upper' | 'lower' }
+}
+
+export const BEHIND_PLACES: readonly Place[] = [
+  { id: 'upper', words: 'largest sprocket, upper end', finding: 'end', bar: { of: 'sprocket', end: 'upper' } },
+  { id: 'lower', words: 'largest sprocket, lower end', finding: 'end', bar: { of: 'sprocket', end: 'lower' } },
+  { id: 'pulleyLower', words: 'guide pulley, lower end', finding: 'end', bar: { of: 'pulley', end: 'lower' } },
+  // these two are found by themselves where they are plain (`propose.ts`)
+  { id: 'pulleyUpper', words: 'guide pulley, upper end', finding: 'end', bar: { of: 'pulley', end: 'upper' } },
+  { id: 'near', words: 'largest sprocket, the edge nearest to you, half way up', finding: 'middle' },
+]
+export const SIDE_PLACES: readonly Place[] = [
+  { id: 'tip1', words: 'a tooth’s tip on the largest sprocket', finding: 'none' },
+  { id: 'tip2', words: 'a tip a third round from it', finding: 'none' },
+  { id: 'tip3', words: 'a tip on the remaining third', finding: 'none' },
+  { id: 'pulley1', words: 'a tooth’s tip on the guide pulley', finding: 'none' },
+  { id: 'pulley2', words: 'a tip a third round from it', finding: 'none' },
+  { id: 'pulley3', words: 'a tip on the remaining third', finding: 'none' },
+]
+export const besidePlaces = (ruler: RulerId, what: string): readonly Place[] => [
+  { id: 'rulerFrom', words: `${RULERS[ruler].words}: one end`, finding: 'none' },
+  { id: 'rulerTo', words: 'its other end', finding: 'none' },
+  { id: 'from', words: `${what}: one end`, finding: 'none' },
+  { id: 'to', words: 'its other end', finding: 'none' },
+]
+
+/** What lies flat beside a ruler and is measured by it; `deeperMm`: how far it may lie before or behind. */
+export const LENGTHS = {
+  rod: { words: 'rod past the axle', ruler: 'axle', deeperMm: 4 },
+  marks: { words: 'one mark from the other', ruler: 'axle', deeperMm: 6 },
+  plate: { words: 'plate over the ring’s teeth', ruler: 'chain', deeperMm: 6 },
+  innerGap: { words: 'chain to the inner plate', ruler: 'chain', deeperMm: 4 },
+  outerGap: { words: 'chain to the outer plate', ruler: 'chain', deeperMm: 4 },
+  innerStop: { words: 'chain to the inner plate', ruler: 'chain', deeperMm: 4 },
+  outerStop: { words: 'chain to the outer plate', ruler: 'chain', deeperMm: 4 },
+  yoke: { words: 'yoke’s height', ruler: 'pad', deeperMm: 15 },
+  tail: { words: 'cable’s tail', ruler: 'chain', deeperMm: 15 },
+} as const satisfies Record<string, { words: string; ruler: RulerId; deeperMm: number }>
+export type LengthId = keyof typeof LENGTHS
+
+/** Both pads let go beside their rim: the rim's edges are ruler and ends at once. */
+export const PAD_PLACES: readonly Place[] = [
+  { id: 'leftPad', words: 'left pad’s face, as you name the sides at the bench', finding: 'none' },
+  { id: 'leftRim', words: 'rim’s edge beside it', finding: 'none' },
+  { id: 'rightRim', words: 'rim’s other edge', finding: 'none' },
+  { id: 'rightPad', words: 'right pad’s face', finding: 'none' },
+]
+
+/** Which places are joined by a line, by how a thing is looked at. */
+export const PLACE_LINES = {
+  behind: [
+    ['upper', 'lower'],
+    ['pulleyUpper', 'pulleyLower'],
+  ],
+  side: [
+    ['tip1', 'tip2'],
+    ['tip2', 'tip3'],
+    ['tip3', 'tip1'],
+    ['pulley1', 'pulley2'],
+    ['pulley2', 'pulley3'],
+    ['pulley3', 'pulley1'],
+  ],
+  beside: [
+    ['rulerFrom', 'rulerTo'],
+    ['from', 'to'],
+  ],
+  pads: [
+    ['leftPad', 'leftRim'],
+    ['leftRim', 'rightRim'],
+    ['rightRim', 'rightPad'],
+  ],
+} as const satisfies Record<string, readonly (readonly [string, string])[]>
+
+/** A picture that cannot be measured in: too few pixels, or more bytes than a tablet should open. */
+export const LEAST_PX = 640
+export const MOST_BYTES = 40 * 1024 * 1024
+
+export type NoPicture = 'large' | 'small' | 'unreadable'
+export const NO_PICTURE_WORDS: Record<NoPicture, string> = {
+  large: `That file is over ${MOST_BYTES / 1024 / 1024} MB: take the picture with this tablet`,
+  small: `That picture has fewer than ${LEAST_PX} pixels across: take it with the camera itself, not from a message`,
+  unreadable: 'That is no picture that this tablet can read: take it again with the camera',
+}
+export type Unmeasurable = 'small' | 'apart' | 'oblique' | 'together' | 'blurred' | 'unlike'
+export const UNMEASURABLE_WORDS: Record<Unmeasurable, string> = {
+  small: 'What the scale is taken from is too small in the picture: come nearer, to about half a metre',
+  apart: 'These places are not of one bike of this size: look at each under the magnifier and put right what is off',
+  oblique: 'Taken too far from the side to tell by itself',
+  together: 'The tips lie too close together: touch three well apart round the sprocket',
+  unlike: 'The pads’ gaps cannot be told apart so closely here: take it nearer, square to the rim',
+  blurred: 'The edges are blurred: hold still, wipe the lens, take it again in better light',
+}
+
+/** Where to stand for a second picture, from where the first was taken; or what else would help where there are two. */
+export function sayOblique(viewDeg: number, sdMm: number, pictures: number): string {
+  if (pictures > 1)
+    return `Together they tell ± ${(1.96 * sdMm).toFixed(1)} mm only. Put the places with ticks right under the magnifier, or take one straight from behind`
+  const side = viewDeg > 0 ? 'the frame’s' : 'the spokes’'
+  const other = viewDeg > 0 ? 'the spokes’' : 'the frame’s'
+  return `Taken ${Math.abs(viewDeg).toFixed(0)}° from ${side} side: by itself it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. Take one more from as far to ${other} side, or one straight from behind`
+}
+
+/** The pulley is nowhere near the sprocket that was asked after. */
+export const sayElsewhere = (offMm: number): string =>
+  `The pulley stands ${Math.abs(offMm).toFixed(0)} mm from that sprocket: put the chain on it, or push the derailleur to its stop and hold it there`
+
+/** A gap that is told too widely, and what would make it closer. */
+export const sayWideGap = (sdMm: number, counted: boolean): string =>
+  `So it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. ${
+    counted ? 'Touch tips that lie further apart, under the magnifier' : 'Count the guide pulley’s teeth and say them'
+  }`

@@ -1,0 +1,56 @@
+import { dot, minus, onPicture, turned, type Lens, type Pixel, type Place, type Pose } from './camera'
+
+/**
+ * A flat ring of teeth: its middle, its radius to the tips, and how it leans, radians: `camber` + its foot inboard,
+ * `toe` + its front inboard.
+ */
+export type Rim = { middle: Place; radiusMm: number; camber: number; toe: number }
+
+/** Two directions across each other in the rim's plane: up, and forward. */
+function plane({ camber, toe }: Rim): readonly [Place, Place] {
+  return [
+    [-Math.sin(camber), Math.cos(camber), 0],
+    [Math.sin(toe), 0, Math.cos(toe)],
+  ]
+}
+
+export function onRim(rim: Rim, angle: number): Place {
+  const [up, forward] = plane(rim)
+  const [c, s] = [rim.radiusMm * Math.cos(angle), rim.radiusMm * Math.sin(angle)]
+  return [0, 1, 2].map(i => rim.middle[i]! + c * up[i]! + s * forward[i]!) as unknown as Place
+}
+
+/**
+ * The two places where a rim ends in a picture, along its length: the upper and the lower. Where a circle's picture
+ * goes farthest along a direction, `a + b·cos + c·sin` over `d + e·cos + f·sin` is stationary: one sine of its angle.
+ */
+export function endsOf(lens: Lens, pose: Pose, rim: Rim): { upper: Pixel; lower: Pixel } {
+  const [right, down, into] = turned(pose)
+  const [up, forward] = plane(rim)
+  const from = minus(rim.middle, pose.atMm)
+  // along the picture of the rim's own upright, so that a turned picture ends it where the eye does
+  const [ux, uy] = [dot(right, up), dot(down, up)]
+  const along: Place = [0, 1, 2].map(i => ux * right[i]! + uy * down[i]!) as unknown as Place
+  const r = rim.radiusMm
+  const [a, b, c] = [dot(along, from), r * dot(along, up), r * dot(along, forward)]
+  const [d, e, f] = [dot(into, from), r * dot(into, up), r * dot(into, forward)]
+  // (ae − bd)·sin + (cd − af)·cos + (ce − bf) = 0
+  const [s, k, rest] = [a * e - b * d, c * d - a * f, c * e - b * f]
+  const size = Math.hypot(s, k)
+  const turn = Math.atan2(s, k)
+  const half = Math.acos(Math.max(-1, Math.min(1, -rest / size)))
+  const at = (angle: number): Pixel => {
+    const p = minus(onRim(rim, angle), pose.atMm)
+    const deep = dot(into, p)
+    return onPicture(lens, dot(right, p) / deep, dot(down, p) / deep)
+  }
+  const [one, other] = [turn + half, turn - half]
+  return Math.cos(one) > Math.cos(other) ? { upper: at(one), lower: at(other) } : { upper: at(other), lower: at(one) }
+}
+
+/** The place of the rim nearest to the camera. */
+export function nearestOf(pose: Pose, rim: Rim): Place {
+  const [up, forward] = plane(rim)
+  const to = minus(pose.atMm, rim.middle)
+  return onRim(rim, Math.atan2(dot(forward, to), dot(up, to)))
+}

@@ -1,0 +1,422 @@
+import { Matrix, SingularValueDecomposition, solve as solveMatrix } from 'ml-matrix'
+import { describe, expect, test } from 'vitest'
+import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
+import { scoreBehind, scoreSide } from '../bench/sightScore'
+import { render } from '../bench/render'
+import { radians } from '../quantity/angle'
+import { LedgerEvent } from '../ledger/events'
+import { randomFrom } from '../quantity/random'
+import { tipDiameterMm } from '../standards/sprockets'
+import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
+import { findEnd } from './edges'
+import { measureFromBehind, type Behind } from './fromBehind'
+import { measureFromSide } from './fromSide'
+import { sayWideGap } from './measures'
+import { MEASURE_WORDS, type MeasureId } from './page'
+import { measureBeside, RULERS } from './planar'
+import { proposalsOf } from './propose'
+import { endsOf, nearestOf, onRim, type Rim } from './rim'
+import { figureOf, solve } from './solve'
+import { entryOf, sayMeasured, tell } from './tell'
+import { isBlurred, type Touch } from './touch'
+
+const lens = usualLens(4000, 3000)
+const pose: Pose = { atMm: [60, 40, -620], yaw: 0.07, pitch: -0.11, roll: 0.04 }
+const exact = (at: Pixel): Touch => ({ at, sdPx: 0.5 })
+
+describe('the camera', () => {
+  // the direct linear transform: Hartley and Zisserman, Multiple View Geometry, algorithm 4.1; SVD by ml-matrix
+  test('sees a plane as a projective map: four of its points tell where every other lies', () => {
+    const on = (y: number, z: number): Place => [20, y, z]
+    const four: [number, number][] = [
+      [-80, -60],
+      [90, -50],
+      [70, 85],
+      [-60, 75],
+    ]
+    const rows = four.flatMap(([y, z]) => {
+      const [u, v] = seen(lens, pose, on(y, z))
+      return [
+        [-y, -z, -1, 0, 0, 0, u * y, u * z, u],
+        [0, 0, 0, -y, -z, -1, v * y, v * z, v],
+      ]
+    })
+    const svd = new SingularValueDecomposition(new Matrix([...rows, new Array<number>(9).fill(0)]))
+    const h = svd.rightSingularVectors.getColumn(8)
+    for (const [y, z] of [
+      [0, 0],
+      [33, -12],
+      [-71, 40],
+    ] as const) {
+      const w = h[6]! * y + h[7]! * z + h[8]!
+      const [u, v] = seen(lens, pose, on(y, z))
+      expect(u).toBeCloseTo((h[0]! * y + h[1]! * z + h[2]!) / w, 4)
+      expect(v).toBeCloseTo((h[3]! * y + h[4]! * z + h[5]!) / w, 4)
+    }
+  })
+  test('looks back along the line that it saw a place on, bent lens or not', () => {
+    const bent = { ...lens, bend: -0.05 }
+    const place: Place = [31, -88, 12]
+    const along = lookAlong(bent, pose, seen(bent, pose, place))
+    const from = minus(place, pose.atMm)
+    for (const i of [0, 1]) expect(along[i]! / along[2]!).toBeCloseTo(from[i]! / from[2]!, 6)
+  })
+  test('seen from behind inboard lies to the left, up is up, nearer is larger', () => {
+    const still: Pose = { atMm: [0, 0, -600], yaw: 0, pitch: 0, roll: 0 }
+    expect(seen(lens, still, [10, 0, 0])[0]).toBeLessThan(lens.middle[0])
+    expect(seen(lens, still, [0, 10, 0])[1]).toBeLessThan(lens.middle[1])
+    const off = (z: number) => lens.middle[0] - seen(lens, still, [10, 0, z])[0]
+    expect(off(-100)).toBeGreaterThan(off(0))
+  })
+})
+
+describe('a rim', () => {
+  const rim: Rim = { middle: [30, -5, 4], radiusMm: 70, camber: 0.03, toe: -0.02 }
+  test('ends where none of a thousand of its places goes farther', () => {
+    const { upper, lower } = endsOf(lens, pose, rim)
+    const dir = [Math.sin(-pose.roll), -Math.cos(pose.roll)]
+    const all = Array.from({ length: 1000 }, (_, i) => seen(lens, pose, onRim(rim, (i * Math.PI) / 500)))
+    const far = (p: Pixel, s: number) => s * (p[0] * dir[0]! + p[1] * dir[1]!)
+    const most = (s: number) => Math.max(...all.map(p => far(p, s)))
+    // the rim's own upright leans a little from the picture's
+    expect(Math.abs(most(1) - far(upper, 1))).toBeLessThan(0.3)
+    expect(Math.abs(most(-1) - far(lower, -1))).toBeLessThan(0.3)
+  })
+  test('is nearest where no other place of it is nearer', () => {
+    const off = (p: Place) => Math.hypot(...minus(p, pose.atMm))
+    const nearest = off(nearestOf(pose, rim))
+    for (let i = 0; i < 360; i++) expect(off(onRim(rim, (i * Math.PI) / 180))).toBeGreaterThan(nearest - 0.05)
+  })
+})
+
+test('least squares agree with a matrix library where all is straight', () => {
+  const rows = [
+    [1, 2],
+    [3, -1],
+    [0.5, 0.7],
+  ]
+  const seenAs = [4, 1, 2]
+  const { at, covariance } = solve(
+    [
+      { mean: 0, sd: 1000 },
+      { mean: 0, sd: 1000 },
+    ],
+    x => rows.map((r, i) => r[0]! * x[0]! + r[1]! * x[1]! - seenAs[i]!),
+  )
+  const m = new Matrix(rows)
+  const usual = solveMatrix(m, Matrix.columnVector(seenAs))
+  expect(at[0]).toBeCloseTo(usual.get(0, 0), 4)
+  expect(at[1]).toBeCloseTo(usual.get(1, 0), 4)
+  const normal = solveMatrix(m.transpose().mmul(m), Matrix.eye(2))
+  expect(covariance.get(0, 1)).toBeCloseTo(normal.get(0, 1), 4)
+  expect(figureOf({ at, covariance, misfit: 0, figures: 3 }, x => 2 * x[0]!).sd).toBeCloseTo(
+    2 * Math.sqrt(normal.get(0, 0)),
+    3,
+  )
+})
+
+/** A bike and a camera as the measuring thinks them, touched exactly. */
+function touched(
+  views: readonly { viewDeg: number; far?: number }[],
+  truth: { offsetMm: number; leanDeg?: number },
+): Behind {
+  const radiusMm = tipDiameterMm(34) / 2 - 0.15
+  const pulleyMm = tipDiameterMm(11) / 2 - 0.15
+  const sprocket: Rim = { middle: [38, 0, 0], radiusMm, camber: 0, toe: 0 }
+  const pulley: Rim = {
+    middle: [16 + truth.offsetMm, -104, 12],
+    radiusMm: pulleyMm,
+    camber: radians(truth.leanDeg ?? 0),
+    toe: 0,
+  }
+  return {
+    sprocket: { teeth: 34, placeMm: 38 },
+    pulleyTeeth: 11,
+    planeMm: 16,
+    pictures: views.map(({ viewDeg, far = 600 }) => {
+      const a = radians(viewDeg)
+      const from: Pose = { atMm: [38 - far * Math.tan(a), 30, -far], yaw: -a, pitch: -0.1, roll: 0.02 }
+      const s = endsOf(lens, from, sprocket)
+      const p = endsOf(lens, from, pulley)
+      return {
+        lens,
+        sprocket: {
+          upper: exact(s.upper),
+          lower: exact(s.lower),
+          near: exact(seen(lens, from, nearestOf(from, sprocket))),
+        },
+        pulley: { upper: exact(p.upper), lower: exact(p.lower) },
+      }
+    }),
+  }
+}
+
+describe('from behind', () => {
+  test('in the plane the offset comes back, and the lean', () => {
+    for (const offsetMm of [-1.8, 0, 0.6]) {
+      const told = measureFromBehind(touched([{ viewDeg: 0.4 }], { offsetMm, leanDeg: 2 }))
+      if (told.is !== 'told') throw new Error(told.why)
+      expect(Math.abs(told.offsetMm.mean - offsetMm)).toBeLessThan(0.08)
+      expect(told.offsetMm.sd).toBeLessThan(0.3)
+      expect(Math.abs(told.leanDeg.mean - 2)).toBeLessThan(0.3)
+      expect(told.viewDeg[0]!.mean).toBeCloseTo(0.4, 1)
+    }
+  })
+  test('one at 15° says that it would not tell, and from which side it was taken; two from both sides tell', () => {
+    const one = measureFromBehind(touched([{ viewDeg: 15 }], { offsetMm: 1 }))
+    expect(one).toMatchObject({ is: 'unusable', why: 'oblique' })
+    if (one.is !== 'unusable' || one.why !== 'oblique') throw new Error('told')
+    expect(one.told.viewDeg[0]!.mean).toBeCloseTo(15, 0)
+    expect(one.told.offsetMm.sd).toBeGreaterThan(1)
+    const two = measureFromBehind(touched([{ viewDeg: 9 }, { viewDeg: -10 }], { offsetMm: 1 }))
+    expect(two).toMatchObject({ is: 'told' })
+    if (two.is === 'told') expect(Math.abs(two.offsetMm.mean - 1)).toBeLessThan(0.25)
+  })
+  test('a depth of 50 mm seen from 15° looks like 13 mm aside: 50 · tan 15°', () => {
+    const from: Pose = { atMm: [0, 0, -10_000], yaw: 0, pitch: 0, roll: 0 }
+    const turned: Pose = { ...from, atMm: [-10_000 * Math.tan(radians(15)), 0, -10_000], yaw: radians(-15) }
+    const apart = (p: Pose) => seen(lens, p, [0, 0, 50])[0] - seen(lens, p, [0, 0, 0])[0]
+    const perMm = (seen(lens, turned, [-1, 0, 0])[0] - seen(lens, turned, [0, 0, 0])[0]) / Math.cos(radians(15))
+    expect(Math.abs(apart(from))).toBeLessThan(0.01)
+    expect(Math.abs(apart(turned) / perMm)).toBeCloseTo(13, 0)
+  })
+  test('a sprocket that is too small and touches that are not of one bike are refused', () => {
+    expect(measureFromBehind(touched([{ viewDeg: 0, far: 3000 }], { offsetMm: 0 }))).toMatchObject({ why: 'small' })
+    const wrong = touched([{ viewDeg: 0 }], { offsetMm: 0 })
+    const [picture] = wrong.pictures
+    const lower: Touch = { at: [picture!.pulley.lower.at[0], picture!.pulley.lower.at[1] + 160], sdPx: 0.5 }
+    const apart = measureFromBehind({ ...wrong, pictures: [{ ...picture!, pulley: { ...picture!.pulley, lower } }] })
+    expect(apart).toMatchObject({ is: 'unusable', why: 'apart' })
+    expect(() => measureFromBehind({ ...wrong, pictures: [] })).toThrow(RangeError)
+  })
+})
+
+describe('from the side', () => {
+  const sprocket: Rim = { middle: [20, 0, 0], radiusMm: tipDiameterMm(24) / 2 - 0.15, camber: 0, toe: 0 }
+  const pulley: Rim = { middle: [20, -80, 8], radiusMm: tipDiameterMm(11) / 2 - 0.15, camber: 0, toe: 0 }
+  const from: Pose = { atMm: [-480, -30, 10], yaw: -Math.PI / 2, pitch: 0, roll: 0.03 }
+  const tip = (rim: Rim, angle: number) => exact(seen(lens, from, onRim(rim, angle)))
+  test('the gap comes back from three tips and two', () => {
+    const told = measureFromSide({
+      lens,
+      sprocket: { teeth: 24, placeMm: 20 },
+      pulleyTeeth: 11,
+      tips: [0.2, 2.3, 4.4].map(a => tip(sprocket, a)),
+      pulleyTips: [0.4, 2.2, 4.1].map(a => tip(pulley, a)),
+    })
+    if (told.is !== 'told') throw new Error(told.why)
+    expect(told.gapMm.mean).toBeCloseTo(Math.hypot(80, 8) - sprocket.radiusMm - pulley.radiusMm, 1)
+    expect(told.gapMm.sd).toBeLessThan(0.5)
+  })
+  test('tips that lie together and tips that are no circle of that size are refused', () => {
+    const ask = {
+      lens,
+      sprocket: { teeth: 24, placeMm: 20 },
+      pulleyTeeth: 11,
+      pulleyTips: [0.4, 2.2].map(a => tip(pulley, a)),
+    }
+    const together = measureFromSide({ ...ask, tips: [0.2, 0.3, 0.4].map(a => tip(sprocket, a)) })
+    expect(together).toMatchObject({ why: 'together' })
+    const wide: Rim = { ...sprocket, radiusMm: 90 }
+    const apart = measureFromSide({
+      ...ask,
+      tips: [tip(sprocket, 0), tip(sprocket, 2), tip(wide, 4), tip(sprocket, 5)],
+    })
+    expect(apart).toMatchObject({ why: 'apart' })
+    expect(() => measureFromSide({ ...ask, tips: [] })).toThrow(/three/)
+  })
+})
+
+test('a length beside a ruler, and what makes it less sure', () => {
+  const at = (x: number, y: number) => ({ at: [x, y] as Pixel, sdPx: 1 })
+  const ruler = { from: at(0, 0), to: at(200, 0), ...RULERS.chain }
+  const length = { from: at(0, 50), to: at(100, 50) }
+  const flat = measureBeside({ ruler, length, deeperMm: 0 })
+  const deep = measureBeside({ ruler, length, deeperMm: 20 })
+  const across = measureBeside({ ruler, length: { from: at(0, 0), to: at(0, 100) }, deeperMm: 0 })
+  if (flat.is !== 'told' || deep.is !== 'told' || across.is !== 'told') throw new Error('refused')
+  expect(flat.mean).toBeCloseTo(12.7, 6)
+  expect(deep.sd).toBeGreaterThan(flat.sd)
+  expect(across.sd).toBeGreaterThan(flat.sd)
+  expect(measureBeside({ ruler: { ...ruler, to: at(20, 0) }, length, deeperMm: 0 })).toMatchObject({ why: 'small' })
+})
+
+describe('what touched pictures tell', () => {
+  const { pictures } = touched([{ viewDeg: 0.3 }], { offsetMm: 0.7 })
+  const size = { widthPx: 4000, heightPx: 3000 }
+  const all = pictures.map(({ sprocket: s, pulley: p }) => ({
+    ...size,
+    touched: { ...s, pulleyUpper: p.upper, pulleyLower: p.lower },
+  }))
+  const bike = { teeth: [11, 21, 34], placeMm: [0, 16, 38], click: 1, pulleyTeeth: 11 }
+  test('the offset in gear, as it is written and said; L is told from the largest’s plane', () => {
+    const told = tell({ ...bike, what: 'offset', pictures: all })
+    if (told.is !== 'told') throw new Error(told.words)
+    expect(entryOf('offset', 1, told)).toMatchObject({ kind: 'offset', click: 1, offsetMm: 0.7 })
+    expect(sayMeasured('offset', told).mm).toBe('0.7 mm inboard')
+    // the pulley is 22 mm away from L's plane: not pushed to it, so not of this question
+    expect(tell({ ...bike, what: 'L', pictures: all })).toMatchObject({ is: 'unusable' })
+  })
+  test('from far to the side it is wide, with where to take the next from; a figure about 0 has no side', () => {
+    const far = touched([{ viewDeg: -16 }], { offsetMm: 0 }).pictures.map(({ sprocket: s, pulley: p }) => ({
+      ...size,
+      touched: { ...s, pulleyUpper: p.upper, pulleyLower: p.lower },
+    }))
+    expect(tell({ ...bike, what: 'offset', pictures: far })).toMatchObject({
+      is: 'wide',
+      words: expect.stringContaining('to the frame’s side') as string,
+    })
+    expect(sayMeasured('H', { figure: { mean: -0.02, sd: 0.2 } })).toEqual({ mm: '0.0 mm', off: '0.4' })
+  })
+  test('every figure is an entry of its bench that the ledger takes; two lengths are only kept', () => {
+    const told = { is: 'told' as const, figure: { mean: 2.34, sd: 0.12 }, behind: null }
+    const written = (Object.keys(MEASURE_WORDS) as MeasureId[]).map(what => [what, entryOf(what, 1, told)] as const)
+    expect(written.flatMap(([what, e]) => (e ? [] : [what]))).toEqual(['frontPads', 'rearPads', 'yoke', 'tail'])
+    for (const [, e] of written) if (e) LedgerEvent.parse(e)
+    expect(entryOf('rod', 0, told, -1)).toEqual({ kind: 'hubRead', mm: -2.3 })
+    expect(entryOf('innerStop', 0, told)).toEqual({ kind: 'frontGap', plate: 'inner', gapMm: 2.3, byStop: true })
+    expect(entryOf('plate', 0, told)).toEqual({ kind: 'frontPosition', heightMm: 2.3, angleDeg: null })
+  })
+  test('both pads beside their rim: which is nearer does not hang on how wide the rim is', () => {
+    const at = (x: number): Touch => ({ at: [x, 10], sdPx: 1.2 })
+    const pads = (l: number, r: number, per = 20) =>
+      tell({
+        ...bike,
+        what: 'frontPads',
+        pictures: [
+          {
+            ...size,
+            touched: {
+              leftPad: at(0),
+              leftRim: at(l * per),
+              rightRim: at((l + 20) * per),
+              rightPad: at((l + 20 + r) * per),
+            },
+          },
+        ],
+      })
+    const nearer = (t: ReturnType<typeof pads>) => (t.is === 'told' ? t.pads?.nearer : t.words)
+    expect(nearer(pads(1, 2))).toBe('left')
+    expect(nearer(pads(2, 1.2))).toBe('right')
+    expect(nearer(pads(1.5, 1.6))).toBe('even')
+    const told = pads(1, 2)
+    if (told.is !== 'told') throw new Error(told.words)
+    expect(entryOf('frontPads', 0, told)).toEqual({ kind: 'brakeNearer', brake: 'front', nearer: 'left' })
+    expect(sayMeasured('frontPads', told).mm).toBe('left 1.0, right 2.0 mm')
+    // so small in the picture that a touch is more than what is even
+    expect(pads(1, 2, 4)).toMatchObject({ is: 'unusable' })
+    expect(pads(1, 2, 2)).toMatchObject({ is: 'unusable' })
+  })
+  test('a gap told too widely says what would make it closer: the pulley’s teeth, or tips further apart', () => {
+    expect([sayWideGap(0.9, false), sayWideGap(0.9, true)].map(w => /± 1.8 mm.*(teeth|apart)/.exec(w)?.[1])).toEqual([
+      'teeth',
+      'apart',
+    ])
+  })
+  test('a picture is blurred where more than half of its ends are, not for one', () => {
+    expect([isBlurred([9]), isBlurred([9, 1, 1]), isBlurred([9, 9, 1])]).toEqual([false, false, true])
+    // none of its ends stood out at all
+    expect([isBlurred([null, null, null, 1]), isBlurred([null, null, null, null])]).toEqual([false, true])
+  })
+})
+
+describe('edges in rendered pictures', () => {
+  const bike = sightBike(41)
+  const random = randomFrom(41, 7)
+  const camera = cameraBehind(bike, 0.5, random)
+  const weather = { ...weatherOf(random, 41), grease: 0, blurPx: 1.2 }
+  const rim = bike.discs[bike.teeth.length - 1]!
+  const { upper, lower } = endsOf(camera.lens, camera.pose, rim)
+  const length = Math.hypot(lower[0] - upper[0], lower[1] - upper[1])
+  const into: Pixel = [(lower[0] - upper[0]) / length, (lower[1] - upper[1]) / length]
+  const bar = (1.7 * length) / (2 * rim.radiusMm)
+  const look = (touch: Pixel, blurPx: number, discs = bike.discs) => {
+    const part = { left: Math.round(touch[0]) - 55, top: Math.round(touch[1]) - 55, width: 110, height: 110 }
+    const picture = render(discs, camera.lens, camera.pose, { ...weather, blurPx }, part)
+    return findEnd({ ...picture, ...part }, touch, into, bar)
+  }
+  test('a touch some pixels beside an end is put on it', () => {
+    for (const [du, dv] of [
+      [5, -4],
+      [-6, 3],
+      [0, 6],
+    ] as const) {
+      const found = look([upper[0] + du, upper[1] + dv], 1.2)!
+      expect(Math.abs((found.at[0] - upper[0]) * into[1] - (found.at[1] - upper[1]) * into[0])).toBeLessThan(1)
+      expect(found.blurPx).toBeLessThan(2.5)
+    }
+  })
+  test('a blurred picture says how blurred it is; where nothing is nothing is found', () => {
+    expect(look(upper, 7)?.blurPx ?? 9).toBeGreaterThan(4)
+    expect(look([upper[0] + 500, upper[1] - 500], 1.2, [])).toBeNull()
+  })
+})
+
+describe('found without a touch', () => {
+  const bike = sightBike(8002)
+  const random = randomFrom(8002, 612)
+  const camera = cameraBehind(bike, 0.4, random)
+  const weather = { ...weatherOf(random, 8002), grease: 0, blurPx: 1.2 }
+  const rim = bike.discs[bike.teeth.length - 1]!
+  const look = (about: Pixel, aroundPx: number) => {
+    const size = 2 * Math.round(aroundPx)
+    const [left, top] = [Math.round(about[0]) - size / 2, Math.round(about[1]) - size / 2]
+    const part = { left, top, width: size, height: size }
+    return { ...render(bike.discs, camera.lens, camera.pose, weather, part), ...part }
+  }
+  const [ends, pulley] = [endsOf(camera.lens, camera.pose, rim), endsOf(camera.lens, camera.pose, bike.pulley)]
+  const found = (widthPx: number) => ({ at: ends.upper, widthPx, contrast: 0.5, blurPx: 1, bright: true })
+  const standing = (widthPx: number) => ({
+    upper: { at: ends.upper, found: found(widthPx) },
+    lower: { at: ends.lower, found: null },
+    pulleyLower: { at: pulley.lower, found: null },
+  })
+  const bar = (1.7 * Math.hypot(ends.lower[0] - ends.upper[0], ends.lower[1] - ends.upper[1])) / (2 * rim.radiusMm)
+  test('in the plane the near edge and the pulley’s other end, each where it is', () => {
+    const proposed = proposalsOf(standing(bar), rim.radiusMm, bike.pulleyTeeth, look)
+    expect(proposed.map(p => p.id)).toEqual(['near', 'pulleyUpper'])
+    const near = seen(camera.lens, camera.pose, nearestOf(camera.pose, rim))
+    expect(Math.abs(proposed[0]!.found.at[0] - near[0])).toBeLessThan(2)
+    const [u, v] = proposed[1]!.found.at
+    expect(Math.hypot(u - pulley.upper[0], v - pulley.upper[1])).toBeLessThan(3.5)
+  })
+  test('from the side, where ends are wide, the near edge is left for a touch; nothing before two ends stand', () => {
+    const wide = proposalsOf(standing(3 * bar), rim.radiusMm, bike.pulleyTeeth, look)
+    expect(wide.map(p => p.id)).toEqual(['pulleyUpper'])
+    const { upper } = standing(bar)
+    expect(proposalsOf({ upper }, rim.radiusMm, null, look)).toEqual([])
+  })
+  test('where nothing stands nothing is proposed', () => {
+    const empty = (about: Pixel, aroundPx: number) => {
+      const patch = look(about, aroundPx)
+      return { ...patch, data: patch.data.map(() => 60) }
+    }
+    expect(proposalsOf(standing(bar), rim.radiusMm, null, empty)).toEqual([])
+  })
+})
+
+test('a pulley whose teeth nobody counted is told more widely', () => {
+  const ask = touched([{ viewDeg: 0.8 }], { offsetMm: 0.5 })
+  const [known, open] = [measureFromBehind(ask), measureFromBehind({ ...ask, pulleyTeeth: null })]
+  if (known.is !== 'told' || open.is !== 'told') throw new Error('refused')
+  expect(open.offsetMm.sd).toBeGreaterThan(known.offsetMm.sd)
+  expect(Math.abs(open.offsetMm.mean - 0.5)).toBeLessThan(2 * open.offsetMm.sd)
+})
+
+describe('the figures that are published, on a few pictures', () => {
+  test('in the plane: seldom further off than said, seldom refused', () => {
+    const score = scoreBehind('in the plane, within 1°', 12, 90_000)
+    expect(score.refused).toBeLessThan(2)
+    expect(score.rmsMm).toBeLessThan(0.5)
+    expect(score.share95).toBeGreaterThan(0.8)
+  }, 120_000)
+  test('the gap from the side', () => {
+    const score = scoreSide(200, 91_000)
+    expect(score.rmsMm).toBeLessThan(0.45)
+    expect(score.share95).toBeGreaterThan(0.9)
+  })
+  test('the same bike and hand give the same picture', () => {
+    const bike = sightBike(5)
+    expect(asked(bike, [pictureBehind(bike, 1, 5).picture])).toEqual(asked(bike, [pictureBehind(bike, 1, 5).picture]))
+  })
+})

@@ -1,0 +1,36 @@
+import type { Pixel } from './camera'
+
+/** A place touched in a picture, and how far that may be off, px. */
+export type Touch = { at: Pixel; sdPx: number }
+
+/** How far a touch may be off before an edge is looked for, px of the picture: by a finger, under the magnifier. */
+export const REACH_PX = { finger: 8, magnified: 3 } as const
+/** How far it may be off after: put on an edge, or by a hand under the magnifier where none stood out. `model` */
+export const TOUCH_SD_PX = { found: 0.5, byHand: 1.2 } as const
+
+/** A sprocket and a pulley are so thick at their tips, mm. `practice` */
+const THICK_MM = { sprocket: 1.7, pulley: 2.2 } as const
+
+/** The way a sprocket runs in the picture, of length 1, and how wide it and the pulley stand there, from its ends. */
+export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number) {
+  const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
+  const length = Math.hypot(du, dv)
+  const down: Pixel = [du / length, dv / length]
+  const perMm = length / (2 * radiusMm)
+  return { down, widthPx: { sprocket: THICK_MM.sprocket * perMm, pulley: THICK_MM.pulley * perMm } }
+}
+
+/** More blurred than this an edge lies nowhere, px. `model` */
+const MOST_BLUR_PX = 3
+/**
+ * One edge can be lost in what lies behind it; a picture is blurred where its middle end is, or where none of three was
+ * found.
+ * @param endsBlurPx null where an end was looked for and none found
+ */
+export function isBlurred(endsBlurPx: readonly (number | null)[]): boolean {
+  const found = endsBlurPx.filter(b => b !== null).sort((a, b) => a - b)
+  if (found.length === 0) return endsBlurPx.length >= 3
+  const middle = found.length >> 1
+  const blurPx = found.length % 2 ? found[middle]! : (found[middle - 1]! + found[middle]!) / 2
+  return blurPx > MOST_BLUR_PX && (found.length > 1 || endsBlurPx.length >= 3)
+}
