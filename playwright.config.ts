@@ -15,6 +15,8 @@ export default defineConfig({
   use: {
     // it would fetch all of the build for every test; those of being offline let it
     serviceWorkers: 'block',
+    // nothing is told by a movement alone, and drawing each frame of one costs the machine
+    contextOptions: { reducedMotion: 'reduce' },
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     actionTimeout: 40_000,

@@ -27,9 +27,10 @@ export type TestShop = {
 export const SERVER = () => process.env.OCHO_E2E_URL!
 
 /** Makes a shop with the demo's people and the given jobs, through the same services as the demo. */
-export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<TestShop> {
+export async function makeShop(db: Db, jobs: readonly DemoJob[] = [], demo = false): Promise<TestShop> {
   const code = `t-${randomBytes(6).toString('hex')}`
-  const id = await buildDemo(db, { shop: { code, name: `Bench ${code}`, zone: 'Europe/Dublin' }, jobs, demo: false })
+  const shop = { code, name: `Bench ${code}`, zone: 'Europe/Dublin' }
+  const id = await buildDemo(db, { shop, jobs, demo, past: false })
   const person = (name: string) => inShop(db, id, async tx => (await personByName(tx, id, name))!.id)
   const put = async (number: number, event: LedgerEvent) => {
     const by = PersonId.parse(await person('Ishbel'))
@@ -55,12 +56,12 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = []): Promise<T
   }
 }
 
-/** A test with a shop of its own and a signed-in page. */
-export const test = base.extend<{ shop: TestShop; bench: Page }>({
-  // eslint-disable-next-line no-empty-pattern -- Playwright asks for the braces
-  shop: async ({}, use) => {
+/** A test with a shop of its own and a signed-in page; `demo` marks the shop as the demo's. */
+export const test = base.extend<{ demo: boolean; shop: TestShop; bench: Page }>({
+  demo: [false, { option: true }],
+  shop: async ({ demo }, use) => {
     const db = connect(process.env.OCHO_E2E_APP!, 3)
-    await use(await makeShop(db))
+    await use(await makeShop(db, [], demo))
     await db.destroy()
   },
   bench: async ({ page, shop }, use) => {

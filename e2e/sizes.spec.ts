@@ -40,11 +40,11 @@ const small = (page: Page) =>
 
 /** In four parts, so that two can be looked at at once. */
 const PARTS: Record<string, (job: string) => string[]> = {
-  'the shop’s pages': () => ['/', '/take-in', '/shop', '/day'],
+  'the shop’s pages': () => ['/', '/take-in', '/shop', '/day', '/devices'],
   'what is known': () => ['/standards', '/standards/match', '/standards/measure', '/standards/records'],
   'a job and its benches': job => [
     job,
-    ...['rear', 'front', 'cables', 'brakes', 'hub', 'sheet'].map(b => `${job}/${b}`),
+    ...['rear', 'front', 'cables', 'brakes', 'hub', 'sheet', 'measure', 'listen'].map(b => `${job}/${b}`),
   ],
   Practice: () => [
     '/practice',

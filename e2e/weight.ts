@@ -20,7 +20,7 @@ export async function scriptsOf(bench: Page, url: string): Promise<{ kb: number;
   await page.waitForLoadState('networkidle')
   const sizes = new Map<string, number>()
   for (const script of urls) {
-    const got = await bench.request.get(script, { headers: { 'accept-encoding': 'br' } })
+    const got = await bench.request.get(script, { headers: { 'accept-encoding': 'br' }, maxRetries: 2 })
     if (!script.endsWith('/sw.js')) sizes.set(script.split('/').pop()!, Number(got.headers()['content-length']))
   }
   await context.close()

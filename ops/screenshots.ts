@@ -1,3 +1,5 @@
+import { stockParts } from '#core/rear/typedParts'
+import { sceneBehind, touchAll } from '../e2e/standIn'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
@@ -98,7 +100,6 @@ const place = async (path: string, name: string, before?: () => Promise<unknown>
   await shot(page, name)
 }
 await place('/standards', 'standards', () => touch('entry-r11-9'))
-await place('/standards/match?s=r14-10&d=r17-10&c=r17-10', 'match', () => page.waitForSelector('[data-test=matrix]'))
 await place('/standards/records/r14-10', 'records', () => page.waitForSelector('canvas'))
 await place('/recalls', 'recalls', () => page.locator('[data-test=recall-open]').first().click())
 await place('/month', 'month')
@@ -138,10 +139,28 @@ for (let i = 0; i < 3; i++) {
 await touch('see-L')
 await touch('in-words')
 await shot(page, 'practice')
-await touch('say-slow')
-await touch('done')
-await page.waitForSelector('[data-test=beside]')
-await shot(page, 'practice-after')
+// what a camera and a microphone tell, by the stand-ins of the demo's shop
+await page.evaluate(() => {
+  localStorage.setItem('ocho-stand-ins', JSON.stringify({ camera: true, cameraDeg: 0.5, microphone: true }))
+})
+const sensed = await jobOf(page, '46')
+const parts = stockParts('r15-10')
+await page.goto(`${server.url}/jobs/${sensed}/measure?what=L`)
+await touch('stand-in-camera')
+await touchAll(page, sceneBehind(parts, { viewDeg: 0.5, seed: sensed, shot: 1, pushedTo: 9 }).places)
+await page.waitForSelector('[data-test=measured]')
+await shot(page, 'measure')
+await bench(page)
+await touch('lane-5')
+await touch('heard-clean')
+await page.goto(`${server.url}/jobs/${sensed}/listen`)
+await touch('stand-in-microphone')
+for (const way of ['out', 'out', 'out', 'out', 'in', 'in', 'in', 'in', 'in', 'in', 'in', 'in', 'in']) {
+  await page.waitForSelector('[data-test=cadence]')
+  await touch(`wind-${way}`)
+}
+await page.waitForSelector('[data-test=cadence]')
+await shot(page, 'listen')
 await page.setViewportSize({ width: 390, height: 844 })
 await bench(page)
 await shot(page, 'rear-bench-phone')

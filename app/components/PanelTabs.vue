@@ -19,7 +19,8 @@ const choose = (i: number) => {
 <template>
   <TabGroup as="div" class="flex flex-col gap-2.5" :selected-index="index" @change="choose">
     <TabList
-      class="grid gap-1"
+      class="gap-1"
+      :class="tabs.length > 1 ? 'grid' : 'hidden'"
       :aria-label="label"
       :style="{ gridTemplateColumns: `repeat(${columns ?? tabs.length}, minmax(0, 1fr))` }"
     >

@@ -6,7 +6,7 @@ import { signsFor } from '#core/ledger/gates'
 import type { ChapterName } from '#core/ledger/chapters'
 import { reduce, undoable } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
-import { KEY_MEANINGS, type BenchKeys } from './benchKeys'
+import type { BenchKeys } from './benchKeys'
 import type { Sign } from '~/stores/outbox'
 
 /** Something a mechanic answers for, waiting for a hand: what is signed, why a hand is asked for, and whose. */
@@ -137,12 +137,10 @@ export function useBench(
     '?': () => void (keysShown.value = !keysShown.value),
     ...(keysShown.value ? { Escape: closeKeys } : {}),
   })
-  /** What the keys of this bench do just now. */
-  const keyList = () => {
-    const used = Object.keys(allKeys())
-    return KEY_MEANINGS.filter(k => k.keys.some(key => used.includes(key)))
-  }
+  /** The keys that do something on this bench just now. */
+  const usedKeys = () => Object.keys(allKeys())
   useBenchKeys(allKeys)
+  useThirdHand(words => void (said.value = words))
 
   return {
     number,
@@ -161,7 +159,7 @@ export function useBench(
     leaveGate,
     keysShown,
     closeKeys,
-    keyList,
+    usedKeys,
     doubtful,
     keepDoubtful,
     leaveDoubtful,

@@ -1,41 +1,27 @@
 import { useEventListener } from '@vueuse/core'
+import type { BenchKey } from '~/components/bench/keyMeanings'
 
-/**
- * The keys of all benches, by what `KeyboardEvent.key` says, and what each means: the same on every one of them, so
- * that a hand need not look. A bench has those that it can use and no others. A foot pedal is a keyboard.
- */
-export const KEY_MEANINGS = [
-  { keys: ['1', '2', '3', '4', '5', '6', '7', '8'], shown: '1–8', means: 'the answers, in the order they lie' },
-  { keys: ['0'], shown: '0', means: 'a whole pass, clean but for the gears marked' },
-  { keys: ['ArrowLeft', 'ArrowRight'], shown: '←  →', means: 'aim a gear towards the spokes, the frame' },
-  { keys: ['x'], shown: 'X', means: 'mark the aimed gear as not clean in the pass' },
-  { keys: ['[', ']'], shown: '[  ]', means: 'wind the chosen screw one step in, out; Enter logs it' },
-  { keys: ['b', 'h', 'l'], shown: 'B H L', means: 'choose barrel, H or L for the brackets' },
-  { keys: ['r'], shown: 'R', means: 'where winding began to rub' },
-  { keys: ['n'], shown: 'N', means: 'no rub found' },
-  { keys: ['Enter'], shown: 'Enter', means: 'done as advised' },
-  { keys: ['Backspace'], shown: '⌫', means: 'leave this advice: what else' },
-  { keys: ['e'], shown: 'E', means: 'I did something else' },
-  { keys: ['PageDown'], shown: 'Page down', means: 'on to the next stage' },
-  { keys: ['Escape'], shown: 'Esc', means: 'leave it' },
-  { keys: ['z'], shown: 'Z', means: 'take back' },
-  { keys: ['?'], shown: '?', means: 'this list' },
-] as const satisfies readonly { keys: readonly string[]; shown: string; means: string }[]
-export type BenchKey = (typeof KEY_MEANINGS)[number]['keys'][number]
+export type { BenchKey } from '~/components/bench/keyMeanings'
 export type BenchKeys = Partial<Record<BenchKey, () => void>>
 
+/** Answers have the keys 1 to 8. */
+const ANSWER_KEYS = 8
 /** Keys for the answers of a bench, in the order they lie; what lies past the last key is touched. */
 export const answerKeys = (answers: readonly (() => void)[]): BenchKeys =>
-  Object.fromEntries(answers.slice(0, KEY_MEANINGS[0].keys.length).map((answer, i) => [String(i + 1), answer]))
+  Object.fromEntries(answers.slice(0, ANSWER_KEYS).map((answer, i) => [String(i + 1), answer]))
+
+/** Keys of a pedal or a media button, and what they were taught to do; written by the third hand, where it is on. */
+export const taughtKeys = shallowRef<Readonly<Record<string, BenchKey>>>({})
 
 /** A caliper types its figure faster than any hand: keys this close together are a figure, not commands. */
 const TYPED_MS = 30
-/** What a caliper typed, for the field that waits for a figure. */
+/** A device's figure, for the line that waits for one; what types like a keyboard has no unit. */
 export const FIGURE_TYPED = 'ocho:figure'
+export type FigureTold = { value: number; unit: 'mm' | 'N·m' | null }
 
 declare global {
   interface WindowEventMap {
-    [FIGURE_TYPED]: CustomEvent<number>
+    [FIGURE_TYPED]: CustomEvent<FigureTold>
   }
 }
 
@@ -52,8 +38,7 @@ export function useBenchKeys(keys: () => BenchKeys): void {
     burst = ''
     held = null
     if (typed.length <= 1) act(name)
-    else if (/^[-+]?\d*[.,]?\d+$/.test(typed))
-      window.dispatchEvent(new CustomEvent(FIGURE_TYPED, { detail: Number(typed.replace(',', '.')) }))
+    else if (/^[-+]?\d*[.,]?\d+$/.test(typed)) tellFigure({ value: Number(typed.replace(',', '.')), unit: null })
   }
 
   useEventListener('keydown', (event: KeyboardEvent) => {
@@ -73,20 +58,31 @@ export function useBenchKeys(keys: () => BenchKeys): void {
       clearTimeout(held.timer)
       settle()
     }
-    const known = event.key.length === 1 ? event.key.toLowerCase() : event.key
-    if (!held && !keys()[known as BenchKey] && !/^[-+\d.,]$/.test(event.key)) return
+    // a pedal is the key that it was taught to be
+    const pressed = taughtKeys.value[event.key] ?? event.key
+    const known = pressed.length === 1 ? pressed.toLowerCase() : pressed
+    if (!held && !keys()[known as BenchKey] && !/^[-+\d.,]$/.test(pressed)) return
     event.preventDefault()
     if (held) clearTimeout(held.timer)
-    burst += event.key.length === 1 ? event.key : ''
+    burst += pressed.length === 1 ? pressed : ''
     // within a rush, only figures count; its Enter ends it unheard
     held = {
-      name: held && event.key === 'Enter' ? held.name : event.key,
+      name: held && pressed === 'Enter' ? held.name : pressed,
       at: event.timeStamp,
       timer: setTimeout(settle, TYPED_MS),
     }
   })
 }
 
-/** A caliper types its figure into the line that waits for one. */
-export const useFigureTyped = (take: (text: string) => void) =>
-  useEventListener(FIGURE_TYPED, typed => take(String(typed.detail)))
+/** Tells a device's figure to the page. @returns whether a line took it */
+export const tellFigure = (detail: FigureTold): boolean =>
+  !window.dispatchEvent(new CustomEvent(FIGURE_TYPED, { detail, cancelable: true }))
+
+/** Takes a device's figures into the line that waits for them; of another unit they are not its. */
+export const useFigureTyped = (take: (text: string) => void, of: 'mm' | 'N·m' = 'mm') =>
+  useEventListener(FIGURE_TYPED, event => {
+    const { value, unit } = event.detail
+    if (unit !== null && unit !== of) return
+    event.preventDefault()
+    take(String(value))
+  })

@@ -7,17 +7,6 @@ import { PRACTICE_RUN_KEY } from '~/stores/practiceRun'
 
 const Waiting = z.array(z.object({ person: z.string(), result: PracticeResult }))
 
-const readAs = <T>(schema: z.ZodType<T>, otherwise: T) => ({
-  read: (raw: string): T => {
-    try {
-      return schema.safeParse(JSON.parse(raw)).data ?? otherwise
-    } catch {
-      return otherwise
-    }
-  },
-  write: (value: T): string => JSON.stringify(value),
-})
-
 /** The run that is under way on this tablet: stopped in the middle it is taken up again. */
 export function usePracticeRun(asked: PracticeAsked) {
   const stored = useLocalStorage<PracticeRun | null>(PRACTICE_RUN_KEY, null, {

@@ -1,39 +1,16 @@
 <!-- Photographs of a run or of the bike as it was found, taken with the tablet and made smaller on it. -->
 <script setup lang="ts">
-import { PhotoView, type PhotoOf } from '#core/http/photos'
-import type { Asked } from '~/composables/ask'
+import type { PhotoOf } from '#core/http/photos'
 import { smallerPhoto } from '~/composables/photo'
 
 const props = defineProps<{ job: number; of: PhotoOf; closed?: boolean }>()
-const photos = shallowRef<PhotoView[] | null>(null)
-const trouble = ref('')
-const busy = ref(false)
+const { photos, trouble, busy, urlOf, take: keep, takeOff } = useJobPhotos(props.job)
 const here = computed(() => photos.value?.filter(p => p.of === props.of) ?? [])
-const url = (p: PhotoView) => `/api/jobs/${props.job}/photos/${p.id}`
-const Photos = PhotoView.array()
-async function told(asking: Promise<Asked<PhotoView[]>>) {
-  busy.value = true
-  const a = await asking
-  busy.value = false
-  trouble.value =
-    a.is === 'offline'
-      ? 'The server cannot be reached: the photograph was not kept. Take it again when it is back'
-      : sayTrouble(a)
-  if (a.is === 'done') photos.value = a.value
-}
-onMounted(async () => {
-  const a = await ask(Photos, `/api/jobs/${props.job}/photos`)
-  // one taken meanwhile has said what became of it already
-  if (a.is === 'done') photos.value ??= a.value
-  else trouble.value ||= sayTrouble(a)
-})
 async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  input.value = ''
+  const file = pickedFile(event)
   if (!file) return
   try {
-    await told(askWithFile(Photos, `/api/jobs/${props.job}/photos?of=${props.of}`, await smallerPhoto(file)))
+    await keep(props.of, await smallerPhoto(file))
   } catch {
     trouble.value = 'That is not a picture this tablet can read: take it again with the camera'
   }
@@ -44,8 +21,8 @@ async function take(event: Event) {
   <section aria-label="Photographs as found" class="grid gap-2">
     <div class="flex flex-wrap gap-2">
       <figure v-for="(p, i) in here" :key="p.id" class="relative">
-        <a :href="url(p)" target="_blank" rel="noopener"
-          ><img :src="url(p)" :alt="`As found, ${i + 1}`" class="h-20 w-28 rounded object-cover" data-test="photo"
+        <a :href="urlOf(p)" target="_blank" rel="noopener"
+          ><img :src="urlOf(p)" :alt="`As found, ${i + 1}`" class="h-20 w-28 rounded object-cover" data-test="photo"
         /></a>
         <button
           v-if="!closed"
@@ -53,7 +30,7 @@ async function take(event: Event) {
           class="quiet min-h-11 justify-center text-sm text-stop"
           :aria-label="`Take photograph ${i + 1} off`"
           data-test="photo-off"
-          @click="told(ask(Photos, url(p), { method: 'DELETE' }))"
+          @click="takeOff(p)"
         >
           Take off
         </button>

@@ -1,9 +1,13 @@
 <!-- Which keys do what at this bench: the same on all of them. -->
 <script setup lang="ts">
 import type { Bench } from '~/composables/bench'
+import { KEY_MEANINGS } from './keyMeanings'
 
 const props = defineProps<{ bench: Bench }>()
-const keys = computed(() => props.bench.keyList())
+const keys = computed(() => {
+  const used = props.bench.usedKeys()
+  return KEY_MEANINGS.filter(k => k.keys.some(key => used.includes(key)))
+})
 </script>
 
 <template>

@@ -4,7 +4,8 @@ import type { Move } from '#core/advice/contract'
 import { cautionOf, headOf, sayWay, seenFrom, whyTurns } from '#core/advice/explain'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurns } from '#core/quantity/turns'
-import { barrelLeft, edgeLimitTurns, type RearState } from '#core/rear/state'
+import { barrelLeft, edgeLimitTurns } from '#core/rear/ofState'
+import type { RearState } from '#core/rear/state'
 import { capital } from '#core/quantity/words'
 import { HEARD_KEYS } from './heard'
 import type { RearBench } from '~/composables/rearBench'
@@ -19,6 +20,7 @@ const props = defineProps<{
 }>()
 const { stale, dead, edgeChosen, arrivals, stoppedAt, heardFirst, until, sight, edge, offset, gauge, accept } =
   props.rear
+const { number } = storeToRefs(useLedger())
 /** As far as a barrel is wound while pedalling, eighths: no further than it goes. */
 const WOUND = [1, 2, 3, 4, 6, 8]
 const wound = computed(() => {
@@ -34,6 +36,12 @@ const turn = computed(() =>
   move.value.do === 'turn' ? { way: sayWay(move.value), turns: move.value.turns, screw: move.value.screw } : null,
 )
 const head = computed(() => headOf(move.value, teeth.value, picture.value))
+watchEffect(() => {
+  nextMoveWords.value = stale.value ? null : `${head.value.small} ${head.value.big}`
+})
+onUnmounted(() => {
+  nextMoveWords.value = null
+})
 const caution = computed(() => cautionOf(move.value))
 const acceptWords = computed(() => {
   const m = move.value
@@ -96,6 +104,10 @@ const acceptWords = computed(() => {
         out-word="outboard"
         @figure="offset"
       />
+      <MeasureLink
+        v-if="move.do === 'sight' || move.do === 'offset'"
+        :what="move.do === 'sight' ? move.at : 'offset'"
+      />
       <LazyGaugePad v-if="move.do === 'hanger'" @gauge="gauge" />
       <template v-if="move.do === 'pass'">
         <LazyPassStrip :arrivals="arrivals" :teeth="teeth" :stopped-at="stoppedAt" @stop="rear.stopAt" />
@@ -112,6 +124,13 @@ const acceptWords = computed(() => {
       <p v-if="move.do === 'shift'" class="font-semibold" data-test="how">
         {{ how }} Then touch what you heard, below.
       </p>
+      <NuxtLink
+        v-if="move.do === 'shift' || move.do === 'edge'"
+        :to="`/jobs/${number}/listen`"
+        class="quiet justify-start text-[0.9375rem] underline"
+        data-test="listen-link"
+        >Let the microphone listen too</NuxtLink
+      >
       <button
         v-if="acceptWords"
         type="button"

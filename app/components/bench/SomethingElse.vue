@@ -9,7 +9,7 @@ import { PARTS } from '#core/rear/benchEvents'
 import { startTurnsOut } from '#core/rear/clamp'
 import type { HangerFit } from '#core/rear/hanger'
 import { RENEWED_WORDS } from '#core/rear/renewedWords'
-import { asItCameIn, barrelLeft, edgeLimitTurns } from '#core/rear/state'
+import { asItCameIn, barrelLeft, edgeLimitTurns } from '#core/rear/ofState'
 
 const props = defineProps<{
   number: number

@@ -231,6 +231,7 @@ function bringCloser(sixteenths: number) {
           {{ k.words }}
         </button>
       </div>
+      <MeasureLink v-if="move.do === 'look'" :what="brake === 'front' ? 'frontPads' : 'rearPads'" />
       <ChoiceRow
         v-if="kind === 'dual-pivot'"
         v-model="screwSide"

@@ -41,6 +41,7 @@ const WHERE = {
   inner: 'Small ring, largest sprocket: inner plate to chain.',
   outer: 'Big ring, smallest sprocket: outer plate to chain.',
 } as const
+const MEASURED_AS = { inner: 'innerGap', outer: 'outerGap', L: 'innerStop', H: 'outerStop' } as const
 const barred = computed(() => plate.value === 'inner' && !props.mayLargest)
 function measured(gapMm: number) {
   emit('put', { kind: 'frontGap', plate: plate.value, gapMm, ...(byStop.value ? { byStop: true } : {}) })
@@ -67,5 +68,6 @@ function measured(gapMm: number) {
     :like="byStop ? undefined : { run: 'front', figure: `front-${plate}` }"
     @figure="measured"
   />
+  <MeasureLink v-if="!barred" :what="MEASURED_AS[gap]" />
   <p class="small">Cranks by hand, no finger near a moving chain.</p>
 </template>

@@ -91,6 +91,7 @@ function placed(figure: number) {
     hint="°, + tail outboard"
     @figure="placed"
   />
+  <MeasureLink v-if="!barred && place === 'height'" what="plate" />
   <p class="small">
     Chain on the
     {{

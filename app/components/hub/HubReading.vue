@@ -32,4 +32,5 @@ const ENDS: Record<HubParts['way'], [string, string]> = {
     :like="{ run: 'hub', figure: FIGURE_OF_WAY[parts.way] }"
     @figure="emit('read', $event)"
   />
+  <MeasureLink v-if="parts.way !== 'twin'" :what="parts.way" />
 </template>

@@ -91,6 +91,7 @@ async function leave() {
             Screen awake {{ habits.awake.value }}
           </button>
           <NuxtLink v-if="session.now?.person" to="/day" class="quiet" data-test="my-day">My day</NuxtLink>
+          <NuxtLink v-if="session.now?.person" to="/devices" class="quiet" data-test="devices">Devices</NuxtLink>
           <NuxtLink to="/recalls" class="quiet">Recalls</NuxtLink>
           <NuxtLink to="/practice" class="quiet" data-test="practice">Practice</NuxtLink>
           <NuxtLink v-if="session.now?.person?.role === 'owner'" to="/month" class="quiet" data-test="to-month"

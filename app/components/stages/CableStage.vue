@@ -25,7 +25,7 @@ import {
 } from '#core/rear/clamp'
 import { L_FIRST, mayReachLargest } from '#core/rear/gates'
 import { BEDDING_SHIFTS } from '#core/rear/settle'
-import { barrelLeft } from '#core/rear/state'
+import { barrelLeft } from '#core/rear/ofState'
 import { useElementSize } from '@vueuse/core'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()

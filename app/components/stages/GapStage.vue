@@ -9,7 +9,7 @@ import type { Stage } from '#core/procedure/stages'
 import { sayTurns, sayTurnsOf, toSixteenths } from '#core/quantity/turns'
 import { mayReachLargest } from '#core/rear/gates'
 import { capacityJudged, capacityNeeded } from '#core/rear/chain'
-import { GAP_SYMPTOMS, guideGap } from '#core/rear/gap'
+import { GAP_SYMPTOMS, guideGap, USUAL_PULLEY_TEETH } from '#core/rear/gap'
 import { BY_EYE, BY_TEMPLATE, BY_TOUCH, GAP_LOOK_WORDS, type GapLook } from '#core/rear/gapLook'
 import { gapNext } from '#core/rear/gapNext'
 import { within } from '#core/quantity/within'
@@ -23,7 +23,6 @@ const LOADS = [
   { value: 'sagged', words: 'With sag' },
 ] as const
 const load = ref<'stand' | 'sagged'>('stand')
-const USUAL_PULLEY_TEETH = 12
 const pulleyText = ref(String(USUAL_PULLEY_TEETH))
 const centresText = ref('')
 const next = computed(() => gapNext(props.state.rear, props.schools.gap))
@@ -179,6 +178,7 @@ const capacity = computed<{ words: string; wrong: boolean } | null>(() => {
         :like="{ run: 'rear', figure: load === 'sagged' ? 'gap-sagged' : 'gap' }"
         @figure="measured"
       />
+      <MeasureLink what="gap" />
       <div v-if="next.turns !== 0" class="flex items-center gap-3 border-t border-rule pt-2" data-test="gap-turn">
         <ClockFace :turns="next.turns" :way="way" class="shrink-0" />
         <p :class="way === 'out' ? 'text-out' : 'text-in'">

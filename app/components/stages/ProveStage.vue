@@ -6,7 +6,7 @@ import type { JobState } from '#core/ledger/reduce'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { Schools } from '#core/procedure/schools'
 import type { Stage } from '#core/procedure/stages'
-import { rearTorques, type TorqueId } from '#core/procedure/torques'
+import { judgePeak, rearTorques, type TorqueId } from '#core/procedure/torques'
 import { PROVENANCE_WORDS } from '#core/quantity/provenance'
 import { ringCountOf } from '#core/ledger/ringCount'
 import { mayReachLargest, reachesLargest } from '#core/rear/gates'
@@ -80,7 +80,32 @@ function toggleTorque(id: TorqueId) {
   if (!next.delete(id)) next.add(id)
   loose.value = next
 }
-const torqued = () => emit('record', { kind: 'torqued', exceptions: [...loose.value] }, 'Noted the torques')
+/** What a wrench read, bolt by bolt, and which bolt it is on: the first that it was not used on, or the one touched. */
+const peaks = ref<Partial<Record<TorqueId, number>>>({ ...props.state.rear.torqued?.peaksNm })
+const PEAK_WORDS = {
+  right: 'as it should be',
+  under: 'too slack: tighten on',
+  over: 'too much: let it off, look at thread and part, tighten anew',
+} as const
+const peakSaid = ref('')
+const bolt = computed(() => torques.value.find(t => peaks.value[t.id] === undefined) ?? null)
+/** A wrench that types, or tells it on a line of its own. */
+useFigureTyped(text => {
+  const nm = Number(text)
+  const on = bolt.value
+  if (!on || !(nm > 0 && nm <= 80)) return void (peakSaid.value = on ? `${nm} N·m is no torque of a bolt here` : '')
+  const judged = judgePeak(on, nm)
+  peakSaid.value = `${on.what}, ${nm} N·m: ${PEAK_WORDS[judged]}`
+  if (judged === 'right') peaks.value = { ...peaks.value, [on.id]: nm }
+  if ((judged === 'right') === loose.value.has(on.id)) toggleTorque(on.id)
+}, 'N·m')
+const read = computed(() => Object.keys(peaks.value).length)
+const torqued = () =>
+  emit(
+    'record',
+    { kind: 'torqued', exceptions: [...loose.value], ...(read.value ? { peaksNm: peaks.value } : {}) },
+    'Noted the torques',
+  )
 const run = computed(() => newRunOf(props.state.rear, props.state.cable))
 const forecast = computed(() => (run.value ? settleForecast(run.value, settlingIn(standards.value)) : null))
 /** How many days bedding puts the next look off; null where it is done, or gains little. */
@@ -146,9 +171,19 @@ const bedding = computed(() => (run.value ? beddingGains(null, run.value, settli
           >
             <span
               >{{ t.what }} <span class="small block">{{ t.drive }}, {{ PROVENANCE_WORDS[t.provenance] }}</span></span
-            ><span class="figure whitespace-nowrap">{{ loose.has(t.id) ? 'not yet' : `${t.fromNm}–${t.toNm}` }}</span>
+            ><span class="figure whitespace-nowrap">{{
+              loose.has(t.id)
+                ? 'not yet'
+                : peaks[t.id] === undefined
+                  ? `${t.fromNm}–${t.toNm}`
+                  : `${peaks[t.id]} of ${t.fromNm}–${t.toNm}`
+            }}</span>
           </button>
         </div>
+        <p v-if="peakSaid" class="mt-1 font-semibold" role="status" data-test="peak">{{ peakSaid }}</p>
+        <p v-if="bolt && (read || peakSaid)" class="small" data-test="peak-next">
+          A torque wrench that tells its figure is next on: {{ bolt.what }}.
+        </p>
         <p class="small mt-1">On carbon, titanium or a cracked part no figure from memory counts: the maker’s does.</p>
       </div>
     </section>

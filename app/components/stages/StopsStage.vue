@@ -109,6 +109,7 @@ const TROUBLES = [
           locked for this.
         </p>
         <OffsetPad of="stop" @figure="sight" />
+        <MeasureLink :what="at" />
         <details v-if="at === 'L' && seen.L && !bare" class="border-t border-rule pt-1">
           <summary class="min-h-11 cursor-pointer font-semibold">By thumb and ear, cranks turned by hand</summary>
           <p class="text-[0.9375rem] leading-snug">

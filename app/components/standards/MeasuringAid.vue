@@ -1,8 +1,6 @@
 <!-- Measures parts nobody knows: what was read, what it may be, what to measure next. Emits the drivetrain's lines. -->
 <script setup lang="ts">
 import type { PartsOfShop } from '#core/standards/partsOfShop'
-import { useEventListener } from '@vueuse/core'
-import { FIGURE_TYPED } from '~/composables/benchKeys'
 import { sayChance } from '#core/quantity/chance'
 import { identify, type Candidate } from '#core/standards/identify'
 import {
@@ -59,7 +57,7 @@ const anything = computed(() => Object.keys(readings.value).length > 0)
 const addRepeat = (m: Measurement, figure: string) => {
   text[m] = MEASUREMENT_RULES[m].counted ? figure : `${text[m]} ${figure}`.trim()
 }
-onMounted(() => useEventListener(window, FIGURE_TYPED, e => addRepeat(active.value, String(e.detail))))
+useFigureTyped(text => addRepeat(active.value, text))
 useBenchKeys(() => ({}))
 /** Enter ends a figure: a space follows, ready for the next repeat. */
 function entered(m: Measurement, event: KeyboardEvent) {

@@ -80,7 +80,7 @@ async function replay(at: number): Promise<void> {
         <ClientOnly>
           <template v-if="mounted">
             <div v-if="end && replayed" class="mat mb-4 p-2">
-              <StandFromBehind
+              <LazyStandFromBehind
                 :teeth="replayed.teeth"
                 :place-mm="replayed.placeMm"
                 :pulley-mm="replayed.pulleyMm"
@@ -90,9 +90,9 @@ async function replay(at: number): Promise<void> {
                 label="The stand as it was at that step"
               />
             </div>
-            <PracticeEnd v-if="end" :run="run" :end="end" @again="onceMore" @replay="replay" />
-            <RearPractice v-else-if="asked.bench === 'rear'" :key="key" v-model="run" @over="over" />
-            <LooksPractice v-else :key="`o${key}`" v-model="run" @over="over" />
+            <LazyPracticeEnd v-if="end" :run="run" :end="end" @again="onceMore" @replay="replay" />
+            <LazyRearPractice v-else-if="asked.bench === 'rear'" :key="key" v-model="run" @over="over" />
+            <LazyLooksPractice v-else :key="`o${key}`" v-model="run" @over="over" />
           </template>
         </ClientOnly>
       </template>

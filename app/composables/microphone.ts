@@ -1,0 +1,65 @@
+/** What keeps a microphone from being listened to, in words. */
+const TROUBLE: Record<string, string> = {
+  NotAllowedError: 'The microphone is not allowed here: allow it in the browser, or say what you hear as always',
+  NotFoundError: 'This tablet has no microphone: say what you hear as always',
+  /** A page that did not come over the shop's own secure address has none at all. */
+  Insecure:
+    'The browser gives a microphone to secure pages only: open Ocho by its https address, or say what you hear as always',
+  NotReadableError: 'Another program holds the microphone: close it, or say what you hear as always',
+}
+
+/**
+ * The tablet's microphone, its last seconds kept here and nowhere else. What a browser does to voices (echo, noise and
+ * loudness taken off) is switched off: it would take the chain away.
+ * @param keepS how much is kept, s
+ */
+export function useMicrophone(keepS: number) {
+  const on = ref(false)
+  const trouble = ref('')
+  let stream: MediaStream | undefined
+  let context: AudioContext | undefined
+  let kept = new Float32Array(0)
+  let filled = 0
+
+  async function start(): Promise<void> {
+    trouble.value = ''
+    // what types say is always there is missing on an insecure page
+    const devices = navigator.mediaDevices as MediaDevices | undefined
+    if (!devices) return void (trouble.value = TROUBLE.Insecure!)
+    try {
+      stream = await devices.getUserMedia({
+        audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      })
+    } catch (error) {
+      trouble.value = TROUBLE[(error as Error).name] ?? TROUBLE.NotFoundError!
+      return
+    }
+    context = new AudioContext()
+    kept = new Float32Array(Math.round(keepS * context.sampleRate))
+    filled = 0
+    // a worklet would need a script of its own to be let in; this runs everywhere and is light
+    const taker = context.createScriptProcessor(4096, 1, 1)
+    taker.onaudioprocess = ({ inputBuffer }) => take(inputBuffer.getChannelData(0))
+    context.createMediaStreamSource(stream).connect(taker)
+    taker.connect(context.destination)
+    on.value = true
+  }
+  function take(samples: Float32Array): void {
+    kept.copyWithin(0, samples.length)
+    kept.set(samples, kept.length - samples.length)
+    filled = Math.min(kept.length, filled + samples.length)
+  }
+  function stop(): void {
+    stream?.getTracks().forEach(t => t.stop())
+    void context?.close()
+    stream = undefined
+    context = undefined
+    on.value = false
+  }
+  /** From now on only what comes is heard: a screw was turned, another gear taken. */
+  const afresh = () => void (filled = 0)
+  /** What was heard since. */
+  const recording = () => ({ samples: kept.slice(kept.length - filled), rateHz: context?.sampleRate ?? 48_000 })
+  onScopeDispose(stop)
+  return { on, trouble, start, stop, afresh, recording }
+}

@@ -1,0 +1,72 @@
+import { expose } from 'comlink'
+import { standInPicture, type StandInAsk } from '#core/bench/standInCamera'
+import type { Pixel } from '#core/sight/camera'
+import { findEnd, findMiddle, type Found, type Patch } from '#core/sight/edges'
+import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
+import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
+import { tell, type Told, type ToTell } from '#core/sight/tell'
+
+/** So much about a touch is looked at, px. */
+const AROUND_PX = 70
+
+let grey: { width: number; height: number; data: Uint8Array } | null = null
+
+const api = {
+  /** Takes a picture in; it stays here until the next that can be read. */
+  async open(file: Blob): Promise<{ is: 'open'; width: number; height: number } | { is: 'no'; why: NoPicture }> {
+    let bitmap: ImageBitmap
+    try {
+      bitmap = await createImageBitmap(file)
+    } catch {
+      return { is: 'no', why: 'unreadable' }
+    }
+    const { width, height } = bitmap
+    if (Math.max(width, height) < LEAST_PX) return { is: 'no', why: 'small' }
+    const canvas = new OffscreenCanvas(width, height)
+    const at = canvas.getContext('2d', { willReadFrequently: true })!
+    at.drawImage(bitmap, 0, 0)
+    bitmap.close()
+    const { data: rgba } = at.getImageData(0, 0, width, height)
+    const data = new Uint8Array(width * height)
+    // luma, `std` ITU-R BT.601
+    for (let i = 0; i < data.length; i++)
+      data[i] = 0.299 * rgba[4 * i]! + 0.587 * rgba[4 * i + 1]! + 0.114 * rgba[4 * i + 2]!
+    grey = { width, height, data }
+    return { is: 'open', width, height }
+  },
+  /** The edge at a touch; null where none stands out. */
+  find(kind: Finding, touched: Pixel, along: Pixel, widthPx: number, reachPx: number, bright?: boolean): Found | null {
+    const patch = grey && patchOf(touched, AROUND_PX)
+    if (!patch || kind === 'none') return null
+    return kind === 'end'
+      ? findEnd(patch, touched, along, widthPx, reachPx)
+      : findMiddle(patch, touched, along, widthPx, reachPx, bright)
+  },
+  /** What is found without a touch, once other places stand. */
+  propose: (standing: Record<string, Standing>, sprocketMm: number, pulleyTeeth: number | null): Proposal[] =>
+    grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
+  tell: (ask: ToTell): Told => tell(ask),
+  /** What the stand-in camera sees: this cassette with a pulley of its own, so many degrees from the side. */
+  async rendered(ask: StandInAsk): Promise<Blob> {
+    const { width, height, data } = standInPicture(ask)
+    const canvas = new OffscreenCanvas(width, height)
+    const rgba = new Uint8ClampedArray(4 * data.length)
+    data.forEach((light, i) => rgba.set([light, light, light, 255], 4 * i))
+    canvas.getContext('2d')!.putImageData(new ImageData(rgba, width, height), 0, 0)
+    return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 })
+  },
+}
+export type SightApi = typeof api
+expose(api)
+
+function patchOf([u, v]: Pixel, aroundPx: number): Patch {
+  const around = Math.round(aroundPx)
+  const left = Math.max(0, Math.round(u) - around)
+  const top = Math.max(0, Math.round(v) - around)
+  const width = Math.min(grey!.width, Math.round(u) + around) - left
+  const height = Math.min(grey!.height, Math.round(v) + around) - top
+  const data = new Uint8Array(Math.max(1, width) * Math.max(1, height))
+  for (let y = 0; y < height; y++)
+    data.set(grey!.data.subarray((top + y) * grey!.width + left, (top + y) * grey!.width + left + width), y * width)
+  return { width: Math.max(1, width), height: Math.max(1, height), data, left, top }
+}
