@@ -1,5 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
-import { benchInOneFile, leanChapters, leanZod } from './ops/lean'
+import { benchInOneFile, leanChapters, leanNuxt, leanZod } from './ops/lean'
 import { buildHeavyWorker } from './ops/heavyWorker'
 
 const self = "'self'"
@@ -29,7 +29,7 @@ export default defineNuxtConfig({
   // the bench and Practice are app shells: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false }, '/practice/**': { ssr: false } },
   vite: {
-    plugins: [tailwindcss(), leanZod(), leanChapters(), benchInOneFile()],
+    plugins: [tailwindcss(), leanZod(), leanNuxt(), leanChapters(), benchInOneFile()],
     worker: { format: 'es' },
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },

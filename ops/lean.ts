@@ -31,6 +31,18 @@ export const leanChapters = (): Plugin => ({
   },
 })
 
+/**
+ * Nuxt's composables do nothing by being read, which its package does not say: Pinia's plugin asks for all of them by one
+ * name, and so every page's first file held what only some pages fetch with. Now it stands with who uses it.
+ */
+export const leanNuxt = (): Plugin => ({
+  name: 'lean-nuxt',
+  transform: (code, id, options) =>
+    !options?.ssr && /nuxt\/dist\/app\/(index|composables\/\w+)\.js$/.test(id)
+      ? { code, map: null, moduleSideEffects: false }
+      : null,
+})
+
 /** What every bench shows at once comes in one file, which packs smaller than thirty. */
 const oneOf = (...names: string[]) => `(${names.join('|')})`
 const APART = oneOf(
