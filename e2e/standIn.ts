@@ -52,8 +52,13 @@ export function sceneBeside(parts: RearParts, seed: number) {
   const tip = (rim: Rim, tooth: number, of: number) =>
     seen(camera.lens, camera.pose, onRim(rim, (2 * Math.PI * tooth) / of))
   const teeth = setup.teeth[n - 1]!
-  const tips = [0, 1, 2].map(k => tip(bike.discs[n - 1]!, Math.round((k * teeth) / 3), teeth))
-  const pulley = [0, 4, 8].map(k => tip(bike.pulley, k, bike.pulleyTeeth))
+  // the tips that look at each other, then about a third round
+  const [, up, forward] = bike.pulley.middle
+  const toPulley = Math.atan2(forward, up) / (2 * Math.PI)
+  const thirds = (rim: Rim, of: number, from: number) =>
+    [0, 1, 2].map(k => tip(rim, Math.round((from + k / 3) * of), of))
+  const tips = thirds(bike.discs[n - 1]!, teeth, toPulley)
+  const pulley = thirds(bike.pulley, bike.pulleyTeeth, toPulley + 0.5)
   const places = Object.fromEntries([...tips, ...pulley].map((at, i) => [SIDE_PLACES[i]!.id, at]))
   return { bike, places }
 }

@@ -138,10 +138,10 @@ export function cameraBehind(
 }
 
 /** A camera on the drive side, a few degrees from square to a sprocket, about 0.5 m away. */
-export function cameraBeside(sprocket: Disc, random: Random, widthPx = 4000, heightPx = 3000) {
+export function cameraBeside(sprocket: Disc, random: Random, widthPx = 4000, heightPx = 3000, nearMm = 450) {
   const usual = usualLens(widthPx, heightPx)
   const lens: Lens = { ...usual, focalPx: usual.focalPx * (1 + 0.04 * random.normal()), bend: -0.04 * random.next() }
-  const far = 450 + 200 * random.next()
+  const far = nearMm + 200 * random.next()
   const [yaw, pitch] = [radians(4 * random.normal()), radians(4 * random.normal())]
   const pose: Pose = {
     atMm: [

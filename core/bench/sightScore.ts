@@ -5,7 +5,7 @@ import { measureFromBehind, type Behind } from '../sight/fromBehind'
 import { measureFromSide } from '../sight/fromSide'
 import { LENGTHS } from '../sight/measures'
 import { measureBeside, RULERS } from '../sight/planar'
-import { onRim } from '../sight/rim'
+import { onRim, type Rim } from '../sight/rim'
 import { MOST_OFF_MM } from '../sight/tell'
 import { isBlurred, type Touch } from '../sight/touch'
 import { asked, cameraBeside, pictureBehind, sightBike } from './sightBench'
@@ -90,6 +90,9 @@ export function scoreBehind(kind: SightKind, bikes: number, first: number, count
   return scored(counted ? kind : `${kind}, teeth not counted`, told, bikes, touches / taken)
 }
 
+/** How teeth and touches differ from one another, mm; none of it is what the measuring thinks. */
+const TIPS = { shorterMm: 0.12, leanMm: 0.3, besideMm: 0.45 } as const
+
 /** Gaps from touched tips, from the drive side: hands and lenses of their own, no edges found for them. */
 export function scoreSide(bikes: number, first: number): SightScore {
   const told = Array.from({ length: bikes }, (_, i) => {
@@ -98,13 +101,21 @@ export function scoreSide(bikes: number, first: number): SightScore {
     const bike = sightBike(seed)
     const sprocket = bike.discs[bike.click]!
     const { lens, pose } = cameraBeside(sprocket, random)
-    const touch = (place: readonly [number, number, number]): Touch => {
-      const [u, v] = seen(lens, pose, place)
+    // a tooth is shorter than the next, leans to where the chain pulled it, and is touched beside its middle
+    const touch = (rim: Rim, tooth: number, teeth: number): Touch => {
+      const radiusMm = rim.radiusMm + TIPS.shorterMm * random.normal()
+      const beside = (TIPS.leanMm + TIPS.besideMm * random.normal()) / radiusMm
+      const [u, v] = seen(lens, pose, onRim({ ...rim, radiusMm }, (2 * Math.PI * tooth) / teeth + beside))
       return { at: [u + random.normal(), v + random.normal()], sdPx: 1 }
     }
     const teeth = bike.teeth[bike.click]!
-    const tips = [0, 1, 2].map(k => touch(onRim(sprocket, (2 * Math.PI * Math.round((k * teeth) / 3)) / teeth)))
-    const pulleyTips = [0, 4, 7].map(k => touch(onRim(bike.pulley, (2 * Math.PI * k) / bike.pulleyTeeth)))
+    // the tips that look at each other first, as is asked; the others about a third round
+    const [, up, forward] = bike.pulley.middle
+    const toPulley = Math.atan2(forward, up) / (2 * Math.PI)
+    const thirds = (rim: Rim, of: number, from: number) =>
+      [0, 1, 2].map(k => touch(rim, Math.round((from + k / 3) * of), of))
+    const tips = thirds(sprocket, teeth, toPulley)
+    const pulleyTips = thirds(bike.pulley, bike.pulleyTeeth, toPulley + 0.5)
     const m = measureFromSide({
       lens: usualLens(4000, 3000),
       sprocket: { teeth, placeMm: bike.placeMm[bike.click]! },

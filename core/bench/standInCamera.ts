@@ -25,7 +25,7 @@ export function standInScene({ from, viewDeg, seed, shot, ...of }: StandInAsk) {
   const random = randomFrom(seed, 617, shot)
   const weather = { ...weatherOf(random, seed), blurPx: 1, grease: 0, fill: 150 }
   if (from === 'side') {
-    const camera = cameraBeside(bike.discs[of.pushedTo ?? of.click]!, random, WIDTH_PX, HEIGHT_PX)
+    const camera = cameraBeside(bike.discs[of.pushedTo ?? of.click]!, random, WIDTH_PX, HEIGHT_PX, 330)
     return { bike, camera, weather: { ...weather, lightFrom: LAMP_BESIDE } }
   }
   const camera = cameraBehind(bike, viewDeg, random, WIDTH_PX, HEIGHT_PX, 380)

@@ -49,7 +49,10 @@ export function measureFromSide(ask: FromSide): SideTold {
   const farMm = (ask.lens.focalPx * radiusMm) / round.radius
   const perPx = radiusMm / round.radius
   const [cx, cy] = [(round.middle[0] - ask.lens.middle[0]) * perPx, (round.middle[1] - ask.lens.middle[1]) * perPx]
-  const pulley = middleOf(ask.pulleyTips.map(t => t.at)).map((v, i) => (v - round.middle[i]!) * perPx)
+  const [forward, down] = middleOfPulley(
+    ask.pulleyTips.map(t => t.at),
+    pulleyMm / perPx,
+  ).map((v, i) => (v - round.middle[i]!) * perPx)
   const unknowns: Unknown[] = [
     { mean: Math.log(farMm), sd: 0.4 },
     // seen from the drive side forward lies to the right
@@ -60,9 +63,8 @@ export function measureFromSide(ask: FromSide): SideTold {
     { mean: Math.log(ask.lens.focalPx), sd: PHONE.spread },
     { mean: radiusMm, sd: TIP.sdMm },
     pulleyRim,
-    // below its tips' middle: away from the sprocket, where most of them were touched
-    { mean: -pulley[1]! - pulleyMm / 2, sd: 40 },
-    { mean: pulley[0]!, sd: 40 },
+    { mean: -down!, sd: 40 },
+    { mean: forward!, sd: 40 },
     { mean: 0, sd: ASIDE_SD_MM },
   ]
   const misfits = (x: Float64Array): number[] => {
@@ -70,14 +72,26 @@ export function measureFromSide(ask: FromSide): SideTold {
     const far = Math.exp(lnFar!)
     const pose: Pose = { atMm: [ask.sprocket.placeMm - far, up!, forward!], yaw: yaw!, pitch: pitch!, roll: 0 }
     const lens = { ...ask.lens, focalPx: Math.exp(lnFocal!) }
-    const met = (touch: Touch, planeMm: number) => onPlane(lens, pose, touch, planeMm)
-    const off = (t: Touch, planeMm: number, y0: number, z0: number, radius: number) => {
-      const [, y, z] = met(t, planeMm)
-      return (Math.hypot(y - y0, z - z0) - radius) / Math.hypot(t.sdPx * perPx, TIP.eachSdMm)
+    const round = (touches: readonly Touch[], planeMm: number, y0: number, z0: number, radius: number, of: number) => {
+      const tips = touches.map(t => {
+        const [, y, z] = onPlane(lens, pose, t, planeMm)
+        return { far: Math.hypot(y - y0, z - z0), angle: Math.atan2(z - z0, y - y0), sdMm: t.sdPx * perPx }
+      })
+      return [
+        ...tips.map(t => (t.far - radius) / Math.hypot(t.sdMm, TIP.eachSdMm)),
+        ...asideOfTeeth(tips, of).map((a, i) => (a * radius) / Math.hypot(tips[i]!.sdMm, TIP.besideSdMm)),
+      ]
     }
     return [
-      ...ask.tips.map(t => off(t, ask.sprocket.placeMm, 0, 0, r!)),
-      ...ask.pulleyTips.map(t => off(t, ask.sprocket.placeMm + aside!, pulleyUp!, pulleyForward!, pulleyR!)),
+      ...round(ask.tips, ask.sprocket.placeMm, 0, 0, r!, ask.sprocket.teeth),
+      ...round(
+        ask.pulleyTips,
+        ask.sprocket.placeMm + aside!,
+        pulleyUp!,
+        pulleyForward!,
+        pulleyR!,
+        ask.pulleyTeeth ?? 0,
+      ),
     ]
   }
   const solved = solve(unknowns, misfits)
@@ -89,6 +103,26 @@ export function measureFromSide(ask: FromSide): SideTold {
     centresMm: figureOf(solved, centres),
     gapMm: figureOf(solved, x => centres(x) - x[6]! - x[7]!),
   }
+}
+
+/**
+ * How far round each tip lies from where its tooth stands, radians: teeth are evenly parted, so that all tips of one
+ * ring agree on where its first tooth is. Seen from aside they do not, which tells from where it was taken.
+ * @returns nothing where its teeth were not counted
+ */
+function asideOfTeeth(tips: readonly { angle: number }[], teeth: number): number[] {
+  if (teeth === 0) return []
+  const sum = (f: (x: number) => number) => tips.reduce((s, t) => s + f(t.angle * teeth), 0)
+  const first = Math.atan2(sum(Math.sin), sum(Math.cos))
+  return tips.map(t => Math.asin(Math.sin((t.angle * teeth - first) / 2)) * (2 / teeth))
+}
+
+/** About where the pulley's middle is, px: in its tips' circle, or below two of them, which look at the sprocket. */
+function middleOfPulley(tips: readonly (readonly [number, number])[], radiusPx: number): readonly [number, number] {
+  const circle = circleThrough(tips)
+  if (circle && circle.spread > 1.5) return circle.middle
+  const [x, y] = middleOf(tips)
+  return [x, y + radiusPx / 2]
 }
 
 const middleOf = (points: readonly (readonly [number, number])[]): [number, number] => [

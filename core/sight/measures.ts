@@ -24,10 +24,10 @@ export const BEHIND_PLACES: readonly Place[] = [
   { id: 'near', words: 'largest sprocket, the edge nearest to you, half way up', finding: 'middle' },
 ]
 export const SIDE_PLACES: readonly Place[] = [
-  { id: 'tip1', words: 'a tooth’s tip on the largest sprocket', finding: 'none' },
+  { id: 'tip1', words: 'largest sprocket’s tip nearest to the pulley', finding: 'none' },
   { id: 'tip2', words: 'a tip a third round from it', finding: 'none' },
   { id: 'tip3', words: 'a tip on the remaining third', finding: 'none' },
-  { id: 'pulley1', words: 'a tooth’s tip on the guide pulley', finding: 'none' },
+  { id: 'pulley1', words: 'guide pulley’s tip nearest to the sprocket', finding: 'none' },
   { id: 'pulley2', words: 'a tip a third round from it', finding: 'none' },
   { id: 'pulley3', words: 'a tip on the remaining third', finding: 'none' },
 ]
@@ -121,5 +121,7 @@ export const sayElsewhere = (offMm: number): string =>
 /** A gap that is told too widely, and what would make it closer. */
 export const sayWideGap = (sdMm: number, counted: boolean): string =>
   `So it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. ${
-    counted ? 'Touch tips that lie further apart, under the magnifier' : 'Count the guide pulley’s teeth and say them'
+    counted
+      ? 'Take it nearer, and touch the very tips under the magnifier'
+      : 'Count the guide pulley’s teeth and say them'
   }`

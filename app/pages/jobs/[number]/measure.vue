@@ -297,7 +297,7 @@ const offered = computed(() => {
       <TakePicture
         v-if="!needsRear && (!shot || told?.is === 'wide')"
         :busy="busy"
-        :another="shot !== null"
+        :another="shot !== null && look === 'behind'"
         :stand-in="standIns.camera && (look === 'behind' || look === 'side')"
         @taken="measure.open"
         @stand-in="standIn"
