@@ -166,6 +166,10 @@ const panel = ref<'listen'>('listen')
           "
         />
       </div>
+      <p v-if="!along.length">
+        To find both rubs, wind the barrel an eighth at a time while it listens, and tell it with its two buttons: a few
+        seconds at each. What is loud stands high; between the rubs it is quiet.
+      </p>
       <p v-if="along.length > 1" class="figure" data-test="edges">
         {{ wound.in ? `Rubs from ${sayAt(wound.in.eighths)}` : 'No rub reached winding in' }};
         {{ wound.out ? `from ${sayAt(wound.out.eighths)}` : 'none winding out' }}.
