@@ -3,7 +3,7 @@ import { tipDiameterMm } from '../standards/sprockets'
 import type { Unknown } from './solve'
 
 /**
- * Teeth stand this far from the standard's tips, mm: worn, and touched beside the very tip; `besideSdMm` round the ring.
+ * Teeth stand this far from the standard's tips, mm: worn, and touched beside the very tip; `besideSdMm` round it.
  * `model`
  */
 export const TIP = { belowMm: 0.15, sdMm: 0.3, eachSdMm: 0.15, besideSdMm: 0.5 } as const

@@ -179,7 +179,7 @@ const panel = ref<'listen'>('listen')
       <p v-if="!setup" class="stopped" role="status">Name the drivetrain first.</p>
       <template v-else>
         <div aria-live="polite">
-          <p class="text-3xl leading-tight font-bold" data-test="sounds">
+          <p class="text-3xl leading-tight font-bold first-letter:uppercase" data-test="sounds">
             {{ sure ? saySounded(sure.rubOdds) : listening ? 'Listening' : 'Not listening' }}
           </p>
           <p v-if="sure" class="figure" data-test="cadence">{{ sure.cadenceRpm.toFixed(0) }} rpm, {{ oddsWords }}</p>
