@@ -32,8 +32,8 @@ export const leanChapters = (): Plugin => ({
 })
 
 /**
- * Nuxt's composables do nothing by being read, which its package does not say: Pinia's plugin asks for all of them by one
- * name, and so every page's first file held what only some pages fetch with. Now it stands with who uses it.
+ * Nuxt's composables do nothing by being read, which its package does not say: Pinia's plugin asks for all of them by
+ * one name, and so every page's first file held what only some pages fetch with. Now it stands with who uses it.
  */
 export const leanNuxt = (): Plugin => ({
   name: 'lean-nuxt',
