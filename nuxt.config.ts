@@ -1,5 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
-import { benchInOneFile, leanChapters, leanNuxt, leanZod } from './ops/lean'
+import { benchInOneFile, leanChapters, leanForms, leanNuxt, leanZod } from './ops/lean'
 import { buildHeavyWorker } from './ops/heavyWorker'
 
 const self = "'self'"
@@ -29,7 +29,7 @@ export default defineNuxtConfig({
   // the bench and Practice are app shells: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false }, '/practice/**': { ssr: false } },
   vite: {
-    plugins: [tailwindcss(), leanZod(), leanNuxt(), leanChapters(), benchInOneFile()],
+    plugins: [tailwindcss(), leanZod(), leanNuxt(), leanForms(), leanChapters(), benchInOneFile()],
     worker: { format: 'es' },
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },
@@ -76,8 +76,9 @@ export default defineNuxtConfig({
       crossOriginEmbedderPolicy: false,
       // said over HTTPS alone: server/middleware/origin.ts
       strictTransportSecurity: false,
-      // a photograph of the bike, what the gears sound like, and a screen that stays on while hands are on the bike
-      permissionsPolicy: { camera: ['self'], microphone: ['self'], 'screen-wake-lock': ['self'] },
+      // a photograph of the bike, what the gears sound like, a gauge on a line, and a screen that stays on while hands
+      // are on the bike
+      permissionsPolicy: { camera: ['self'], microphone: ['self'], serial: ['self'], 'screen-wake-lock': ['self'] },
       contentSecurityPolicy: {
         'default-src': ["'none'"],
         'base-uri': ["'none'"],

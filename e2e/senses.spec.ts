@@ -268,6 +268,81 @@ test('a torque wrench’s peaks go to the bolts in turn, judged; never into a li
   expect(told.find(e => e.kind === 'torqued')?.peaksNm).toEqual({ 'hanger-bolt': 8.6 })
 })
 
+test('a torque wrench on a serial line: its highest before the hand lets go, at the bolt that is next', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('78')
+  // the far end of the line, in the test's hand
+  await bench.addInitScript(() => {
+    const far = { baud: 0, closed: 0, say: (_: string) => {}, unplug: () => {} }
+    Object.assign(window, { far })
+    const port = {
+      readable: null as ReadableStream<Uint8Array> | null,
+      open({ baudRate }: { baudRate: number }) {
+        far.baud = baudRate
+        port.readable = new ReadableStream({
+          start(line) {
+            far.say = text => line.enqueue(new TextEncoder().encode(text))
+            far.unplug = () => line.error(new Error('gone'))
+          },
+        })
+        return Promise.resolve()
+      },
+      close: () => Promise.resolve(void far.closed++),
+    }
+    Object.defineProperty(navigator, 'serial', { value: { requestPort: () => Promise.resolve(port) } })
+  })
+  const say = (...lines: string[]) =>
+    bench.evaluate(ls => ls.forEach(l => (window as unknown as { far: { say(t: string): void } }).far.say(l)), lines)
+  await openBench(bench, number)
+  await bench.goto(`${process.env.OCHO_E2E_URL}/devices`)
+  await ready(bench)
+  await bench.locator('[data-test=speed-19200]').click()
+  await bench.locator('[data-test=line-connect]').click()
+  await expect(bench.locator('[data-test=line-on]')).toContainText('Torque wrench is on the line')
+  expect(await bench.evaluate(() => (window as unknown as { far: { baud: number } }).far.baud)).toBe(19_200)
+  await say('#!\n', 'zz\n', '<<\n')
+  await expect(bench.locator('[data-test=line-trouble]')).toContainText('no figure')
+  await say('80.2 lbf\n')
+  await expect(bench.locator('[data-test=line-trouble]')).toContainText('It says lbf: set it to N·m')
+  // cut in two on its way; the peak is told when it is let go
+  await say('T 3.', '1 Nm\r\nT 8.6 Nm\r\nT 8.', '2 Nm\r\nT 0.0 Nm\r\n')
+  await expect(bench.locator('[data-test=line-trouble]')).toHaveCount(0)
+  await expect(bench.locator('[data-test=line-on]')).toContainText('8.6 N·m')
+  // it stays open from page to page, and goes to the bolt that is next
+  await bench.getByRole('link', { name: 'Ocho, to the Floor' }).click()
+  await bench.locator('[data-test=stand-78]').click()
+  await bench.locator('[data-test=stage-prove]').click()
+  await expect(bench.locator('[data-test=torqued]')).toBeVisible()
+  await say('5.1\n', '2.2\n', '0.0\n')
+  await expect(bench.locator('[data-test=peak]')).toContainText('5.1 N·m')
+  // pulled out, the page of devices says so
+  await bench.evaluate(() => (window as unknown as { far: { unplug(): void } }).far.unplug())
+  await bench.getByRole('link', { name: 'Ocho, to the Floor' }).click()
+  await bench.locator('[data-test=person]').click()
+  await bench.locator('[data-test=devices]').click()
+  await expect(bench.locator('[data-test=line-trouble]')).toContainText('The line ended')
+})
+
+test('without serial lines, or with none chosen, the devices’ page says what else there is', async ({
+  bench,
+  shop,
+}) => {
+  await openBench(bench, await shop.takeIn('79'))
+  await bench.addInitScript(() =>
+    Object.defineProperty(navigator, 'serial', { value: undefined, configurable: true, writable: true }),
+  )
+  await bench.goto(`${process.env.OCHO_E2E_URL}/devices`)
+  await ready(bench)
+  await bench.locator('[data-test=line-connect]').click()
+  await expect(bench.locator('[data-test=line-trouble]')).toContainText('types like a keyboard')
+  const chooseNone = () => Promise.reject(new DOMException('none', 'NotFoundError'))
+  await bench.evaluate(`navigator.serial = { requestPort: ${chooseNone.toString()} }`)
+  await bench.locator('[data-test=line-connect]').click()
+  await expect(bench.locator('[data-test=line-trouble]')).toContainText('No line was chosen')
+})
+
 inAnyShop('outside the demo’s shop no stand-in plays, though this tablet had them on', async ({ bench, shop }) => {
   const number = await measurePage(bench, shop, 'L')
   await expect(bench.locator('[data-test=choose]')).toBeAttached()

@@ -32,6 +32,22 @@ export const leanChapters = (): Plugin => ({
 })
 
 /**
+ * Leaves out of the browser's forms what only their developers' tools ask, and groups of lines, which no form here has:
+ * five kilobytes of every page with a form. Should a later version be written otherwise, nothing is left out.
+ */
+export const leanForms = (): Plugin => ({
+  name: 'lean-forms',
+  enforce: 'pre',
+  transform(code, id, options) {
+    if (options?.ssr || !id.includes('/@tanstack/')) return
+    if (id.endsWith('/form-core/dist/esm/EventClient.js'))
+      return { code: 'export const formEventClient = { on: () => () => {}, emit() {} }', map: null }
+    if (id.endsWith('/vue-form/dist/esm/useForm.js'))
+      return { code: code.replace(/^import \{ FormGroup \}.*$/m, 'const FormGroup = null;'), map: null }
+  },
+})
+
+/**
  * Nuxt's composables do nothing by being read, which its package does not say: Pinia's plugin asks for all of them by
  * one name, and so every page's first file held what only some pages fetch with. Now it stands with who uses it.
  */
@@ -59,43 +75,74 @@ const APART = oneOf(
     'keyMeanings',
     'MeasureLink',
   ],
+  // what one bench alone shows stands with it
+  ...['CauseBars', 'HeardKeys', 'NextMove', 'heard', 'DoubtfulFigure'],
   ...['GaugePad', 'GearPick', 'JobBench', 'KeyList', 'NoDerailleur', 'OffsetPad', 'SchoolPick', 'SomethingElse'],
 )
 const COMPOSABLES = oneOf(
-  ...[
-    'bench',
-    'benchKeys',
-    'habits',
-    'like',
-    'live',
-    'rearBench',
-    'schools',
-    'stageLink',
-    'thirdHand',
-    'tick',
-    'trouble',
-  ],
+  ...['bench', 'benchKeys', 'habits', 'like', 'live', 'schools', 'stageLink', 'thirdHand', 'tick', 'trouble'],
 )
-const DRAWINGS = oneOf('SprocketLanes', 'MisfitStrip', 'BarrelRule', 'along', 'columns')
 const BENCH = new RegExp(
   `app/${oneOf(
-    `components/(bench|rear)/(?!${APART})`,
+    `components/bench/(?!${APART}\\.)`,
     `composables/${COMPOSABLES}`,
-    'workers/(useAdvice|latest)',
-    `drawings/${DRAWINGS}`,
+    'workers/latest',
+    'drawings/(along|columns)',
     'stores/(ledger|outbox)',
   )}`,
 )
 
-/** Puts what every bench shows into one file of the browser's build. */
-export const benchInOneFile = (): Plugin => ({
-  name: 'bench-in-one-file',
-  outputOptions: options =>
-    options.dir?.includes('client')
-      ? {
-          ...options,
-          manualChunks: id => (BENCH.test(id) ? 'bench' : undefined),
-          onlyExplicitManualChunks: true,
-        }
-      : null,
-})
+/** What is asked of the advice and drawn of its answer: by the rear bench, a stand on the Floor, a cable's friction. */
+const ASKED = new RegExp(
+  oneOf(
+    'app/workers/(question|useAdvice)',
+    'app/drawings/(MisfitStrip|BarrelRule)',
+    'core/advice/(asSensed|explain|know|moveKey|picture|schools|woundUntil)\\.',
+    'core/ledger/belief',
+    'core/procedure/complaints',
+    'core/rear/(aim|chain|declined|ofState|stops)\\.',
+  ),
+)
+
+/** Nuxt's lists of everything it offers: what stands only in them is not asked for by who reads them. */
+const LISTS = /nuxt\/dist\/app\/(index|composables\/index)\.js$/
+
+/** What every page begins with: all that the browser's entry reads, one after the other, before anything is shown. */
+function begunWith(entry: string, importedBy: (id: string) => readonly string[]): Set<string> {
+  const found = new Set<string>()
+  const next = [entry]
+  for (let id = next.pop(); id !== undefined; id = next.pop()) {
+    if (found.has(id) || LISTS.test(id)) continue
+    found.add(id)
+    next.push(...importedBy(id))
+  }
+  return found
+}
+
+/**
+ * Puts what every bench shows into one file of the browser's build, and what every page begins with into another: left
+ * alone, the bundler halves it when some panel is read by two pages, and two halves pack two kilobytes worse.
+ */
+export const benchInOneFile = (): Plugin => {
+  let begun: Set<string> | null = null
+  return {
+    name: 'bench-in-one-file',
+    buildStart: () => void (begun = null),
+    outputOptions: options =>
+      options.dir?.includes('client')
+        ? {
+            ...options,
+            manualChunks: (id, { getModuleIds, getModuleInfo }) => {
+              if (BENCH.test(id) || id.includes('/node_modules/comlink/')) return 'bench'
+              if (ASKED.test(id)) return 'asked'
+              begun ??= begunWith(
+                [...getModuleIds()].find(m => getModuleInfo(m)?.isEntry)!,
+                m => getModuleInfo(m)?.importedIds ?? [],
+              )
+              return begun.has(id) ? 'begin' : undefined
+            },
+            onlyExplicitManualChunks: true,
+          }
+        : null,
+  }
+}

@@ -10,12 +10,13 @@ export const DEVICES = {
   caliper: { words: 'Caliper', unit: 'mm', says: [12.3, 4.9, 0.6] },
   dial: { words: 'Dial gauge on the hanger', unit: 'mm', says: [21.4, 20.6, 19.8, 20.5] },
   torque: { words: 'Torque wrench', unit: 'N·m', says: [9.1, 5.4, 2.2, 8.6] },
+  scale: { words: 'Scale with a slide', unit: 'mm', says: [412, 285, 98.5] },
   template: { words: 'Depth gauge for the gap', unit: 'mm', says: [5.5, 6.2, 7.0] },
 } as const satisfies Record<string, { words: string; unit: FigureTold['unit']; says: readonly number[] }>
 export type DeviceId = keyof typeof DEVICES
 const Figure = z.object({
   device: z.enum(Object.keys(DEVICES) as [DeviceId, ...DeviceId[]]),
-  value: z.number().min(-500).max(500),
+  value: z.number().min(-5_000).max(5_000),
   standIn: z.boolean(),
 })
 /** The line that devices of this tablet tell their figures on. */

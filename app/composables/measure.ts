@@ -3,7 +3,7 @@ import type { Pixel } from '#core/sight/camera'
 import type { Found } from '#core/sight/edges'
 import { MOST_BYTES, NO_PICTURE_WORDS, type Place } from '#core/sight/measures'
 import type { TouchedPicture } from '#core/sight/tell'
-import { barsOf, isBlurred, TOUCH_SD_PX } from '#core/sight/touch'
+import { barsOf, isBlurred, TOUCH_SD_PX, towards } from '#core/sight/touch'
 import { useSight } from '~/workers/useSight'
 
 /**
@@ -97,6 +97,11 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
 
   async function findAt(place: Place, by: Pixel, reachPx: number): Promise<Found | null> {
     if (place.finding === 'none') return null
+    if (place.finding === 'step') {
+      const other = shot.value?.touched[place.from!]
+      const along = other && towards(placeOf(other), by)
+      return along ? sight().find('step', by, along, 0, reachPx) : null
+    }
     const { upper, lower } = shot.value?.touched ?? {}
     // which way the bar runs is known once both of the sprocket's ends were touched
     if (!upper || !lower) return null
@@ -128,6 +133,9 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
       const was = shot.value?.touched.upper
       if (was && !was.byHand) await settle(first, was.by, was.sdPx * 2, false)
     }
+    const from = places().find(p => p.id === place.from)
+    const other = from && shot.value?.touched[from.id]
+    if (other && !other.found && !other.byHand) await settle(from, other.by, other.sdPx * 2, false)
     if (place.id === 'pulleyLower') await propose()
   }
   async function settle(place: Place, by: Pixel, reachPx: number, byHand: boolean): Promise<void> {

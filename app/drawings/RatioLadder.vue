@@ -1,7 +1,7 @@
 <!-- The hub's gears on a scale of their ratios, and what was counted on it: where a line leans, another gear answered.
      No store. -->
 <script setup lang="ts">
-import { scaleLog } from 'd3-scale'
+import { along } from './along'
 
 const props = defineProps<{
   ratios: readonly number[]
@@ -13,8 +13,8 @@ const W = 690
 const H = 190
 const ASKED = 138
 const TABLE = 60
-const x = computed(() => scaleLog([props.ratios[0]! * 0.9, props.ratios.at(-1)! * 1.1], [34, W - 34]))
-const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(r)))
+const x = computed(() => along([Math.log(props.ratios[0]! * 0.9), Math.log(props.ratios.at(-1)! * 1.1)], [34, W - 34]))
+const place = (r: number) => Math.max(12, Math.min(W - 12, x.value(Math.log(r))))
 </script>
 
 <template>

@@ -2,7 +2,7 @@ type Ends = readonly [number, number]
 
 /**
  * A straight scale between two spans. Of a scale library the bench page needs only this, and would carry its colours
- * and formats of numbers too; where ticks or logarithms are drawn, the library is used.
+ * and formats of numbers too; where ticks are drawn, the library is used.
  * @param held keeps what lies beyond at the ends
  */
 export const along =

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { DEVICES, playFigure, type DeviceId } from '~/composables/devices'
+import { BAUD_RATES, useSerialLine } from '~/composables/serialLine'
 import { HAND_ACTS, NOT_TAUGHT, type HandAct, type Hands, type StandIns } from '~/composables/hands'
 
 useHead({ title: 'Devices · Ocho' })
@@ -49,6 +50,19 @@ const knocks = computed({
   get: () => hands.value.knocks ?? '',
   set: act => set({ knocks: HAND_ACTS.find(a => a.act === act)?.act ?? null }),
 })
+
+const serial = useSerialLine()
+const { on: line, trouble: lineTrouble, last: lineLast } = serial
+const lineOf = ref<DeviceId>('torque')
+const speed = ref<number>(9_600)
+const SPEEDS = BAUD_RATES.map(value => ({ value: value as number, words: String(value) }))
+const LINE_OF = Object.entries(DEVICES).map(([value, d]) => ({ value: value as DeviceId, words: d.words }))
+const connecting = ref(false)
+async function connect() {
+  connecting.value = true
+  await serial.connect(lineOf.value, speed.value)
+  connecting.value = false
+}
 
 const standIns = useStandIns()
 const playOf = <K extends keyof StandIns>(key: K) =>
@@ -119,10 +133,37 @@ function play(device: DeviceId) {
         </template>
       </section>
       <section aria-labelledby="real" class="grid gap-2">
-        <h2 id="real" class="border-b-2 border-ink text-lg font-bold">Gauges that type</h2>
+        <h2 id="real" class="border-b-2 border-ink text-lg font-bold">Gauges</h2>
         <p>
-          A caliper or gauge that types like a keyboard needs no teaching: it is told from a person by its speed, and
-          its figure goes into the line that waits for one; at Prove a torque wrench’s goes to the bolt that is next.
+          One that types like a keyboard needs no teaching: it is told from a person by its speed, and its figure goes
+          into the line that waits for one; at Prove a torque wrench’s goes to the bolt that is next.
+        </p>
+        <p class="label">On a serial line: what is it</p>
+        <p v-if="line" class="figure font-semibold" role="status" data-test="line-on">
+          {{ DEVICES[line.device].words }} is on the line{{ lineLast ? `. Last said, ${lineLast}` : '' }}
+        </p>
+        <template v-else>
+          <ChoiceRow v-model="lineOf" label="What is on the line" :choices="LINE_OF" :columns="2" test="line" />
+          <p class="label">Its speed, as its paper says</p>
+          <ChoiceRow v-model="speed" label="Speed of the line" :choices="SPEEDS" :columns="3" test="speed" />
+        </template>
+        <p v-if="lineTrouble" class="stopped" role="alert" data-test="line-trouble">{{ lineTrouble }}.</p>
+        <button v-if="line" type="button" class="also justify-center" data-test="line-off" @click="serial.disconnect">
+          Let the line go
+        </button>
+        <button
+          v-else
+          type="button"
+          class="also justify-center"
+          :disabled="connecting"
+          data-test="line-connect"
+          @click="connect"
+        >
+          {{ connecting ? 'Connecting' : 'Connect the line' }}
+        </button>
+        <p class="small">
+          A wrench’s highest before the hand lets go is meant, a gauge’s length where it stands still. The line stays
+          open from page to page until this one is loaded anew.
         </p>
       </section>
       <section v-if="session.now?.shop.demo" aria-labelledby="stand-ins" class="grid gap-3" data-test="stand-ins">

@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import { standInPicture, type StandInAsk } from '#core/bench/standInCamera'
 import type { Pixel } from '#core/sight/camera'
-import { findEnd, findMiddle, type Found, type Patch } from '#core/sight/edges'
+import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
 import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { tell, type Told, type ToTell } from '#core/sight/tell'
@@ -38,6 +38,7 @@ const api = {
   find(kind: Finding, touched: Pixel, along: Pixel, widthPx: number, reachPx: number, bright?: boolean): Found | null {
     const patch = grey && patchOf(touched, AROUND_PX)
     if (!patch || kind === 'none') return null
+    if (kind === 'step') return findStep(patch, touched, along, reachPx)
     return kind === 'end'
       ? findEnd(patch, touched, along, widthPx, reachPx)
       : findMiddle(patch, touched, along, widthPx, reachPx, bright)

@@ -1,13 +1,15 @@
 import { radians } from '../quantity/angle'
 import { randomFrom } from '../quantity/random'
-import { seen, usualLens, type Pose } from '../sight/camera'
+import { seen, usualLens, type Pixel, type Pose } from '../sight/camera'
+import { findStep } from '../sight/edges'
 import { measureFromBehind, type Behind } from '../sight/fromBehind'
 import { measureFromSide } from '../sight/fromSide'
-import { LENGTHS } from '../sight/measures'
+import { besidePlaces, LENGTHS } from '../sight/measures'
 import { measureBeside, RULERS } from '../sight/planar'
 import { onRim, type Rim } from '../sight/rim'
 import { MOST_OFF_MM } from '../sight/tell'
-import { isBlurred, type Touch } from '../sight/touch'
+import { isBlurred, TOUCH_SD_PX, towards, type Touch } from '../sight/touch'
+import { rodPicture } from './rodPicture'
 import { asked, cameraBeside, pictureBehind, sightBike } from './sightBench'
 
 /** How one kind of picture did: what was off, what was said of that, what was refused. */
@@ -128,7 +130,7 @@ export function scoreSide(bikes: number, first: number): SightScore {
   return scored('gap from the side', told, bikes, 6)
 }
 
-/** A rod past its axle beside the axle's own thread, from pictures not quite square; touches of a careful hand. */
+/** A rod past its axle beside the axle's own thread, from pictures not quite square. */
 export function scoreRod(bikes: number, first: number): SightScore {
   const told = Array.from({ length: bikes }, (_, i) => {
     const random = randomFrom(first + i, 618)
@@ -138,21 +140,54 @@ export function scoreRod(bikes: number, first: number): SightScore {
     const rodMm = 1 + 4 * random.next()
     const far = 250 + 200 * random.next()
     const [yaw, pitch] = [radians(6 * random.normal()), radians(6 * random.normal())]
+    // it looks at the rod, but that is not just in the picture's middle
     const pose: Pose = {
       atMm: [-far * Math.tan(yaw), -far * Math.tan(pitch), -far],
-      yaw,
-      pitch,
+      yaw: -yaw + radians(3 * random.normal()),
+      pitch: pitch + radians(3 * random.normal()),
       roll: 0.1 * random.normal(),
     }
     // the rod lies in the axle's middle, its end a little before or behind the thread's own outline
     const deeper = 4 * (random.next() - 0.5)
-    const touch = (x: number, y: number, z: number): Touch => {
+    const look = rodPicture(lens, pose, { threadMm, rodMm, deeperMm: deeper }, random)
+    // a finger, then its edge; where none stands out the hand looks under the magnifier
+    const put = (x: number, y: number, z: number): Pixel => {
       const [u, v] = seen(lens, pose, [x, y, z])
-      return { at: [u + 1.2 * random.normal(), v + 1.2 * random.normal()], sdPx: 1.2 }
+      return [u + 2.5 * random.normal(), v + 2.5 * random.normal()]
     }
+    const [rulerFrom, rulerTo, rootEdged, endEdged] = besidePlaces('rod').map(p => p.finding === 'step')
+    const pair = (one: Pixel, other: Pixel, truth: readonly [Pixel, Pixel], edged: readonly boolean[]) => {
+      const along = towards(one, other) ?? towards(...truth)!
+      const ended = [one, other].map((at, i): Touch => {
+        const found = edged[i] ? findStep(look(at), at, along) : null
+        const [du, dv] = [0, 1].map(k => (found?.at[k] ?? Infinity) - truth[i]![k]!)
+        return found && Math.hypot(du!, dv!) < 5
+          ? { at: found.at, sdPx: TOUCH_SD_PX.found }
+          : {
+              at: truth[i]!.map(v => v + TOUCH_SD_PX.byHand * random.normal()) as unknown as Pixel,
+              sdPx: TOUCH_SD_PX.byHand,
+            }
+      })
+      return [ended[0]!, ended[1]!] as const
+    }
+    const at = (x: number, y: number, z: number) => seen(lens, pose, [x, y, z])
+    // the thread is touched a little inside its end, where its flanks stand
+    const [low, high] = [-threadMm / 2, threadMm / 2]
+    const [from, to] = pair(
+      put(-3, low, 0),
+      put(-3, high, 0),
+      [at(-3, low, 0), at(-3, high, 0)],
+      [rulerFrom!, rulerTo!],
+    )
+    const [root, end] = pair(
+      put(0, 0, deeper),
+      put(rodMm, 0, deeper),
+      [at(0, 0, deeper), at(rodMm, 0, deeper)],
+      [rootEdged!, endEdged!],
+    )
     const m = measureBeside({
-      ruler: { ...RULERS.axle, from: touch(0, -threadMm / 2, 0), to: touch(0, threadMm / 2, 0) },
-      length: { from: touch(0, 0, deeper), to: touch(rodMm, 0, deeper) },
+      ruler: { ...RULERS.axle, from, to },
+      length: { from: root, to: end },
       deeperMm: LENGTHS.rod.deeperMm,
     })
     return m.is === 'told' ? [{ off: m.mean - rodMm, sd: m.sd, lean: null }] : []

@@ -125,6 +125,32 @@ export function findMiddle(
   return { at, widthPx: bar.widthPx, contrast: bar.contrast, blurPx: 0, bright: bar.bright }
 }
 
+/** A step is looked for over so many pixels to both sides of the line that is measured. */
+const STEP_WIDE_PX = 4
+/**
+ * Where light turns to dark or dark to light across a length that is measured, nearest to where its end was touched: a
+ * thread's side, a plate's edge, a rim's.
+ * @param along the length's own direction, of length 1
+ */
+export function findStep(patch: Patch, touched: Pixel, along: Pixel, reachPx: number = REACH_PX.finger): Found | null {
+  const light = reading(patch)(touched, along)
+  const of = (t: number) => middleOf(range(-STEP_WIDE_PX, STEP_WIDE_PX).map(x => light(x, t)))
+  const step = 0.25
+  const ts = range(-1.5 * reachPx, 1.5 * reachPx, step)
+  const steep = ts.map(t => (of(t + 0.75) - of(t - 0.75)) / 255)
+  let best: { t: number; steep: number; score: number } | null = null
+  for (let i = 1; i < ts.length - 1; i++) {
+    const [a, b, c] = [Math.abs(steep[i - 1]!), Math.abs(steep[i]!), Math.abs(steep[i + 1]!)]
+    if (b < LEAST_CONTRAST || b < a || b <= c) continue
+    const t = ts[i]! + ((0.5 * (a - c)) / (a - 2 * b + c || 1)) * step
+    const score = b * Math.exp(-0.5 * (t / (REACH_SDS * reachPx)) ** 2)
+    if (!best || score > best.score) best = { t, steep: steep[i]!, score }
+  }
+  if (!best) return null
+  const at: Pixel = [touched[0] + best.t * along[0], touched[1] + best.t * along[1]]
+  return { at, widthPx: 0, contrast: Math.abs(best.steep), blurPx: 0, bright: best.steep > 0 }
+}
+
 /**
  * Where a bar ends, at a touch near its end. Seen a little from the side its middle bows away from the end like the
  * root of the way, as a circle's does; that is taken off.

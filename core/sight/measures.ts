@@ -4,8 +4,8 @@ import { RULERS, type RulerId } from './planar'
  * What is touched in a photograph, one place after the other, for each thing that is measured in one.
  */
 
-/** How an edge is found at a touch: a bar's end, its middle, or nothing is looked for. */
-export type Finding = 'end' | 'middle' | 'none'
+/** How an edge is found at a touch: a bar's end, its middle, a step across a length, or nothing is looked for. */
+export type Finding = 'end' | 'middle' | 'step' | 'none'
 export type Place = {
   id: string
   /** What is to be touched. */
@@ -13,6 +13,8 @@ export type Place = {
   finding: Finding
   /** Measured along the sprocket's bar: which end it is. */
   bar?: { of: 'sprocket' | 'pulley'; end: 'upper' | 'lower' }
+  /** Measured from that place: the length between them tells which way the step is looked for. */
+  from?: string
 }
 
 export const BEHIND_PLACES: readonly Place[] = [
@@ -31,33 +33,55 @@ export const SIDE_PLACES: readonly Place[] = [
   { id: 'pulley2', words: 'a tip a third round from it', finding: 'none' },
   { id: 'pulley3', words: 'a tip on the remaining third', finding: 'none' },
 ]
-export const besidePlaces = (ruler: RulerId, what: string): readonly Place[] => [
-  { id: 'rulerFrom', words: `${RULERS[ruler].words}: one end`, finding: 'none' },
-  { id: 'rulerTo', words: 'its other end', finding: 'none' },
-  { id: 'from', words: `${what}: one end`, finding: 'none' },
-  { id: 'to', words: 'its other end', finding: 'none' },
-]
-
-/** What lies flat beside a ruler and is measured by it; `deeperMm`: how far it may lie before or behind. */
+const CHAIN_TO = (plate: string) => ['chain’s side', `${plate} plate beside it`] as const
+/**
+ * What lies flat beside a ruler and is measured by it; `deeperMm`: how far it may lie before or behind; `steps`: its
+ * ends where one surface stops before another, plainly enough for an edge to be found. An axle's end is chamfered,
+ * teeth are round, marks are painted: those are looked at by the hand.
+ */
 export const LENGTHS = {
-  rod: { words: 'rod past the axle', ruler: 'axle', deeperMm: 4 },
-  marks: { words: 'one mark from the other', ruler: 'axle', deeperMm: 6 },
-  plate: { words: 'plate over the ring’s teeth', ruler: 'chain', deeperMm: 6 },
-  innerGap: { words: 'chain to the inner plate', ruler: 'chain', deeperMm: 4 },
-  outerGap: { words: 'chain to the outer plate', ruler: 'chain', deeperMm: 4 },
-  innerStop: { words: 'chain to the inner plate', ruler: 'chain', deeperMm: 4 },
-  outerStop: { words: 'chain to the outer plate', ruler: 'chain', deeperMm: 4 },
-  yoke: { words: 'yoke’s height', ruler: 'pad', deeperMm: 15 },
-  tail: { words: 'cable’s tail', ruler: 'chain', deeperMm: 15 },
-} as const satisfies Record<string, { words: string; ruler: RulerId; deeperMm: number }>
+  rod: { ends: ['axle’s end', 'rod’s end'], ruler: 'axle', deeperMm: 4, steps: ['to'] },
+  marks: { ends: ['first mark', 'other mark'], ruler: 'axle', deeperMm: 6, steps: [] },
+  plate: { ends: ['plate’s lower edge', 'tip of the tooth below it'], ruler: 'chain', deeperMm: 6, steps: ['from'] },
+  innerGap: { ends: CHAIN_TO('inner'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
+  outerGap: { ends: CHAIN_TO('outer'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
+  innerStop: { ends: CHAIN_TO('inner'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
+  outerStop: { ends: CHAIN_TO('outer'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
+  yoke: {
+    ends: ['yoke, where the straddle cable hangs', 'place its height counts from'],
+    ruler: 'pad',
+    deeperMm: 15,
+    steps: [],
+  },
+  tail: { ends: ['clamp’s edge', 'cable’s end'], ruler: 'chain', deeperMm: 15, steps: ['to'] },
+} as const satisfies Record<
+  string,
+  { ends: readonly [string, string]; ruler: RulerId; deeperMm: number; steps: readonly ('from' | 'to')[] }
+>
 export type LengthId = keyof typeof LENGTHS
+
+/** A place that a length is measured to: an edge is looked for where there is one. */
+const to = (from: string, edged = true): Pick<Place, 'finding' | 'from'> => ({ finding: edged ? 'step' : 'none', from })
+/** The places of a length beside its ruler. */
+export function besidePlaces(what: LengthId): readonly Place[] {
+  const { ends, ruler, steps } = LENGTHS[what]
+  const edges: readonly string[] = steps
+  // a chain's pins have no edge across it
+  const edged = ruler !== 'chain'
+  return [
+    { id: 'rulerFrom', words: RULERS[ruler].ends[0], ...to('rulerTo', edged) },
+    { id: 'rulerTo', words: RULERS[ruler].ends[1], ...to('rulerFrom', edged) },
+    { id: 'from', words: ends[0], ...to('to', edges.includes('from')) },
+    { id: 'to', words: ends[1], ...to('from', edges.includes('to')) },
+  ]
+}
 
 /** Both pads let go beside their rim: the rim's edges are ruler and ends at once. */
 export const PAD_PLACES: readonly Place[] = [
-  { id: 'leftPad', words: 'left pad’s face, as you name the sides at the bench', finding: 'none' },
-  { id: 'leftRim', words: 'rim’s edge beside it', finding: 'none' },
-  { id: 'rightRim', words: 'rim’s other edge', finding: 'none' },
-  { id: 'rightPad', words: 'right pad’s face', finding: 'none' },
+  { id: 'leftPad', words: 'left pad’s face, as you name the sides at the bench', ...to('leftRim') },
+  { id: 'leftRim', words: 'rim’s edge beside it', ...to('leftPad') },
+  { id: 'rightRim', words: 'rim’s other edge', ...to('rightPad') },
+  { id: 'rightPad', words: 'right pad’s face', ...to('rightRim') },
 ]
 
 /** Which places are joined by a line, by how a thing is looked at. */

@@ -9,14 +9,14 @@ import type { Touch } from './touch'
  */
 
 /** Something of known size in the picture, and how sure its size is, mm. */
-export type Ruler = { id: string; words: string; mm: number; sdMm: number }
+export type Ruler = { id: string; ends: readonly [string, string]; mm: number; sdMm: number }
 
-/** What is at hand beside what is measured there. Sizes: `std` where named, otherwise `practice`. */
+/** What is at hand beside what is measured there. Sizes: the chain's, two pitches, `std` ISO 9633, else `practice`. */
 export const RULERS = {
-  axle: { id: 'axle', words: 'the axle’s thread, across', mm: 9.9, sdMm: 0.15 },
-  chain: { id: 'chain', words: 'the chain, pin to pin over two links (ISO 9633)', mm: 25.4, sdMm: 0.08 },
-  rim: { id: 'rim', words: 'the rim, across', mm: 20, sdMm: 1.5 },
-  pad: { id: 'pad', words: 'the brake pad, end to end', mm: 60, sdMm: 8 },
+  axle: { id: 'axle', ends: ['axle’s thread, one side', 'its other side'], mm: 9.9, sdMm: 0.15 },
+  chain: { id: 'chain', ends: ['middle of a chain’s pin', 'middle of the second pin from it'], mm: 25.4, sdMm: 0.08 },
+  rim: { id: 'rim', ends: ['rim, one side', 'its other side'], mm: 20, sdMm: 1.5 },
+  pad: { id: 'pad', ends: ['brake pad’s end', 'its other end'], mm: 60, sdMm: 8 },
 } as const satisfies Record<string, Ruler>
 export type RulerId = keyof typeof RULERS
 

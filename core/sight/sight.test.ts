@@ -1,24 +1,24 @@
 import { Matrix, SingularValueDecomposition, solve as solveMatrix } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
-import { scoreBehind, scoreSide } from '../bench/sightScore'
+import { scoreBehind, scoreRod, scoreSide } from '../bench/sightScore'
 import { render } from '../bench/render'
 import { radians } from '../quantity/angle'
 import { LedgerEvent } from '../ledger/events'
 import { randomFrom } from '../quantity/random'
 import { tipDiameterMm } from '../standards/sprockets'
 import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
-import { findEnd } from './edges'
+import { findEnd, findStep, type Patch } from './edges'
 import { measureFromBehind, type Behind } from './fromBehind'
 import { measureFromSide } from './fromSide'
-import { sayWideGap } from './measures'
+import { besidePlaces, sayWideGap } from './measures'
 import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
 import { proposalsOf } from './propose'
 import { endsOf, nearestOf, onRim, type Rim } from './rim'
 import { figureOf, solve } from './solve'
 import { entryOf, sayMeasured, tell } from './tell'
-import { isBlurred, type Touch } from './touch'
+import { isBlurred, towards, type Touch } from './touch'
 
 const lens = usualLens(4000, 3000)
 const pose: Pose = { atMm: [60, 40, -620], yaw: 0.07, pitch: -0.11, roll: 0.04 }
@@ -342,6 +342,40 @@ describe('what touched pictures tell', () => {
   })
 })
 
+describe('a step across a length', () => {
+  /** Dark to the left of `edge`, bright to its right, softly; a faint line before it. */
+  const patch = (edge: number): Patch => {
+    const data = new Uint8Array(61 * 61)
+    for (let i = 0; i < data.length; i++) {
+      const x = i % 61
+      data[i] = 60 + 100 / (1 + Math.exp(-(x - edge) / 0.8)) + (Math.abs(x - edge + 9) < 1 ? 12 : 0)
+    }
+    return { width: 61, height: 61, data, left: 1_000, top: 500 }
+  }
+  test.each([28, 30.4, 33.7])('is found where it is, to a part of a pixel: %f', edge => {
+    const found = findStep(patch(edge), [1_031, 530], [1, 0])!
+    expect(found.at[0]).toBeCloseTo(1_000 + edge, 0)
+    expect(Math.abs(found.at[0] - 1_000 - edge)).toBeLessThan(0.3)
+    expect(found).toMatchObject({ bright: true })
+    // looked at from the other side it is the same place
+    expect(findStep(patch(edge), [1_031, 530], [-1, 0])!.at[0]).toBeCloseTo(found.at[0], 1)
+  })
+  test('nothing is found along it, or where nothing is', () => {
+    expect(findStep(patch(30), [1_031, 530], [0, 1])).toBeNull()
+    expect(findStep(patch(500), [1_031, 530], [1, 0])).toBeNull()
+  })
+  test('a length’s ends are looked for from one another; an axle’s end and a chain’s pins by the hand', () => {
+    expect(besidePlaces('rod').map(p => [p.id, p.finding, p.from])).toEqual([
+      ['rulerFrom', 'step', 'rulerTo'],
+      ['rulerTo', 'step', 'rulerFrom'],
+      ['from', 'none', 'to'],
+      ['to', 'step', 'from'],
+    ])
+    expect(besidePlaces('innerGap').map(p => p.finding)).toEqual(['none', 'none', 'step', 'step'])
+    expect([towards([0, 0], [3, 4]), towards([0, 0], [0.4, 0])]).toEqual([[0.6, 0.8], null])
+  })
+})
+
 describe('edges in rendered pictures', () => {
   const bike = sightBike(41)
   const random = randomFrom(41, 7)
@@ -437,6 +471,11 @@ describe('the figures that are published, on a few pictures', () => {
     expect(score.rmsMm).toBeLessThan(0.38)
     expect(score.share95).toBeGreaterThan(0.92)
     expect(score.refused).toBeLessThan(3)
+  })
+  test('the rod past its axle, in drawn pictures', () => {
+    const score = scoreRod(150, 92_000)
+    expect(score.rmsMm).toBeLessThan(0.2)
+    expect(score.share95).toBeGreaterThan(0.9)
   })
   test('the same bike and hand give the same picture', () => {
     const bike = sightBike(5)

@@ -20,6 +20,13 @@ export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number) {
   return { down, widthPx: { sprocket: THICK_MM.sprocket * perMm, pulley: THICK_MM.pulley * perMm } }
 }
 
+/** The direction from one place to another, of length 1; null where they are one. */
+export function towards(from: Pixel, to: Pixel): Pixel | null {
+  const [du, dv] = [to[0] - from[0], to[1] - from[1]]
+  const length = Math.hypot(du, dv)
+  return length < 1 ? null : [du / length, dv / length]
+}
+
 /** More blurred than this an edge lies nowhere, px. `model` */
 const MOST_BLUR_PX = 3
 /**

@@ -7,14 +7,26 @@ import { givesOf, type FarEnd } from '#core/cable/wire'
 import { FIRM_PULL_N, runGivesMm, SPRING_PULL_N, wireGivesMm } from '#core/cable/stretch'
 import { sayTurns, toEighth } from '#core/quantity/turns'
 import type { RearSetup } from '#core/response/setup'
+import { adviceQuestion } from '~/workers/question'
+import { useAdvice, type Question } from '~/workers/useAdvice'
 
 const props = defineProps<{
   run: Run
   at: FarEnd
   setup: RearSetup | null
   ratio: number | null
-  heard: { mean: number; low: number; high: number } | null
 }>()
+const { state, record } = storeToRefs(useLedger())
+const session = useSession()
+// what the shifting says, from the same belief as the rear bench
+const question = computed<Question | null>(() => {
+  const heardAny = state.value.rear.bench.some(e => e.kind === 'shift' || e.kind === 'edge')
+  return record.value && props.run.run === 'rear' && heardAny
+    ? adviceQuestion(state.value, record.value, session.now)
+    : null
+})
+const { picture: advice, stale } = useAdvice(question)
+const heard = computed(() => (question.value && !stale.value ? (advice.value?.backlashMm ?? null) : null))
 const shift = computed(() => !isBrake(props.run.run))
 const rear = computed(() => props.run.run === 'rear' && props.setup !== null && props.ratio !== null)
 const now = computed(() => (props.ratio === null ? null : backlashOfRun(props.run, props.ratio)))
@@ -35,8 +47,8 @@ const pullN = computed(() => FIRM_PULL_N[wire.value])
 const sayWindow = (turns: number | null) =>
   turns === null ? '' : turns < 1 / 16 ? 'no clean window' : `clean over ${sayTurns(toEighth(turns))} turn`
 const differs = computed(() => {
-  if (!rear.value || !props.heard || now.value === null) return null
-  return AGAINST_HEARD_WORDS[againstHeard(now.value, props.heard)]
+  if (!rear.value || !heard.value || now.value === null) return null
+  return AGAINST_HEARD_WORDS[againstHeard(now.value, heard.value)]
 })
 </script>
 

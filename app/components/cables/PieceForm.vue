@@ -57,6 +57,8 @@ const form = useEntryForm({
   },
   done: (run, typed) => emit('keep', run, typed.name.trim()),
 })
+// a guide has no length
+useFigureTyped(text => piece.kind !== 'guide' && form.form.setFieldValue('length', text))
 function changed(typed: Typed) {
   const bent = typedNumbers(typed.bends).map(deg => ({ deg, radiusMm: typedNumber(typed.radius) }))
   const readFrom = { by: typed.by, why: typed.why }

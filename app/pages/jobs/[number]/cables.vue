@@ -8,8 +8,6 @@ import { TemplateView } from '#core/http/cables'
 import { mayReachLargest } from '#core/rear/gates'
 import { ratioForSums } from '#core/rear/typedParts'
 import type { Asked } from '~/composables/ask'
-import { adviceQuestion } from '~/workers/question'
-import { useAdvice, type Question } from '~/workers/useAdvice'
 import { useCables } from '~/workers/useCables'
 
 const bench = useBench(() => 'Cables', ['cable'])
@@ -68,17 +66,6 @@ function takeLength(piece: string) {
   )
   keep({ ...run.value, pieces })
 }
-
-// what the shifting says, from the same belief as the rear bench
-const question = computed<Question | null>(() => {
-  const { bench: log } = state.value.rear
-  const heardAny = log.some(e => e.kind === 'shift' || e.kind === 'edge')
-  return record.value && panel.value === 'friction' && name.value === 'rear' && heardAny
-    ? adviceQuestion(state.value, record.value, session.now)
-    : null
-})
-const { picture: advice, stale } = useAdvice(question)
-const heard = computed(() => (question.value && !stale.value ? (advice.value?.backlashMm ?? null) : null))
 
 const cutting = useCutting(bench, cables.cut)
 watch(panel, p => {
@@ -221,7 +208,6 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
         :at="at"
         :setup="state.rear.setup"
         :ratio="state.rear.parts ? ratioForSums(state.rear.parts) : null"
-        :heard="heard"
       />
       <p v-else class="text-soft">Lay the run out first.</p>
     </template>

@@ -5,7 +5,6 @@ import { geometryOf } from '#core/response/setup'
 import {
   BEHIND_PLACES,
   besidePlaces,
-  LENGTHS,
   PAD_PLACES,
   PLACE_LINES,
   SIDE_PLACES,
@@ -36,8 +35,7 @@ const click = computed(() => {
 const look = computed(() => lookOf(what.value))
 const places = computed(() => {
   if (look.value !== 'beside') return { behind: BEHIND_PLACES, side: SIDE_PLACES, pads: PAD_PLACES }[look.value]
-  const { ruler, words } = LENGTHS[what.value as LengthId]
-  return besidePlaces(ruler, words)
+  return besidePlaces(what.value as LengthId)
 })
 /** None where they were not counted: the figure is wider then. */
 const pulleyTeeth = ref<number | null>(null)
@@ -245,7 +243,7 @@ const offered = computed(() => {
       <p class="small">{{ MEASURE_WORDS[what] }}</p>
       <template v-if="!needsRear && shot">
         <p v-if="next" class="text-2xl leading-tight font-bold" aria-live="polite" data-test="touch-next">
-          Touch the {{ next.words }}
+          Touch {{ next.words.startsWith('its ') || next.words.startsWith('a ') ? '' : 'the ' }}{{ next.words }}
         </p>
         <MeasuredFigure v-else-if="figure" :what="what" :told="figure" />
         <p v-if="told?.is === 'wide'" class="stopped" role="status" data-test="oblique">{{ told.words }}.</p>
