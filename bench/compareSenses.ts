@@ -1,4 +1,4 @@
-import { scoreEdges, scoreHearing } from '#core/bench/hearingScore'
+import { scoreEdges, scoreHearing, scoreShifts } from '#core/bench/hearingScore'
 import {
   scoreBehind,
   scoreRod,
@@ -43,4 +43,5 @@ export function compareSight(bikes: number, first: number): void {
 export function compareHearing(sounds: number, first: number): void {
   console.table([scoreHearing(sounds, first)])
   console.table([scoreEdges(Math.ceil(sounds / 5), first)])
+  console.table([scoreShifts(3 * sounds, first)])
 }

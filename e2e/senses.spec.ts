@@ -312,7 +312,7 @@ test('a torque wrench on a serial line: its highest before the hand lets go, at 
   await expect(bench.locator('[data-test=line-on]')).toContainText('8.6 N·m')
   // it stays open from page to page, and goes to the bolt that is next
   await bench.getByRole('link', { name: 'Ocho, to the Floor' }).click()
-  await bench.locator('[data-test=stand-78]').click()
+  await bench.getByRole('link', { name: 'Marram quay' }).first().click()
   await bench.locator('[data-test=stage-prove]').click()
   await expect(bench.locator('[data-test=torqued]')).toBeVisible()
   await say('5.1\n', '2.2\n', '0.0\n')

@@ -1,4 +1,6 @@
+import { envelopeOf, thinned } from '../hearing/bands'
 import { listenTo, MOST_S } from '../hearing/listen'
+import { shiftsIn } from '../hearing/shifting'
 import { edgesOf, type HeardAt } from '../hearing/wound'
 import { randomFrom } from '../quantity/random'
 import { otherSound, type Chain } from './otherSounds'
@@ -46,6 +48,31 @@ export function scoreHearing(sounds: number, first: number, workshop = WORKSHOP)
     worst = Math.max(worst, off)
   }
   return { sounds, heard, right: right / heard, cadenceWithin2: within / heard, cadenceWorstPercent: worst }
+}
+
+export type ShiftScore = { sounds: number; heard: number; lateRight: number; falseOf: number; falseOnes: number }
+
+/** A third of the sounds hold a prompt shift, a third a late one, a third none but now and then a knock. */
+export function scoreShifts(sounds: number, first: number, workshop = WORKSHOP): ShiftScore {
+  let [shifts, heard, right, none, falseOnes] = [0, 0, 0, 0, 0]
+  for (let i = 0; i < sounds; i++) {
+    const random = randomFrom(first + i, 905)
+    const chain = someChain(first + i, random.next() < 0.5 ? 0 : 1.5 * random.next())
+    const takesS = [0.18 + 0.22 * random.next(), 0.95 + 1.1 * random.next(), undefined][i % 3]
+    const skips = takesS === undefined ? random.below(2) : 0
+    const sound = otherSound({ ...chain, skips, shiftTakesS: takesS }, workshop, first + i)
+    const told = shiftsIn(envelopeOf(thinned(sound), 'link'))
+    if (takesS === undefined) {
+      none++
+      if (told.length) falseOnes++
+      continue
+    }
+    shifts++
+    if (told.length !== 1) continue
+    heard++
+    if (told[0]!.late === i % 3 > 0) right++
+  }
+  return { sounds, heard: heard / shifts, lateRight: right / shifts, falseOf: none, falseOnes }
 }
 
 export type EdgeScore = { windings: number; edges: number; missed: number; withinEighth: number; rmsEighths: number }

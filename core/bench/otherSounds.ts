@@ -16,6 +16,8 @@ export type Chain = {
   /** Once a turn, what is not the gears: of the wheel, or of the cranks. */
   once?: 'wheel' | 'crank'
   skips?: number
+  /** A shift in the middle of it, and how long the chain clatters until it lies on the next sprocket, s. */
+  shiftTakesS?: number
 }
 
 export function otherSound(chain: Chain, workshop: Workshop, seed: number): Recording {
@@ -70,6 +72,16 @@ export function otherSound(chain: Chain, workshop: Workshop, seed: number): Reco
   for (let i = 0; i < (chain.skips ?? 0); i++) {
     const s = (0.1 + 0.8 * random.next()) * workshop.seconds
     for (const hz of [140, 230, 330]) strike(s, 0.5, hz, 0.02)
+  }
+  if (chain.shiftTakesS !== undefined) {
+    const from = workshop.seconds * (0.3 + 0.3 * random.next())
+    strike(from, 0.2, 2800, 0.0015) // the lever
+    const loud = 0.12 + 0.1 * random.next()
+    for (let s = from + 0.02; s < from + chain.shiftTakesS; s += 0.018 + 0.05 * random.next()) {
+      const rising = 0.6 + (0.8 * (s - from)) / chain.shiftTakesS
+      strike(s, loud * rising * (0.5 + random.next()), 700 + 1500 * random.next(), 0.004 + 0.004 * random.next())
+      rasp(s, 0.02, 0.06 * rising, 2500 + 2000 * random.next())
+    }
   }
   return { samples: inTheShop(out, workshop.snrDb, rateHz, random), rateHz }
 }

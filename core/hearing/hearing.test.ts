@@ -2,7 +2,7 @@ import FFT from 'fft.js'
 import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
 import { otherSound, type Chain } from '../bench/otherSounds'
-import { scoreEdges, scoreHearing } from '../bench/hearingScore'
+import { scoreEdges, scoreHearing, scoreShifts } from '../bench/hearingScore'
 import { setupOfStandard } from '../response/testBikes'
 import { runningSound } from '../sound/chain'
 import { linksPerSecond } from '../sound/rates'
@@ -11,6 +11,8 @@ import { shareAgain } from './beat'
 import { listenTo } from './listen'
 import { rubOddsOf } from './rubOdds'
 import { pairIn } from './knocking'
+import { shiftsIn } from './shifting'
+import { sayBeside } from './words'
 import { LedgerEvent } from '../ledger/events'
 import { edgesOf, entriesOf, type HeardAt } from './wound'
 
@@ -146,6 +148,22 @@ describe('wind and listen', () => {
   })
 })
 
+describe('shifts', () => {
+  test('one that clatters on came late, and is said; one that lies at once did not', () => {
+    const [late, prompt] = [heardOf({ ...chain, shiftTakesS: 1.5 }), heardOf({ ...chain, shiftTakesS: 0.3 })]
+    expect(late.shifts.map(s => s.late)).toEqual([true])
+    expect(Math.abs(late.shifts[0]!.lastsS - 1.5)).toBeLessThan(0.5)
+    expect(sayBeside(late)).toMatch(/clattered on for 1\.\d s: it came late/)
+    expect(prompt.shifts.every(s => !s.late)).toBe(true)
+    expect(sayBeside(prompt)).toBeNull()
+  })
+  test('a rub, a knock and silence are none', () => {
+    expect(heardOf({ ...chain, rub: 2 }).shifts).toEqual([])
+    expect(heardOf({ ...chain, skips: 1 }).shifts).toEqual([])
+    expect(shiftsIn({ level: new Float32Array(3000), rateHz: 1000 })).toEqual([])
+  })
+})
+
 describe('knocks', () => {
   const rateHz = 1000
   const room = (strokes: readonly number[]) => {
@@ -176,6 +194,9 @@ describe('the figures that are published, on fewer sounds', () => {
     expect(score.cadenceWithin2).toBeGreaterThan(0.95)
     const edges = scoreEdges(3, 71_000)
     expect(edges.withinEighth).toBeGreaterThan(0.6)
+    const shifts = scoreShifts(24, 72_000)
+    expect(shifts.lateRight).toBeGreaterThan(0.7)
+    expect(shifts.falseOnes).toBe(0)
   }, 120_000)
 })
 

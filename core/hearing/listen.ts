@@ -1,6 +1,7 @@
 import { beatOf, shareAgain, type Beat } from './beat'
 import { rubOddsOf } from './rubOdds'
 import { envelopeOf, thinned, type Envelope, type Recording } from './bands'
+import { shiftsIn, type ShiftHeard } from './shifting'
 
 /*
  * What a microphone makes of a chain at the stand while somebody pedals: how fast, and what of its noise comes once a
@@ -21,6 +22,8 @@ export type Listened = {
   /** What turns once in a wheel or a crank is not the gears. */
   notTheGears: 'wheel' | 'crank' | null
   knocks: number
+  /** Shifts while it listened, and which of them came late. */
+  shifts: readonly ShiftHeard[]
 }
 export type NotHeard = { is: 'nothing'; why: 'short' | 'quiet' | 'loud' }
 
@@ -59,6 +62,7 @@ export function listenTo(heard: Recording, turning: Turning): Listened | NotHear
     comes,
     notTheGears: notTheGears(comes),
     knocks: knocksIn(envelopeOf(recording, 'knock')),
+    shifts: shiftsIn(link),
   }
 }
 

@@ -7,9 +7,15 @@ export const NOT_HEARD_WORDS: Record<NotHeard['why'], string> = {
 }
 
 /** What else was heard beside rub and clean, in words; null for nothing. */
-export function sayBeside({ notTheGears, knocks }: Listened): string | null {
+export function sayBeside({
+  notTheGears,
+  knocks,
+  shifts,
+}: Pick<Listened, 'notTheGears' | 'knocks' | 'shifts'>): string | null {
   if (notTheGears === 'wheel') return 'Comes once a turn of the wheel: not the gears, look at the wheel and its tyre'
   if (notTheGears === 'crank') return 'Comes once a turn of the cranks: not these gears, look at the front'
+  const late = shifts.filter(s => s.late).at(-1)
+  if (late) return `A shift clattered on for ${late.lastsS.toFixed(1)} s: it came late`
   if (knocks >= 2) return `${knocks} hard knocks: does it skip under load? Look at the teeth`
   return null
 }
