@@ -1,4 +1,5 @@
 import { scoreEdges, scoreHearing, scoreShifts } from '#core/bench/hearingScore'
+import { scoreLead } from '#core/bench/leadScore'
 import {
   scoreBehind,
   scoreRod,
@@ -34,6 +35,7 @@ export function compareSight(bikes: number, first: number): void {
     row(scoreSide(10 * bikes, first)),
     row(scoreRod(10 * bikes, first)),
   ])
+  console.table([scoreLead(Math.ceil((2 * bikes) / 3), first)])
   console.table(
     UNFIT.map(kind => ({ 'unfit picture': kind, refused: percent(scoreUnfit(kind, bikes, first) * 100, 100) })),
   )

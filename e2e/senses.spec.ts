@@ -77,6 +77,26 @@ test('the gap in the stand-in camera’s picture from the side: noted as from a 
   expect((await entriesOf(shop, number)).find(e => e.kind === 'gap')).toMatchObject({ how: 'photo' })
 })
 
+test('held live, the hand is led into the plane, and the picture is taken there', async ({ bench, shop }) => {
+  await measurePage(bench, shop, 'L')
+  await bench.locator('[data-test=live-open]').click()
+  await expect(bench.locator('[data-test=led]')).toHaveText('Past it: slowly back')
+  await expect(bench.locator('[data-test=led]')).toHaveText('In the plane: take it')
+  await bench.locator('[data-test=live-take]').click()
+  await expect(bench.locator('[data-test=photo-touch]')).toBeVisible()
+  await expect(bench.locator('[data-test=live]')).toHaveCount(0)
+  await expect(bench.locator('[data-test=touch-next]')).toContainText('largest sprocket, upper end')
+})
+
+inAnyShop('without a camera the live view says so, and can be left for a file', async ({ bench, shop }) => {
+  await measurePage(bench, shop, 'L')
+  await bench.locator('[data-test=live-open]').click()
+  await expect(bench.locator('[data-test=live-trouble]')).toContainText(/camera.*take the picture without/)
+  await expect(bench.locator('[data-test=live-take]')).toBeDisabled()
+  await bench.locator('[data-test=live-close]').click()
+  await expect(bench.locator('[data-test=choose]')).toBeAttached()
+})
+
 test('brake pads in a photograph: which is nearer goes to the brake’s bench', async ({ bench, shop }) => {
   const number = await measurePage(bench, shop, 'frontPads')
   const drawn = await bench.evaluate(() => {

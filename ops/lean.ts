@@ -125,20 +125,20 @@ function begunWith(entry: string, importedBy: (id: string) => readonly string[])
  */
 export const benchInOneFile = (): Plugin => {
   let begun: Set<string> | null = null
+  const entries = new Set<string>()
   return {
     name: 'bench-in-one-file',
     buildStart: () => void (begun = null),
+    moduleParsed: ({ id, isEntry }) => void (isEntry && entries.add(id)),
     outputOptions: options =>
       options.dir?.includes('client')
         ? {
             ...options,
-            manualChunks: (id, { getModuleIds, getModuleInfo }) => {
+            manualChunks: (id, { getModuleInfo }) => {
               if (BENCH.test(id) || id.includes('/node_modules/comlink/')) return 'bench'
               if (ASKED.test(id)) return 'asked'
-              begun ??= begunWith(
-                [...getModuleIds()].find(m => getModuleInfo(m)?.isEntry)!,
-                m => getModuleInfo(m)?.importedIds ?? [],
-              )
+              const entry = begun ? undefined : [...entries].find(m => getModuleInfo(m)?.isEntry)
+              begun ??= entry ? begunWith(entry, m => getModuleInfo(m)?.importedIds ?? []) : new Set()
               return begun.has(id) ? 'begin' : undefined
             },
             onlyExplicitManualChunks: true,

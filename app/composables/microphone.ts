@@ -1,12 +1,4 @@
-/** What keeps a microphone from being listened to, in words. */
-const TROUBLE: Record<string, string> = {
-  NotAllowedError: 'The microphone is not allowed here: allow it in the browser, or say what you hear as always',
-  NotFoundError: 'This tablet has no microphone: say what you hear as always',
-  /** A page that did not come over the shop's own secure address has none at all. */
-  Insecure:
-    'The browser gives a microphone to secure pages only: open Ocho by its https address, or say what you hear as always',
-  NotReadableError: 'Another program holds the microphone: close it, or say what you hear as always',
-}
+const wordsOf = (name: string) => mediaTrouble('microphone', 'say what you hear as always', name)
 
 /**
  * The tablet's microphone, its last seconds kept here and nowhere else. What a browser does to voices (echo, noise and
@@ -25,13 +17,13 @@ export function useMicrophone(keepS: number) {
     trouble.value = ''
     // what types say is always there is missing on an insecure page
     const devices = navigator.mediaDevices as MediaDevices | undefined
-    if (!devices) return void (trouble.value = TROUBLE.Insecure!)
+    if (!devices) return void (trouble.value = wordsOf('Insecure'))
     try {
       stream = await devices.getUserMedia({
         audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
       })
     } catch (error) {
-      trouble.value = TROUBLE[(error as Error).name] ?? TROUBLE.NotFoundError!
+      trouble.value = wordsOf((error as Error).name)
       return
     }
     context = new AudioContext()

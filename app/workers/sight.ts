@@ -1,8 +1,9 @@
 import { expose } from 'comlink'
-import { standInPicture, type StandInAsk } from '#core/bench/standInCamera'
+import { standInLook, standInPicture, type StandInAsk } from '#core/bench/standInCamera'
 import type { Pixel } from '#core/sight/camera'
 import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
 import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
+import { gapsShown, type Band } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { tell, type Told, type ToTell } from '#core/sight/tell'
 
@@ -47,6 +48,13 @@ const api = {
   propose: (standing: Record<string, Standing>, sprocketMm: number, pulleyTeeth: number | null): Proposal[] =>
     grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
   tell: (ask: ToTell): Told => tell(ask),
+  /** How open the gaps between the sprockets stand in a part of a live picture. */
+  gaps: (band: Band): number => gapsShown(band),
+  /** The same of the stand-in camera, with a small picture of what it is held at. */
+  standInLook(ask: StandInAsk) {
+    const { small, band } = standInLook(ask)
+    return { small, shown: gapsShown(band) }
+  },
   /** What the stand-in camera sees: this cassette with a pulley of its own, so many degrees from the side. */
   async rendered(ask: StandInAsk): Promise<Blob> {
     const { width, height, data } = standInPicture(ask)

@@ -1,5 +1,8 @@
 import { randomFrom } from '../quantity/random'
-import { render, type Grey } from './render'
+import type { Pixel } from '../sight/camera'
+import { bandOf } from '../sight/plane'
+import { endsOf } from '../sight/rim'
+import { render, type Grey, type Part } from './render'
 import { cameraBehind, cameraBeside, sightBike, weatherOf, type Given } from './sightBench'
 
 /** What the stand-in camera is pointed at: the cassette of a job, from so many degrees to the frame's side. */
@@ -30,6 +33,19 @@ export function standInScene({ from, viewDeg, seed, shot, ...of }: StandInAsk) {
   }
   const camera = cameraBehind(bike, viewDeg, random, WIDTH_PX, HEIGHT_PX, 380)
   return { bike, camera, weather }
+}
+
+/** How it looks while it is held, small, and the band that tells how near it is to the plane. */
+export function standInLook(ask: StandInAsk): { small: Grey; band: Grey } {
+  const { bike, camera, weather } = standInScene(ask)
+  const { upper, lower } = endsOf(camera.lens, camera.pose, bike.discs[ask.teeth.length - 1]!)
+  const high = Math.hypot(upper[0] - lower[0], upper[1] - lower[1])
+  const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
+  const of = (part: Part) => render(bike.discs, camera.lens, camera.pose, weather, part)
+  return {
+    small: of({ left: 0, top: 0, width: WIDTH_PX, height: HEIGHT_PX, every: 5 }),
+    band: of(bandOf(middle, high)),
+  }
 }
 
 /** Its picture. */

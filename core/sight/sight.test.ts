@@ -1,6 +1,8 @@
 import { Matrix, SingularValueDecomposition, solve as solveMatrix } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
+import { scoreLead } from '../bench/leadScore'
+import { standInLook } from '../bench/standInCamera'
 import { scoreBehind, scoreRod, scoreSide } from '../bench/sightScore'
 import { render } from '../bench/render'
 import { radians } from '../quantity/angle'
@@ -14,6 +16,7 @@ import { measureFromSide } from './fromSide'
 import { besidePlaces, sayWideGap } from './measures'
 import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
+import { gapsShown, lead, type Led } from './plane'
 import { proposalsOf } from './propose'
 import { endsOf, nearestOf, onRim, type Rim } from './rim'
 import { figureOf, solve } from './solve'
@@ -459,7 +462,39 @@ test('a pulley whose teeth nobody counted is told more widely', () => {
   expect(Math.abs(open.offsetMm.mean - 0.5)).toBeLessThan(2 * open.offsetMm.sd)
 })
 
+describe('led into the plane', () => {
+  test('the gaps stand more open from straight behind than from 3° aside, whatever the light', () => {
+    for (const seed of [3, 11, 29]) {
+      const shown = (deg: number, brighter = 1) => {
+        const ask = {
+          teeth: [11, 13, 15, 17, 20, 23, 26, 30, 34],
+          placeMm: [0, 4, 8, 12, 16, 20, 24, 28, 32],
+          click: 2,
+        }
+        const { band } = standInLook({ ...ask, from: 'behind', viewDeg: deg, seed, shot: 1 })
+        return gapsShown({ ...band, data: band.data.map(v => Math.min(255, v * brighter)) })
+      }
+      expect(shown(0.5)).toBeGreaterThan(1.3 * Math.max(shown(-3), shown(4)))
+    }
+    expect(gapsShown({ width: 40, height: 8, data: new Uint8Array(320) })).toBe(0)
+  })
+  test('the hand is there only once it has gone past and come back', () => {
+    const path = [0.3, 0.6, 1, 0.5, 0.4, 0.7, 0.95]
+    const led = path.reduce<Led[]>((all, shown) => [...all, lead(all.at(-1) ?? null, shown)], [])
+    expect(led.map(l => l.passed)).toEqual([false, false, false, true, true, true, true])
+    expect(led.map(l => l.there)).toEqual([false, false, false, false, false, false, true])
+    // wider open than ever: that one is passed before it counts
+    expect(lead(led.at(-1)!, 2)).toMatchObject({ best: 2, passed: false, there: false })
+    expect(lead(null, 0)).toMatchObject({ share: 0, there: false })
+  })
+})
+
 describe('the figures that are published, on a few pictures', () => {
+  test('a hand that rocks through the plane is led back to it', () => {
+    const score = scoreLead(4, 93_000)
+    expect(score.told).toBeGreaterThan(2)
+    expect(score.rmsDeg).toBeLessThan(2.5)
+  }, 120_000)
   test('in the plane: seldom further off than said, seldom refused', () => {
     const score = scoreBehind('in the plane, within 1°', 12, 90_000)
     expect(score.refused).toBeLessThan(2)

@@ -13,6 +13,7 @@ import {
 } from '#core/sight/measures'
 import { askOfMeasure, MEASURE_PART, MEASURE_WAYS, MEASURE_WORDS, type MeasureId } from '#core/sight/page'
 import { entryOf, lookOf, planeOf, sayMeasured, type Told } from '#core/sight/tell'
+import type { StandInAsk } from '#core/bench/standInCamera'
 import { REACH_PX } from '#core/sight/touch'
 import { tipDiameterMm } from '#core/standards/sprockets'
 import type { BenchKeys } from '~/composables/benchKeys'
@@ -124,18 +125,23 @@ const backTo = computed(() => {
 })
 
 const standIns = useStandIns()
-async function standIn() {
-  const bike = await measure.sight().rendered({
-    teeth: [...(setup.value?.teeth ?? [])],
-    placeMm: [...(geometry.value?.placeMm ?? [])],
-    from: look.value === 'side' ? 'side' : 'behind',
-    click: look.value === 'side' ? (setup.value?.teeth.length ?? 1) - 1 : click.value,
-    ...(look.value === 'behind' ? { pushedTo: planeOf(what.value, click.value, setup.value?.teeth.length ?? 1) } : {}),
-    viewDeg: standIns.value.cameraDeg,
-    seed: number,
-    shot: shots.value.length + 1,
-  })
-  await measure.open(bike)
+const standInAsk = (viewDeg: number): StandInAsk => ({
+  teeth: [...(setup.value?.teeth ?? [])],
+  placeMm: [...(geometry.value?.placeMm ?? [])],
+  from: look.value === 'side' ? 'side' : 'behind',
+  click: look.value === 'side' ? (setup.value?.teeth.length ?? 1) - 1 : click.value,
+  ...(look.value === 'behind' ? { pushedTo: planeOf(what.value, click.value, setup.value?.teeth.length ?? 1) } : {}),
+  viewDeg,
+  seed: number,
+  shot: shots.value.length + 1,
+})
+const standIn = async () => measure.open(await measure.sight().rendered(standInAsk(standIns.value.cameraDeg)))
+/** The camera is held live, and led into the plane. */
+const live = ref(false)
+watch(what, () => void (live.value = false))
+async function taken(picture: Blob) {
+  live.value = false
+  await measure.open(picture)
 }
 const touchNext = (at: readonly [number, number], reachPx: number) =>
   next.value && void measure.touch(next.value, at, reachPx, reachPx < REACH_PX.finger)
@@ -206,6 +212,13 @@ const offered = computed(() => {
     </template>
     <template #look>
       <p v-if="needsRear" class="stopped" role="status">Name the drivetrain first: its sprockets are the ruler.</p>
+      <LazyLiveView
+        v-else-if="live"
+        :sight="measure.sight"
+        :stand-in="standIns.camera ? standInAsk : null"
+        @taken="taken"
+        @close="live = false"
+      />
       <PhotoTouch
         v-else-if="shot"
         :shot="shot"
@@ -300,6 +313,16 @@ const offered = computed(() => {
         @taken="measure.open"
         @stand-in="standIn"
       />
+      <button
+        v-if="look === 'behind' && !needsRear && !live && (!shot || told?.is === 'wide')"
+        type="button"
+        class="also justify-center"
+        :disabled="busy"
+        data-test="live-open"
+        @click="live = true"
+      >
+        See it live, led into the plane
+      </button>
       <p class="small">
         Measured on this tablet; the picture leaves it only when it is kept, and only for this shop’s own server. The
         figure can always be typed at the bench.
