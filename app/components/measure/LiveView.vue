@@ -148,7 +148,8 @@ const words = computed(() =>
     <div class="grid grid-cols-2 gap-2">
       <button
         type="button"
-        class="act justify-center"
+        class="justify-center"
+        :class="led?.there ? 'act' : 'also'"
         :disabled="taking || !!trouble"
         data-test="live-take"
         @click="take"

@@ -306,7 +306,7 @@ const offered = computed(() => {
       </template>
       <p v-if="trouble" class="stopped" role="alert" data-test="no-picture">{{ trouble }}.</p>
       <TakePicture
-        v-if="!needsRear && (!shot || told?.is === 'wide')"
+        v-if="!needsRear && !live && (!shot || told?.is === 'wide')"
         :busy="busy"
         :another="shot !== null && look === 'behind'"
         :stand-in="standIns.camera && (look === 'behind' || look === 'side')"
