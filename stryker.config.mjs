@@ -13,7 +13,7 @@ export default {
   ignorePatterns: ['!.nuxt', '.output', 'docs', 'e2e', 'test-results', 'reports', '.data'],
   tempDirName: '.stryker-tmp',
   concurrency: 2,
-  timeoutMS: 6_000,
+  timeoutMS: Number(process.env.OCHO_MUTANTS_PATIENCE_MS ?? 6_000),
   // every test once with each mutant counted: slower than the tests themselves
   dryRunTimeoutMinutes: 30,
   reporters: ['json', 'progress-append-only'],

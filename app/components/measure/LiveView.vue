@@ -55,6 +55,8 @@ async function look() {
   try {
     const shown = props.standIn ? await lookOfStandIn(props.standIn) : await lookOfVideo()
     if (shown !== null) led.value = lead(led.value, shown)
+  } catch {
+    trouble.value = 'The live view broke off: take the picture without it'
   } finally {
     busy = false
   }
@@ -150,7 +152,7 @@ const words = computed(() =>
         type="button"
         class="justify-center"
         :class="led?.there ? 'act' : 'also'"
-        :disabled="taking || !!trouble"
+        :disabled="taking || !!trouble || !led"
         data-test="live-take"
         @click="take"
       >
