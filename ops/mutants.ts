@@ -10,8 +10,8 @@ import { ROOT } from './server'
  * for all.
  */
 /**
- * `tests`: those that are asked, where all of core's would take hours; `patienceMs`: how much longer than usual they may
- * take before a mutant counts as endless.
+ * `tests`: those that are asked, where all of core's would take hours; `patienceMs`: how much longer than usual they
+ * may take before a mutant counts as endless.
  */
 type Part = { files: string[]; config: 'core' | 'server'; goal: number; tests?: string; patienceMs?: number }
 const PARTS: Record<string, Part> = {
