@@ -19,7 +19,7 @@ const EVERY_MS = 200
 /** The largest sprocket is held in a box so high, about so far down the picture, shares of its height. */
 const BOX = { high: 0.42, down: 0.45 } as const
 /** A stand-in rocks by itself: so far to both sides, °, once in so long, ms. */
-const ROCKS = { deg: 5, everyMs: 9_000 } as const
+const ROCKS = { deg: 3.5, everyMs: 9_000 } as const
 
 const video = useTemplateRef<HTMLVideoElement>('video')
 const drawn = useTemplateRef<HTMLCanvasElement>('drawn')
