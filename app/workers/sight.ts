@@ -1,9 +1,10 @@
 import { expose } from 'comlink'
 import { standInLook, standInPicture, type StandInAsk } from '#core/bench/standInCamera'
+import type { Grey } from '#core/bench/render'
 import type { Pixel } from '#core/sight/camera'
 import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
 import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
-import { gapsShown, type Band } from '#core/sight/plane'
+import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { tell, type Told, type ToTell } from '#core/sight/tell'
 
@@ -28,11 +29,7 @@ const api = {
     at.drawImage(bitmap, 0, 0)
     bitmap.close()
     const { data: rgba } = at.getImageData(0, 0, width, height)
-    const data = new Uint8Array(width * height)
-    // luma, `std` ITU-R BT.601
-    for (let i = 0; i < data.length; i++)
-      data[i] = 0.299 * rgba[4 * i]! + 0.587 * rgba[4 * i + 1]! + 0.114 * rgba[4 * i + 2]!
-    grey = { width, height, data }
+    grey = { width, height, data: lightOf(rgba) }
     return { is: 'open', width, height }
   },
   /** The edge at a touch; null where none stands out. */
@@ -49,24 +46,35 @@ const api = {
     grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
   tell: (ask: ToTell): Told => tell(ask),
   /** How open the gaps between the sprockets stand in a part of a live picture. */
-  gaps: (band: Band): number => gapsShown(band),
+  gaps: ({ data, width, height }: ImageData): number => gapsShown({ width, height, data: lightOf(data) }),
   /** The same of the stand-in camera, with a small picture of what it is held at. */
   standInLook(ask: StandInAsk) {
     const { small, band } = standInLook(ask)
-    return { small, shown: gapsShown(band) }
+    return { small: pictureOf(small), shown: gapsShown(band) }
   },
   /** What the stand-in camera sees: this cassette with a pulley of its own, so many degrees from the side. */
   async rendered(ask: StandInAsk): Promise<Blob> {
-    const { width, height, data } = standInPicture(ask)
-    const canvas = new OffscreenCanvas(width, height)
-    const rgba = new Uint8ClampedArray(4 * data.length)
-    data.forEach((light, i) => rgba.set([light, light, light, 255], 4 * i))
-    canvas.getContext('2d')!.putImageData(new ImageData(rgba, width, height), 0, 0)
+    const picture = pictureOf(standInPicture(ask))
+    const canvas = new OffscreenCanvas(picture.width, picture.height)
+    canvas.getContext('2d')!.putImageData(picture, 0, 0)
     return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 })
   },
 }
 export type SightApi = typeof api
 expose(api)
+
+/** How light each pixel is: luma, `std` ITU-R BT.601. */
+function lightOf(rgba: Uint8ClampedArray): Uint8Array {
+  const light = new Uint8Array(rgba.length / 4)
+  for (let i = 0; i < light.length; i++)
+    light[i] = 0.299 * rgba[4 * i]! + 0.587 * rgba[4 * i + 1]! + 0.114 * rgba[4 * i + 2]!
+  return light
+}
+function pictureOf({ width, height, data }: Grey): ImageData {
+  const rgba = new Uint8ClampedArray(4 * data.length)
+  data.forEach((light, i) => rgba.set([light, light, light, 255], 4 * i))
+  return new ImageData(rgba, width, height)
+}
 
 function patchOf([u, v]: Pixel, aroundPx: number): Patch {
   const around = Math.round(aroundPx)

@@ -8,7 +8,7 @@ import { RULERS, type RulerId } from './planar'
 export type Finding = 'end' | 'middle' | 'step' | 'none'
 export type Place = {
   id: string
-  /** What is to be touched. */
+  /** What is to be touched, with its article. */
   words: string
   finding: Finding
   /** Measured along the sprocket's bar: which end it is. */
@@ -18,42 +18,47 @@ export type Place = {
 }
 
 export const BEHIND_PLACES: readonly Place[] = [
-  { id: 'upper', words: 'largest sprocket, upper end', finding: 'end', bar: { of: 'sprocket', end: 'upper' } },
-  { id: 'lower', words: 'largest sprocket, lower end', finding: 'end', bar: { of: 'sprocket', end: 'lower' } },
-  { id: 'pulleyLower', words: 'guide pulley, lower end', finding: 'end', bar: { of: 'pulley', end: 'lower' } },
+  { id: 'upper', words: 'the largest sprocket, upper end', finding: 'end', bar: { of: 'sprocket', end: 'upper' } },
+  { id: 'lower', words: 'the largest sprocket, lower end', finding: 'end', bar: { of: 'sprocket', end: 'lower' } },
+  { id: 'pulleyLower', words: 'the guide pulley, lower end', finding: 'end', bar: { of: 'pulley', end: 'lower' } },
   // these two are found by themselves where they are plain (`propose.ts`)
-  { id: 'pulleyUpper', words: 'guide pulley, upper end', finding: 'end', bar: { of: 'pulley', end: 'upper' } },
-  { id: 'near', words: 'largest sprocket, the edge nearest to you, half way up', finding: 'middle' },
+  { id: 'pulleyUpper', words: 'the guide pulley, upper end', finding: 'end', bar: { of: 'pulley', end: 'upper' } },
+  { id: 'near', words: 'the largest sprocket, the edge nearest to you, half way up', finding: 'middle' },
 ]
 export const SIDE_PLACES: readonly Place[] = [
-  { id: 'tip1', words: 'largest sprocket’s tip nearest to the pulley', finding: 'none' },
+  { id: 'tip1', words: 'the largest sprocket’s tip nearest to the pulley', finding: 'none' },
   { id: 'tip2', words: 'a tip a third round from it', finding: 'none' },
   { id: 'tip3', words: 'a tip on the remaining third', finding: 'none' },
-  { id: 'pulley1', words: 'guide pulley’s tip nearest to the sprocket', finding: 'none' },
+  { id: 'pulley1', words: 'the guide pulley’s tip nearest to the sprocket', finding: 'none' },
   { id: 'pulley2', words: 'a tip a third round from it', finding: 'none' },
   { id: 'pulley3', words: 'a tip on the remaining third', finding: 'none' },
 ]
-const CHAIN_TO = (plate: string) => ['chain’s side', `${plate} plate beside it`] as const
+const CHAIN_TO = (plate: string) => ['the chain’s side', `the ${plate} plate beside it`] as const
 /**
  * What lies flat beside a ruler and is measured by it; `deeperMm`: how far it may lie before or behind; `steps`: its
  * ends where one surface stops before another, plainly enough for an edge to be found. An axle's end is chamfered,
  * teeth are round, marks are painted: those are looked at by the hand.
  */
 export const LENGTHS = {
-  rod: { ends: ['axle’s end', 'rod’s end'], ruler: 'axle', deeperMm: 4, steps: ['to'] },
-  marks: { ends: ['first mark', 'other mark'], ruler: 'axle', deeperMm: 6, steps: [] },
-  plate: { ends: ['plate’s lower edge', 'tip of the tooth below it'], ruler: 'chain', deeperMm: 6, steps: ['from'] },
+  rod: { ends: ['the axle’s end', 'the rod’s end'], ruler: 'axle', deeperMm: 4, steps: ['to'] },
+  marks: { ends: ['the first mark', 'the other mark'], ruler: 'axle', deeperMm: 6, steps: [] },
+  plate: {
+    ends: ['the plate’s lower edge', 'the tip of the tooth below it'],
+    ruler: 'chain',
+    deeperMm: 6,
+    steps: ['from'],
+  },
   innerGap: { ends: CHAIN_TO('inner'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
   outerGap: { ends: CHAIN_TO('outer'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
   innerStop: { ends: CHAIN_TO('inner'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
   outerStop: { ends: CHAIN_TO('outer'), ruler: 'chain', deeperMm: 4, steps: ['from', 'to'] },
   yoke: {
-    ends: ['yoke, where the straddle cable hangs', 'place its height counts from'],
+    ends: ['the yoke, where the straddle cable hangs', 'the place its height counts from'],
     ruler: 'pad',
     deeperMm: 15,
     steps: [],
   },
-  tail: { ends: ['clamp’s edge', 'cable’s end'], ruler: 'chain', deeperMm: 15, steps: ['to'] },
+  tail: { ends: ['the clamp’s edge', 'the cable’s end'], ruler: 'chain', deeperMm: 15, steps: ['to'] },
 } as const satisfies Record<
   string,
   { ends: readonly [string, string]; ruler: RulerId; deeperMm: number; steps: readonly ('from' | 'to')[] }
@@ -78,10 +83,10 @@ export function besidePlaces(what: LengthId): readonly Place[] {
 
 /** Both pads let go beside their rim: the rim's edges are ruler and ends at once. */
 export const PAD_PLACES: readonly Place[] = [
-  { id: 'leftPad', words: 'left pad’s face, as you name the sides at the bench', ...to('leftRim') },
-  { id: 'leftRim', words: 'rim’s edge beside it', ...to('leftPad') },
-  { id: 'rightRim', words: 'rim’s other edge', ...to('rightPad') },
-  { id: 'rightPad', words: 'right pad’s face', ...to('rightRim') },
+  { id: 'leftPad', words: 'the left pad’s face, as you name the sides at the bench', ...to('leftRim') },
+  { id: 'leftRim', words: 'the rim’s edge beside it', ...to('leftPad') },
+  { id: 'rightRim', words: 'the rim’s other edge', ...to('rightPad') },
+  { id: 'rightPad', words: 'the right pad’s face', ...to('rightRim') },
 ]
 
 /** Which places are joined by a line, by how a thing is looked at. */

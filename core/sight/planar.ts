@@ -13,10 +13,15 @@ export type Ruler = { id: string; ends: readonly [string, string]; mm: number; s
 
 /** What is at hand beside what is measured there. Sizes: the chain's, two pitches, `std` ISO 9633, else `practice`. */
 export const RULERS = {
-  axle: { id: 'axle', ends: ['axle’s thread, one side', 'its other side'], mm: 9.9, sdMm: 0.15 },
-  chain: { id: 'chain', ends: ['middle of a chain’s pin', 'middle of the second pin from it'], mm: 25.4, sdMm: 0.08 },
-  rim: { id: 'rim', ends: ['rim, one side', 'its other side'], mm: 20, sdMm: 1.5 },
-  pad: { id: 'pad', ends: ['brake pad’s end', 'its other end'], mm: 60, sdMm: 8 },
+  axle: { id: 'axle', ends: ['the axle’s thread, one side', 'its other side'], mm: 9.9, sdMm: 0.15 },
+  chain: {
+    id: 'chain',
+    ends: ['the middle of a chain’s pin', 'the middle of the second pin from it'],
+    mm: 25.4,
+    sdMm: 0.08,
+  },
+  rim: { id: 'rim', ends: ['the rim, one side', 'its other side'], mm: 20, sdMm: 1.5 },
+  pad: { id: 'pad', ends: ['the brake pad’s end', 'its other end'], mm: 60, sdMm: 8 },
 } as const satisfies Record<string, Ruler>
 export type RulerId = keyof typeof RULERS
 

@@ -68,9 +68,7 @@ async function lookOfStandIn(ask: (deg: number) => StandInAsk): Promise<number |
   if (!canvas) return null
   canvas.width = small.width
   canvas.height = small.height
-  const rgba = new Uint8ClampedArray(4 * small.data.length)
-  small.data.forEach((light, i) => rgba.set([light, light, light, 255], 4 * i))
-  canvas.getContext('2d')!.putImageData(new ImageData(rgba, small.width, small.height), 0, 0)
+  canvas.getContext('2d')!.putImageData(small, 0, 0)
   return shown
 }
 async function lookOfVideo(): Promise<number | null> {
@@ -80,11 +78,7 @@ async function lookOfVideo(): Promise<number | null> {
   const canvas = new OffscreenCanvas(band.width, band.height)
   const at = canvas.getContext('2d', { willReadFrequently: true })!
   at.drawImage(v, band.left, band.top, band.width, band.height, 0, 0, band.width, band.height)
-  const { data: rgba } = at.getImageData(0, 0, band.width, band.height)
-  const data = new Uint8Array(band.width * band.height)
-  // green is nearly what the eye calls light
-  for (let i = 0; i < data.length; i++) data[i] = rgba[4 * i + 1]!
-  return props.sight().gaps({ width: band.width, height: band.height, data })
+  return props.sight().gaps(at.getImageData(0, 0, band.width, band.height))
 }
 useIntervalFn(() => void look(), EVERY_MS)
 

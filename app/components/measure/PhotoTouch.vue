@@ -152,7 +152,7 @@ const ends = computed(() =>
     role="application"
     :aria-busy="looking"
     data-test="photo"
-    :aria-label="next ? `Photograph: touch the ${next}` : 'Photograph: every place is touched'"
+    :aria-label="next ? `Photograph: touch ${next}` : 'Photograph: every place is touched'"
   >
     <div
       ref="frame"

@@ -256,7 +256,7 @@ const offered = computed(() => {
       <p class="small">{{ MEASURE_WORDS[what] }}</p>
       <template v-if="!needsRear && shot">
         <p v-if="next" class="text-2xl leading-tight font-bold" aria-live="polite" data-test="touch-next">
-          Touch {{ next.words.startsWith('its ') || next.words.startsWith('a ') ? '' : 'the ' }}{{ next.words }}
+          Touch {{ next.words }}
         </p>
         <MeasuredFigure v-else-if="figure" :what="what" :told="figure" />
         <p v-if="told?.is === 'wide'" class="stopped" role="status" data-test="oblique">{{ told.words }}.</p>
