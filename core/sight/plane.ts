@@ -23,7 +23,17 @@ const LEANS = [-0.08, -0.06, -0.04, -0.02, 0, 0.02, 0.04, 0.06, 0.08]
 /** Light added to what is divided by, so that a black picture shows nothing, 0 to 255. */
 const DARK = 20
 
-/** How open the gaps between the sprockets stand, in a measure of its own: light turns to dark so often and so far. */
+/** Below this nothing stands in the box: a wall shows a hundredth of it, a cassette ten times as much. `model` */
+const LEAST_SHOWN = 1e-4
+/** Light turns to dark and back at least so often where sprockets stand; one strong edge is none. */
+const LEAST_TURNS = 3
+/** A turn is as strong as this share of the strongest. */
+const STRONG = 0.2
+
+/**
+ * How open the gaps between the sprockets stand, in a measure of its own: light turns to dark so often and so far; 0
+ * where no row of sprockets is seen.
+ */
 export function gapsShown({ width, height, data }: Band): number {
   const mean = data.reduce((s, v) => s + v, 0) / Math.max(1, data.length)
   const column = new Float64Array(width)
@@ -34,12 +44,20 @@ export function gapsShown({ width, height, data }: Band): number {
       const by = Math.round(lean * (y - height / 2))
       for (let x = Math.max(0, -by); x < Math.min(width, width - by); x++) column[x]! += data[y * width + x + by]!
     }
-    let turns = 0
-    for (let x = 2; x < width - 2; x++) turns += ((column[x + 1]! - column[x - 1]!) / height) ** 4
-    most = Math.max(most, turns / width)
+    const steep = [...column.keys()].slice(2, -2).map(x => (column[x + 1]! - column[x - 1]!) / height)
+    // the fourth power: a few deep gaps say more than many shallow ones
+    const shown = steep.reduce((s, d) => s + d ** 4, 0) / width
+    if (shown > most && turnsIn(steep) >= LEAST_TURNS) most = shown
   }
-  // the fourth power: a few deep gaps say more than many shallow ones
-  return most / (mean + DARK) ** 4
+  const shown = most / (mean + DARK) ** 4
+  return shown < LEAST_SHOWN ? 0 : shown
+}
+
+/** How often a row of slopes turns from rising to falling or back, strongly. */
+function turnsIn(steep: readonly number[]): number {
+  const strongest = steep.reduce((most, d) => Math.max(most, Math.abs(d)), 0)
+  const signs = steep.filter(d => Math.abs(d) > STRONG * strongest).map(Math.sign)
+  return signs.filter((sign, i) => i > 0 && sign !== signs[i - 1]).length
 }
 
 /** Where a hand is that is led: how open against the most that was seen, whether it was passed, whether it is there. */

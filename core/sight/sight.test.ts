@@ -476,7 +476,17 @@ describe('led into the plane', () => {
       }
       expect(shown(0.5)).toBeGreaterThan(1.3 * Math.max(shown(-3), shown(4)))
     }
-    expect(gapsShown({ width: 40, height: 8, data: new Uint8Array(320) })).toBe(0)
+  })
+  test('what is no row of sprockets shows nothing: darkness, a wall, one strong edge', () => {
+    const random = randomFrom(5, 8)
+    const made = (light: (x: number) => number) =>
+      gapsShown({
+        width: 400,
+        height: 50,
+        data: Uint8Array.from({ length: 20_000 }, (_, i) => light(i % 400) + 8 * random.next()),
+      })
+    expect([made(() => 0), made(() => 120), made(x => (x < 200 ? 40 : 200))]).toEqual([0, 0, 0])
+    expect(made(x => (x % 10 < 4 ? 200 : 60))).toBeGreaterThan(0)
   })
   test('the hand is there only once it has gone past and come back', () => {
     const path = [0.3, 0.6, 1, 0.5, 0.4, 0.7, 0.95]

@@ -96,11 +96,13 @@ async function take() {
   }
 }
 const words = computed(() =>
-  !led.value?.passed
-    ? 'Rock it slowly from side to side, through straight behind'
-    : led.value.there
-      ? 'In the plane: take it'
-      : 'Past it: slowly back',
+  !led.value?.best
+    ? 'Bring the cassette into the box'
+    : !led.value.passed
+      ? 'Rock it slowly from side to side, through straight behind'
+      : led.value.there
+        ? 'In the plane: take it'
+        : 'Past it: slowly back',
 )
 </script>
 
