@@ -1,4 +1,4 @@
-import { scoreEdges, scoreHearing, scoreShifts } from '#core/bench/hearingScore'
+import { scoreCoasting, scoreEdges, scoreHearing, scoreShifts } from '#core/bench/hearingScore'
 import { scoreLead } from '#core/bench/leadScore'
 import {
   scoreBehind,
@@ -46,4 +46,5 @@ export function compareHearing(sounds: number, first: number): void {
   console.table([scoreHearing(sounds, first)])
   console.table([scoreEdges(Math.ceil(sounds / 5), first)])
   console.table([scoreShifts(3 * sounds, first)])
+  console.table(scoreCoasting(sounds, first))
 }

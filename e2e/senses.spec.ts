@@ -1,8 +1,19 @@
 import type { Page } from '@playwright/test'
+import { usualHubs } from '#core/hub/kinds'
 import { stockParts } from '#core/rear/typedParts'
 import { axeFinds } from './axe'
 import { sceneBehind, sceneBeside, touchAll } from './standIn'
-import { expect, openBench, ready, saved, settled, storedEvents, test as inAnyShop, type TestShop } from './shop'
+import {
+  expect,
+  openBench,
+  ready,
+  saved,
+  sender,
+  settled,
+  storedEvents,
+  test as inAnyShop,
+  type TestShop,
+} from './shop'
 
 // stand-ins play in the demo's shop only
 const test = inAnyShop.extend({ demo: true })
@@ -214,6 +225,34 @@ test('the microphone’s stand-in is listened to: cadence, clean, and both rubs 
   expect(kinds).toContain('sounded')
 })
 
+test('a hub’s highest gear is heard as its wheel coasts; noted, it moves the odds and signs nothing', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('75', null)
+  const send = sender(bench, number, await shop.person('Ishbel'))
+  await send({ kind: 'hubParts', parts: usualHubs().find(h => h.id === 'rod-3')!.parts })
+  await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/hub`)
+  await withStandIns(bench, 0.5)
+  const t = (name: string) => bench.locator(`[data-test=${name}]`)
+  await t('hub-others').click()
+  await t('hub-look-tick').click()
+  await t('tick-listens').click()
+  // no microphone here: the words say what to do, and the question is still there to be answered
+  await t('tick-listen').click()
+  await expect(t('mic-trouble')).toContainText('say what you hear as always')
+  await expect(t('hub-saw-ticks')).toBeVisible()
+  await t('tick-stand-in').click()
+  await expect(t('tick-heard')).toHaveText(/ticks and runs free/i)
+  await expect(t('tick-figures')).toContainText('8 to 1 for the highest gear')
+  expect(await axeFinds(bench)).toEqual([])
+  await t('tick-note').click()
+  await saved(bench)
+  expect(await entriesOf(shop, number)).toContainEqual({ kind: 'hubSounded', tickOdds: 8 })
+  await t('hub-look-tick').click()
+  await expect(t('tick-noted')).toContainText('ticks and runs free')
+})
+
 test('without a microphone it says what to do', async ({ bench, shop }) => {
   const number = await shop.takeIn('73')
   await openBench(bench, number)
@@ -340,6 +379,8 @@ test('a torque wrench on a serial line: its highest before the hand lets go, at 
   // pulled out, the page of devices says so
   await bench.evaluate(() => (window as unknown as { far: { unplug(): void } }).far.unplug())
   await bench.getByRole('link', { name: 'Ocho, to the Floor' }).click()
+  // a menu opened on the page that is left closes with it
+  await bench.waitForURL(u => u.pathname === '/')
   await bench.locator('[data-test=person]').click()
   await bench.locator('[data-test=devices]').click()
   await expect(bench.locator('[data-test=line-trouble]')).toContainText('The line ended')

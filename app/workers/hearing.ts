@@ -1,6 +1,7 @@
 import { expose } from 'comlink'
-import { standInSound } from '#core/bench/standInMicrophone'
+import { standInCoast, standInSound } from '#core/bench/standInMicrophone'
 import { envelopeOf } from '#core/hearing/bands'
+import { coastOf } from '#core/hearing/coasting'
 import { pairIn } from '#core/hearing/knocking'
 import { listenTo, type Listened, type NotHeard, type Turning } from '#core/hearing/listen'
 import { edgesOf, type HeardAt, type Wound } from '#core/hearing/wound'
@@ -14,6 +15,8 @@ const api = {
   edges: (heard: readonly HeardAt[]): Wound => edgesOf(heard),
   /** When two knocks were heard, s from the start of what was recorded; null for none. */
   knocks: (samples: Float32Array, rateHz: number) => pairIn(envelopeOf({ samples, rateHz }, 'rattle')),
+  coast: (samples: Float32Array, rateHz: number) => coastOf({ samples, rateHz }),
+  standInCoast,
   standIn: (turning: Turning, at: Pick<HeardAt, 'eighths' | 'way'>) => standInSound(turning, at),
 }
 export type HearingApi = typeof api

@@ -20,6 +20,30 @@ export type Chain = {
   shiftTakesS?: number
 }
 
+type Random = ReturnType<typeof randomFrom>
+
+/** What can be laid into a track: a struck bar that dies away, and a scrape that swells and falls. */
+export function soundsOn(out: Float32Array, rateHz: number, random: Random) {
+  const n = out.length
+  const strike = (s: number, loud: number, hz: number, dies: number) => {
+    const from = Math.round(s * rateHz)
+    const many = Math.round(6 * dies * rateHz)
+    for (let i = 0; i < many && from + i < n; i++)
+      out[from + i]! += loud * Math.sin((2 * Math.PI * hz * i) / rateHz) * Math.exp(-i / (dies * rateHz))
+  }
+  /** Noise around a pitch: a carrier whose phase wanders. */
+  const rasp = (s: number, long: number, loud: number, hz: number, wide: number) => {
+    const from = Math.round(s * rateHz)
+    const many = Math.round(long * rateHz)
+    let turn = random.next() * 6
+    for (let i = 0; i < many && from + i < n; i++) {
+      turn += (2 * Math.PI * hz) / rateHz + wide * random.normal()
+      out[from + i]! += loud * Math.sin(turn) * Math.sin((Math.PI * i) / many) ** 2
+    }
+  }
+  return { strike, rasp }
+}
+
 export function otherSound(chain: Chain, workshop: Workshop, seed: number): Recording {
   const rateHz = workshop.rateHz ?? 22_050
   const random = randomFrom(seed, 901)
@@ -38,31 +62,22 @@ export function otherSound(chain: Chain, workshop: Workshop, seed: number): Reco
   let links = 0
   let at = random.next() * nominal
   const wobble = 0.012 + 0.01 * random.next()
-  const strike = (s: number, loud: number, hz: number, dies: number) => {
-    const from = Math.round(s * rateHz)
-    const many = Math.round(6 * dies * rateHz)
-    for (let i = 0; i < many && from + i < n; i++)
-      out[from + i]! += loud * Math.sin((2 * Math.PI * hz * i) / rateHz) * Math.exp(-i / (dies * rateHz))
-  }
-  /** Noise around a pitch: a carrier whose phase wanders. */
-  const rasp = (s: number, long: number, loud: number, hz: number) => {
-    const from = Math.round(s * rateHz)
-    const many = Math.round(long * rateHz)
-    let turn = random.next() * 6
-    for (let i = 0; i < many && from + i < n; i++) {
-      turn += (2 * Math.PI * hz) / rateHz + scrape.wide * random.normal()
-      out[from + i]! += loud * Math.sin(turn) * Math.sin((Math.PI * i) / many) ** 2
-    }
-  }
+  const { strike, rasp } = soundsOn(out, rateHz, random)
   while (at < workshop.seconds) {
     const loud = 0.08 * (0.7 + 0.6 * random.next())
     for (const m of modes) strike(at, loud * m.loud, m.hz * (1 + 0.01 * random.normal()), m.dies)
-    rasp(at, 0.004, hiss * loud, 3500 + 1500 * random.next())
+    rasp(at, 0.004, hiss * loud, 3500 + 1500 * random.next(), scrape.wide)
     if (chain.rub > 0)
-      rasp(at + 0.2 * nominal, 0.45 * nominal, 0.055 * chain.rub * (0.7 + 0.6 * random.next()), scrape.middle)
+      rasp(
+        at + 0.2 * nominal,
+        0.45 * nominal,
+        0.055 * chain.rub * (0.7 + 0.6 * random.next()),
+        scrape.middle,
+        scrape.wide,
+      )
     if (chain.once) {
       const per = chain.once === 'wheel' ? chain.sprocketTeeth : chain.ringTeeth
-      if (links % per < 2) rasp(at, 0.9 * nominal, 0.22, 3600)
+      if (links % per < 2) rasp(at, 0.9 * nominal, 0.22, 3600, scrape.wide)
     }
     links++
     phase += 1
@@ -80,18 +95,22 @@ export function otherSound(chain: Chain, workshop: Workshop, seed: number): Reco
     for (let s = from + 0.02; s < from + chain.shiftTakesS; s += 0.018 + 0.05 * random.next()) {
       const rising = 0.6 + (0.8 * (s - from)) / chain.shiftTakesS
       strike(s, loud * rising * (0.5 + random.next()), 700 + 1500 * random.next(), 0.004 + 0.004 * random.next())
-      rasp(s, 0.02, 0.06 * rising, 2500 + 2000 * random.next())
+      rasp(s, 0.02, 0.06 * rising, 2500 + 2000 * random.next(), scrape.wide)
     }
   }
   return { samples: inTheShop(out, workshop.snrDb, rateHz, random), rateHz }
 }
 
-/** A compressor's hum, air, and now and then something put down. */
-function inTheShop(
+/**
+ * A compressor's hum, air, and now and then something put down.
+ * @param like how loud the room is beside this, where the sound itself is next to nothing
+ */
+export function inTheShop(
   clean: Float32Array,
   snrDb: number,
   rateHz: number,
-  random: ReturnType<typeof randomFrom>,
+  random: Random,
+  like: Float32Array = clean,
 ): Float32Array {
   const n = clean.length
   const noise = new Float32Array(n)
@@ -111,6 +130,6 @@ function inTheShop(
       noise[from + i]! += 12 * Math.exp(-i / (0.015 * rateHz)) * Math.sin((2 * Math.PI * hz * i) / rateHz)
   }
   const power = (of: Float32Array) => of.reduce((s, v) => s + v * v, 0) / n
-  const gain = Math.sqrt(power(clean) / power(noise) / 10 ** (snrDb / 10))
+  const gain = Math.sqrt(power(like) / power(noise) / 10 ** (snrDb / 10))
   return clean.map((v, i) => v + gain * noise[i]!)
 }

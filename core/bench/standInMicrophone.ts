@@ -1,5 +1,7 @@
 import type { Recording } from '../hearing/bands'
 import type { HeardAt } from '../hearing/wound'
+import { COAST_S } from '../hearing/coasting'
+import { coastingSound } from './coastingSounds'
 import { otherSound } from './otherSounds'
 
 /** A bike of its own before the stand-in: quiet from 3 eighths in to 2 out, an eighth of slack in its run. */
@@ -15,3 +17,7 @@ export function standInSound(
   const rub = Math.min(3, Math.max(0, 0.3 + 1.2 * Math.max(QUIET.from - place, place - QUIET.to)))
   return otherSound({ cadenceRpm: 68, ...turning, rub }, { snrDb: 12, seconds: 6 }, 100 + eighths)
 }
+
+/** What it hears of a hub in its highest gear, the wheel let go: it ticks, and runs on for 25 s. */
+export const standInCoast = (): Recording =>
+  coastingSound({ is: 'free', turnsPerS: 1.7, ticksATurn: 18, stopsInS: 25 }, { snrDb: 12, seconds: COAST_S }, 5)

@@ -2,12 +2,15 @@ import FFT from 'fft.js'
 import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
 import { otherSound, type Chain } from '../bench/otherSounds'
-import { scoreEdges, scoreHearing, scoreShifts } from '../bench/hearingScore'
+import { coastingSound } from '../bench/coastingSounds'
+import { scoreCoasting, scoreEdges, scoreHearing, scoreShifts } from '../bench/hearingScore'
+import { randomFrom } from '../quantity/random'
 import { setupOfStandard } from '../response/testBikes'
 import { runningSound } from '../sound/chain'
 import { linksPerSecond } from '../sound/rates'
 import { envelopeOf } from './bands'
 import { shareAgain } from './beat'
+import { COAST_S, coastOf } from './coasting'
 import { listenTo } from './listen'
 import { rubOddsOf } from './rubOdds'
 import { pairIn } from './knocking'
@@ -227,5 +230,32 @@ describe('as evidence beside what is said', () => {
   test('odds of 1 say nothing; nonsense is refused by name', () => {
     expect(Math.abs(right(1) - right(null))).toBeLessThan(0.03)
     expect(() => right(0)).toThrow(/rubOdds/)
+  })
+})
+
+describe('a hub’s highest gear by its tick', () => {
+  const free = { is: 'free', turnsPerS: 2, ticksATurn: 15, stopsInS: 30 } as const
+  test('is how many ticks a second, and how soon it would stand', () => {
+    const told = coastOf(coastingSound(free, { snrDb: 15, seconds: COAST_S }, 1))
+    expect(told).toMatchObject({ is: 'heard', tickOdds: expect.toSatisfy((o: number) => o > 3) as number })
+    // turns a second times notches
+    if (told.is === 'heard') expect(Math.abs(told.ticksHz / 30 - 1)).toBeLessThan(0.03)
+    if (told.is === 'heard') expect(Math.abs(told.stopsInS / 30 - 1)).toBeLessThan(0.25)
+  })
+  test('is told from a gear that brakes it; what ticks no more, or now and then, is no tick', () => {
+    const { free, braked, silent, catches } = scoreCoasting(12, 41_000)
+    expect(free.free).toBeGreaterThanOrEqual(11)
+    expect(braked.braked).toBeGreaterThanOrEqual(10)
+    expect(free.braked + braked.free + silent.free + catches.free).toBeLessThanOrEqual(1)
+    expect(silent.nothing).toBeGreaterThanOrEqual(11)
+  })
+  test('nothing is made of a moment, of a covered microphone, of noise alone', () => {
+    const rateHz = 22_050
+    const still = new Float32Array(COAST_S * rateHz)
+    expect(coastOf({ samples: still.subarray(0, rateHz), rateHz })).toEqual({ is: 'nothing', why: 'short' })
+    expect(coastOf({ samples: still, rateHz })).toEqual({ is: 'nothing', why: 'quiet' })
+    const random = randomFrom(7, 1)
+    const noise = still.map(() => 0.1 * random.normal())
+    expect(coastOf({ samples: noise, rateHz })).toEqual({ is: 'nothing', why: 'even' })
   })
 })

@@ -31,7 +31,7 @@ export type NotHeard = { is: 'nothing'; why: 'short' | 'quiet' | 'loud' }
 export const LEAST_S = 3
 export const MOST_S = 8
 /** Quieter than this the microphone is muted or covered: root mean square of full scale. */
-const MUTED = 1e-5
+export const MUTED = 1e-5
 /** Below this the links are lost in the room's noise. `model` */
 const LEAST_PLAIN = 0.75
 

@@ -1,9 +1,16 @@
+import type { NotCoasted } from './coasting'
 import type { Listened, NotHeard } from './listen'
 
 export const NOT_HEARD_WORDS: Record<NotHeard['why'], string> = {
   short: 'Pedal evenly; a few seconds more',
   quiet: 'The microphone hears nothing: is it muted, or covered?',
   loud: 'The room is too loud, or nobody pedals: come nearer, or say what you hear as always',
+}
+
+export const NOT_COASTED_WORDS: Record<NotCoasted['why'], string> = {
+  short: 'Let it listen to the end',
+  quiet: NOT_HEARD_WORDS.quiet,
+  even: 'No even tick was heard. Does the wheel spin, and the tablet lie within half a metre? Then it does not tick: say so',
 }
 
 /** What else was heard beside rub and clean, in words; null for nothing. */

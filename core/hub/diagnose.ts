@@ -10,7 +10,13 @@ export type HubSeen = { check: string; outcome: string }
 /** The window, the marks or the play, in the setting gear, mm. */
 export type HubReading = { mm: number }
 /** What is known of a hub's setting since it was last changed. */
-export type HubLog = { seen: readonly HubSeen[]; readings: readonly HubReading[]; counts: readonly HubCount[] }
+export type HubLog = {
+  seen: readonly HubSeen[]
+  readings: readonly HubReading[]
+  counts: readonly HubCount[]
+  /** Odds of the highest gear from its sound, as last noted; null for not listened to. */
+  tickOdds?: number | null
+}
 
 /** How a hub answers its cable; all `model`. In clicks. */
 export const HUB = {
@@ -200,6 +206,12 @@ const GEAR_LOOKS: Readonly<Partial<Record<string, typeof allHoldChance>>> = {
   [TICK]: tickChance,
 }
 
+/** The same gear by a microphone: its odds stand beside what a person says, and are no look. */
+function soundChance(hub: HubParts, h: HubHypothesis, tickOdds: number): number {
+  const ticks = ANSWERS.reduce((s, a) => s + tickChance(hub, h, a) / ANSWERS.length, 0)
+  return (ticks * tickOdds + 1 - ticks) / Math.max(1, tickOdds)
+}
+
 function lookChance(hub: HubParts, c: HubCheck, h: HubHypothesis, outcome: string): number {
   if (outcome === UNKNOWN) return 1
   const fine = c.outcomes[0][0]
@@ -259,6 +271,8 @@ export function diagnoseHub(
   const all = hypothesesOf(hub, s)
   const checks = hubChecksFor(hub.way)
   const sd = readingSd(hub, s)
+  /** A hub whose highest gear is heard at all. */
+  const heard = checks.some(c => c.id === TICK)
   const weights = all.map(h => {
     let w = h.weight * afterCures(cured.filter(id => id === h.fault).length)
     for (const { check, outcome } of log.seen) {
@@ -269,6 +283,7 @@ export function diagnoseHub(
     const spread = hub.way === 'twin' ? Math.max(sd, wanted * 0.25) : sd
     for (const { mm } of log.readings) w *= 0.98 * Math.exp(-0.5 * ((mm - wanted) / spread) ** 2) + 0.02 * 0.1
     for (const count of log.counts) w *= countChance(hub, h, count)
+    if (log.tickOdds && heard) w *= soundChance(hub, h, log.tickOdds)
     return w
   })
   const chances = normalised(weights)

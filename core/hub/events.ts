@@ -16,6 +16,11 @@ export const HUB_EVENTS = [
     .strictObject({ kind: z.literal('hubSeen'), check: z.string().max(20), outcome: z.string().max(20) })
     .refine(known, { path: ['outcome'], message: 'that check has no such outcome' }),
   z.strictObject({
+    kind: z.literal('hubSounded'),
+    /** How many times as likely what the microphone heard is from the highest gear as from any other. */
+    tickOdds: z.number().min(0.01).max(100),
+  }),
+  z.strictObject({
     kind: z.literal('hubRead'),
     mm: z.number().min(-20, 'a reading below −20 mm is not one').max(40, 'a reading over 40 mm is not one'),
   }),

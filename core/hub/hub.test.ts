@@ -302,6 +302,32 @@ describe('on hubs unlike the diagnosis', () => {
     expect(tickChance(rod, off('tight'))).toBeLessThan(0.3)
     expect(tickChance(rod, hypothesesOf(rod)[0]!)).toBe(1)
   })
+  test('the highest gear by its sound: a tight cable likelier when it is braked, and never alone the cause', () => {
+    const chanceOf = (id: string, tickOdds: number | null) =>
+      diagnoseHub(rod, { ...nothing, tickOdds }).faults.find(f => f.id === id)!.chance
+    expect(chanceOf('tight', 1 / 15)).toBeGreaterThan(1.5 * chanceOf('tight', null))
+    expect(chanceOf('none', 8)).toBeGreaterThan(chanceOf('none', null))
+    expect(chanceOf('none', 1)).toBeCloseTo(chanceOf('none', null), 9)
+    for (const tickOdds of [1 / 15, 8]) expect(diagnoseHub(rod, { ...nothing, tickOdds }).found).toBeNull()
+    // a hub without such a gear is not told by one
+    const twin = hub('twin-14')
+    expect(diagnoseHub(twin, { ...nothing, tickOdds: 8 })).toEqual(diagnoseHub(twin, nothing))
+  })
+  test('what was heard of the setting, by ear or microphone, is of that setting: a turn takes both away', () => {
+    const log: HubEvent[] = [
+      { kind: 'hubParts', parts: rod },
+      { kind: 'hubSeen', check: 'tick', outcome: 'not' },
+      { kind: 'hubSeen', check: 'wire', outcome: 'free' },
+      { kind: 'hubSounded', tickOdds: 1 / 15 },
+    ]
+    const now = log.reduce((s, e) => hubAfter(s, told(e)), noHub)
+    expect(now.tickOdds).toBe(1 / 15)
+    expect(hubStays(now)).toEqual([])
+    const turned = hubAfter(now, told({ kind: 'hubTurn', sixteenths: 4 }))
+    expect(turned.tickOdds).toBeNull()
+    expect(turned.seen).toEqual([{ check: 'wire', outcome: 'free' }])
+    expect(sayHub(log[3]!)).toBe('Microphone on the hub’s highest gear: ticks, but something brakes it')
+  })
   test('13 clicks of fourteen, every gear one off: grip and hub stand a number apart', () => {
     const twin = usualHubs().find(h => h.parts.way === 'twin')!.parts
     const apart = hypothesesOf(twin).find(h => h.fault === 'grip-apart' && h.offClicks === 1)!

@@ -3,7 +3,7 @@ import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
-import { ALL_GEARS } from './checkWords'
+import { ALL_GEARS, TICK } from './checkWords'
 import type { HubLog } from './diagnose'
 import type { HubEvent } from './events'
 import { FIGURE_STEP, targetMm, type HubParts } from './kinds'
@@ -38,6 +38,7 @@ export const noHub: HubState = {
   seen: [],
   readings: [],
   counts: [],
+  tickOdds: null,
   cured: [],
   steps: [],
   plays: [],
@@ -50,13 +51,16 @@ export const noHub: HubState = {
   flagged: [],
 }
 
+/** Looks at what the setting does; all others stand when it is changed. */
+const OF_THE_SETTING: readonly string[] = [ALL_GEARS, TICK]
 /** What was found says little once the setting was changed: looks that do not depend on it stay. It must be proven. */
 const setAnew = (was: HubState): HubState => ({
   ...was,
   readings: [],
   plays: [],
   counts: [],
-  seen: was.seen.filter(s => s.check !== ALL_GEARS),
+  tickOdds: null,
+  seen: was.seen.filter(s => !OF_THE_SETTING.includes(s.check)),
   worked: true,
   proof: null,
   failed: false,
@@ -113,6 +117,8 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
       if (e.check !== 'lock') return now
       return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
     }
+    case 'hubSounded':
+      return { ...was, tickOdds: e.tickOdds }
     case 'hubRead':
       return {
         ...was,

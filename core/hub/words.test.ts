@@ -5,7 +5,7 @@ import { reduce } from '../ledger/reduce'
 import { recordsOf } from '../records/chapters'
 import { sayEvent } from '../ledger/say'
 import { NOTHING_BELIEVED, sheetOf } from '../ledger/sheet'
-import { ALL_GEARS, HUB_CHECKS, hubChecksFor } from './checks'
+import { ALL_GEARS, HUB_CHECKS, hubChecksFor, TICK } from './checks'
 import { hubFaultWords } from './faultWords'
 import { hub as chapter } from './chapter'
 import { diagnoseHub, hubCure, turnsFromReading, type HubLog } from './diagnose'
@@ -200,8 +200,8 @@ describe('what follows from an entry', () => {
     expect(after(is(ROD), turn, NUT, turn).locked).toBeNull()
     expect(after(is(ROD), { kind: 'hubSeen', check: 'lock', outcome: 'loose' }).locked).toBe(false)
   })
-  test('a turn answers looks at the nut and at all gears, and no other; a cure answers all; readings and counts are of what was set before', () => {
-    const real = HUB_CHECKS.find(c => c.id !== 'lock' && c.id !== ALL_GEARS && hubChecksFor('rod').includes(c))!
+  test('a turn answers looks at the nut, at all gears and at the highest, and no other; a cure answers all; readings and counts are of what was set before', () => {
+    const real = HUB_CHECKS.find(c => ![TICK, ALL_GEARS, 'lock'].includes(c.id) && hubChecksFor('rod').includes(c))!
     const other: LedgerEvent = { kind: 'hubSeen', check: real.id, outcome: real.outcomes[0]![0] }
     const gears: LedgerEvent = { kind: 'hubSeen', check: ALL_GEARS, outcome: 'not' }
     const turned = after(is(ROD), NUT, other, gears, { kind: 'hubRead', mm: 1 }, count(1, ROD), {
@@ -209,6 +209,8 @@ describe('what follows from an entry', () => {
       sixteenths: -3,
     })
     expect(turned.seen.map(s => s.check)).toEqual([real.id])
+    const turn: LedgerEvent = { kind: 'hubTurn', sixteenths: 2 }
+    expect(after(is(ROD), { kind: 'hubSeen', check: TICK, outcome: 'ticks' }, turn).seen).toEqual([])
     expect([turned.readings, turned.counts, turned.net]).toEqual([[], [], -3])
     const cured = after(is(ROD), other, { kind: 'hubCured', fault: 'slack' }, { kind: 'hubCured', fault: 'drag' })
     expect([cured.seen, cured.cured]).toEqual([[], ['slack', 'drag']])

@@ -36,6 +36,10 @@ function sayLook(id: string, outcome: string): string {
   return `Hub, ${check?.of ?? id}: ${seen.toLowerCase()}`
 }
 
+/** What the microphone thinks of the highest gear, in words: never surer than it is. */
+export const saySoundedTick = (tickOdds: number): string =>
+  tickOdds >= 3 ? 'ticks and runs free' : tickOdds <= 1 / 3 ? 'ticks, but something brakes it' : 'cannot tell'
+
 /** A hub's entry in a line of the ledger. */
 export function sayHub(e: HubEvent): string {
   switch (e.kind) {
@@ -43,6 +47,8 @@ export function sayHub(e: HubEvent): string {
       return `Hub: ${e.parts.ratios.length} gears, ${HUB_WAY_WORDS[e.parts.way].toLowerCase()}, ${e.parts.ringTeeth} × ${e.parts.sprocketTeeth}`
     case 'hubSeen':
       return sayLook(e.check, e.outcome)
+    case 'hubSounded':
+      return `Microphone on the hub’s highest gear: ${saySoundedTick(e.tickOdds)}`
     case 'hubRead':
       return `Hub, in the setting gear: ${e.mm.toFixed(1)} mm`
     case 'hubCount':

@@ -39,6 +39,7 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   brakeClose: { kind: 'brakeClose', brake: 'rear', barrelSixteenthsOut: 56, letOutMm: 5 },
   brakeCured: { kind: 'brakeCured', brake: 'front', fault: 'noodle-out' },
   hubParts: { kind: 'hubParts', parts: usualHubs()[0]!.parts },
+  hubSounded: { kind: 'hubSounded', tickOdds: 8 },
   hubSeen: { kind: 'hubSeen', check: 'lock', outcome: 'loose' },
   hubRead: { kind: 'hubRead', mm: 1.2 },
   hubCount: { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: 11.7 },

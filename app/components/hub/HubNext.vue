@@ -2,17 +2,19 @@
      cures it. -->
 <script setup lang="ts">
 import { UNKNOWN } from '#core/chapter/looks'
-import { hubChecksFor, type HubCheck } from '#core/hub/checks'
+import { hubChecksFor, TICK, type HubCheck } from '#core/hub/checks'
 import { A_NUMBER_APART, hubCure, isGearOff, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
 import type { Standards } from '#core/standards/inForce'
 import { toSixteenths } from '#core/quantity/turns'
-import { adjusterOf, hubTurnWords, READING_WORDS, sayTarget } from '#core/hub/words'
+import { adjusterOf, hubTurnWords, READING_WORDS, saySoundedTick, sayTarget } from '#core/hub/words'
 
 const props = defineProps<{
   diagnosis: HubDiagnosis
   parts: HubParts
   standards: Standards
+  /** What the microphone made of the highest gear, where it was noted. */
+  tickOdds: number | null
   /** This question was there to be read. */
   live: boolean
 }>()
@@ -22,6 +24,7 @@ const emit = defineEmits<{
   count: [gear: number, crankTurns: number, wheelTurns: number | null, neutral?: boolean]
   turned: [sixteenths: number]
   cured: [fault: string]
+  sounded: [tickOdds: number]
 }>()
 /** Another thing than the one advised, chosen by hand. */
 const own = shallowRef<HubNext | null>(null)
@@ -29,8 +32,11 @@ watch(
   () => props.diagnosis,
   () => {
     own.value = null
+    listens.value = false
   },
 )
+/** The microphone is asked besides. */
+const listens = ref(false)
 const found = computed(() => (own.value ? null : props.diagnosis.found))
 const next = computed(() => own.value ?? (found.value ? null : props.diagnosis.next))
 const cure = computed(() => hubCure(props.diagnosis))
@@ -102,6 +108,21 @@ const others = computed<HubCheck[]>(() =>
             Don’t know
           </button>
         </div>
+        <template v-if="next.check.id === TICK">
+          <p v-if="tickOdds !== null" class="small" data-test="tick-noted">
+            Noted of the microphone: {{ saySoundedTick(tickOdds) }}.
+          </p>
+          <LazyHubListen v-if="listens" @noted="emit('sounded', $event)" />
+          <button
+            v-else
+            type="button"
+            class="quiet justify-self-start"
+            data-test="tick-listens"
+            @click="listens = true"
+          >
+            Let the tablet listen
+          </button>
+        </template>
       </template>
       <template v-else-if="next?.do === 'read'">
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">Look: {{ sayTarget(parts, standards) }}?</p>

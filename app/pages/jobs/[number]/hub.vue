@@ -257,11 +257,13 @@ const keys = (): BenchKeys => ({
         :parts="parts"
         :standards="standards"
         :live="live"
+        :tick-odds="hub.tickOdds ?? null"
         @saw="saw"
         @read="read"
         @count="counted"
         @turned="turned"
         @cured="cured"
+        @sounded="tickOdds => put({ kind: 'hubSounded', tickOdds }, 'Noted what it heard')"
       />
       <p v-else class="text-soft">{{ FIRST }}</p>
     </template>
