@@ -3,7 +3,8 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
-  workers: 2,
+  // one more than the two cores this is measured on: a test waits as often as it works
+  workers: 3,
   fullyParallel: true,
   // generous: how fast things are is measured by the benchmarks, on a quiet machine
   timeout: 180_000,

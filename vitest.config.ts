@@ -8,7 +8,8 @@ const test = { testTimeout: 60_000, pool: 'forks', environment: 'node' } as cons
 
 export default defineConfig({
   test: {
-    maxWorkers: 2,
+    // one more than the two cores this is measured on: those that ask a database wait
+    maxWorkers: 3,
     projects: [
       // the trade and everything about it: no database, no browser
       // (it keeps no state between files, so they share their modules)
