@@ -10,7 +10,7 @@ export default {
   ignoreStatic: true,
   mutator: { excludedMutations: ['StringLiteral', 'Regex'] },
   // Nuxt's types are needed to read tsconfig.json
-  ignorePatterns: ['!.nuxt', '.output', 'docs', 'e2e', 'test-results', 'reports', '.data'],
+  ignorePatterns: ['!.nuxt', '.output', 'docs/screenshots', 'e2e', 'test-results', 'reports', '.data'],
   tempDirName: '.stryker-tmp',
   concurrency: 2,
   timeoutMS: Number(process.env.OCHO_MUTANTS_PATIENCE_MS ?? 6_000),

@@ -24,6 +24,8 @@ const PARTS: Record<string, Part> = {
     ],
     config: 'core',
     goal: 80,
+    tests: 'core/advice/*.test.ts,core/rear/*.test.ts,core/ledger/*.test.ts',
+    patienceMs: 1_500,
   },
   brake: { files: ['core/brake/*.ts'], config: 'core', goal: 80 },
   hub: { files: ['core/hub/*.ts'], config: 'core', goal: 80 },

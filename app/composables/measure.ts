@@ -3,7 +3,7 @@ import type { Pixel } from '#core/sight/camera'
 import type { Found } from '#core/sight/edges'
 import { MOST_BYTES, NO_PICTURE_WORDS, type Place } from '#core/sight/measures'
 import type { TouchedPicture } from '#core/sight/tell'
-import { barsOf, isBlurred, TOUCH_SD_PX, towards } from '#core/sight/touch'
+import { barsOf, isBlurred, TOUCH_SD_PX, towards, type Touch } from '#core/sight/touch'
 import { useSight } from '~/workers/useSight'
 
 /**
@@ -12,7 +12,15 @@ import { useSight } from '~/workers/useSight'
  */
 export type Touched = { by: Pixel; found: Found | null; byHand: boolean; alone?: boolean; sdPx: number }
 /** A picture with its touches. */
-export type Shot = { file: Blob; url: string; width: number; height: number; touched: Record<string, Touched> }
+export type Shot = {
+  file: Blob
+  url: string
+  width: number
+  height: number
+  touched: Record<string, Touched>
+  /** What was found besides along the largest sprocket's edge. */
+  along: readonly Touch[]
+}
 
 const within = (at: number, size: number) => Math.max(0, Math.min(size - 1, at))
 /** How blurred its end is, px; null where none was found. */
@@ -62,7 +70,7 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
     inHand.value = null
     shots.value = [
       ...shots.value,
-      { file, url: URL.createObjectURL(file), width: opened.width, height: opened.height, touched: {} },
+      { file, url: URL.createObjectURL(file), width: opened.width, height: opened.height, touched: {}, along: [] },
     ]
   }
 
@@ -94,6 +102,19 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
       if (shot.value?.url === last.url && untouched(id))
         write(id, { by: found.at, found, byHand: false, alone: true, sdPx: TOUCH_SD_PX.found })
   }
+
+  const standsAt = (id: string) => shot.value?.touched[id]
+  /** Once its ends and its near edge stand, more of that edge is found between them; anew when one of them is moved. */
+  watch([() => standsAt('upper'), () => standsAt('lower'), () => standsAt('near')], async ends => {
+    const last = shot.value
+    const [upper, lower, near] = ends.map(t => t && placeOf(t))
+    if (!last || !upper || !lower || !near || !towards(upper, lower)) return
+    const bright = ends.find(t => t?.found)?.found?.bright ?? true
+    const along = await sight().along({ upper, lower, near }, sprocketMm(), bright)
+    // moved, or another picture taken, meanwhile
+    if (shot.value?.url === last.url && ends.every(t => t && Object.values(shot.value!.touched).includes(t)))
+      shots.value = [...shots.value.slice(0, -1), { ...shot.value, along }]
+  })
 
   async function findAt(place: Place, by: Pixel, reachPx: number): Promise<Found | null> {
     if (place.finding === 'none') return null
@@ -166,7 +187,7 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
     const touched = (s: Shot) =>
       Object.fromEntries(Object.entries(s.touched).map(([id, t]) => [id, { at: placeOf(t), sdPx: t.sdPx }]))
     return shots.value.length && shots.value.every(s => places().every(p => s.touched[p.id]))
-      ? shots.value.map(s => ({ widthPx: s.width, heightPx: s.height, touched: touched(s) }))
+      ? shots.value.map(s => ({ widthPx: s.width, heightPx: s.height, touched: touched(s), along: s.along }))
       : null
   })
 

@@ -2,6 +2,7 @@ import { randomFrom, type Random } from '../quantity/random'
 import { radians } from '../quantity/angle'
 import { seen, usualLens, type Lens, type Pixel, type Pose } from '../sight/camera'
 import { tipDiameterMm } from '../standards/sprockets'
+import { alongRim } from '../sight/alongRim'
 import { findEnd, findMiddle, type Found, type Patch } from '../sight/edges'
 import type { Behind, BehindPicture } from '../sight/fromBehind'
 import { proposalsOf } from '../sight/propose'
@@ -268,10 +269,15 @@ export function pictureBehind(
     touch(pulley.upper, (p, t, reach) => findEnd(p, t, unit, pulleyBar, reach))
   const nearest =
     found('near', near, unit) ?? touch(near, (p, t, reach) => findMiddle(p, t, unit, bar, reach, true), unit)
+  const [end, other, nearer] = [upper, lower, nearest].map(a => a.touch.at) as [Pixel, Pixel, Pixel]
+  const bright = (upper.found ?? lower.found)?.bright ?? true
+  const along = alongRim({ upper: end, lower: other, near: nearer }, largest.radiusMm, bright, (about, aroundPx) =>
+    patchAbout(bike, camera, about, aroundPx),
+  )
   return {
     picture: {
       lens: usualLens(4000, 3000),
-      sprocket: { upper: upper.touch, lower: lower.touch, near: nearest.touch },
+      sprocket: { upper: upper.touch, lower: lower.touch, near: nearest.touch, along },
       pulley: { upper: pulleyUpper.touch, lower: pulleyLower.touch },
     },
     blurs: [upper, lower, pulleyUpper, pulleyLower].map(a => a.found?.blurPx ?? null),

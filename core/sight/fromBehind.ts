@@ -2,10 +2,10 @@ import { degrees, radians } from '../quantity/angle'
 import { notNegative, positive } from '../quantity/check'
 import { tipDiameterMm } from '../standards/sprockets'
 import { PHONE, seen, type Lens, type Pixel, type Pose } from './camera'
-import { endsOf, nearestOf, type Rim } from './rim'
+import { endsOf, nearestAngle, nearestOf, onRim, type Rim } from './rim'
 import { pulleyRadius, TIP } from './pulley'
 import { figureOf, solve, type Unknown } from './solve'
-import type { Touch } from './touch'
+import { TOUCH_SD_PX, type Touch } from './touch'
 
 /*
  * Guide pulley and cage measured in pictures from behind. The sprocket is its own ruler and its own level: its height
@@ -14,10 +14,13 @@ import type { Touch } from './touch'
  * spread, and two pictures from both sides leave little.
  */
 
-/** One picture's touches: the ends of a sprocket and of the guide pulley, and the sprocket's edge nearest to you. */
+/**
+ * One picture's touches: the ends of a sprocket and of the guide pulley, and the sprocket's edge nearest to you; and
+ * that edge's middle at more places that were found for it (`alongRim.ts`).
+ */
 export type BehindPicture = {
   lens: Lens
-  sprocket: { upper: Touch; lower: Touch; near: Touch }
+  sprocket: { upper: Touch; lower: Touch; near: Touch; along?: readonly Touch[] }
   pulley: { upper: Touch; lower: Touch }
 }
 
@@ -67,6 +70,14 @@ const STANDS = { upSdMm: 70, asideSdMm: 400 } as const
 /** Seen from the side an end is round, and its middle harder to tell: by so much of how far the rim bows. `model` */
 const BOW_SHARE = 0.02
 
+/**
+ * How far the middle of a sprocket's end that was found may lie across its bar, px: it stands free, unlike a pulley in
+ * its cage. From made pictures (docs/senses.md). `model`
+ */
+const FREE_END_SD_PX = 0.35
+/** So many places along the edge tell how it runs. `model` */
+const ENOUGH_ALONG = 4
+
 const SHARED = 9
 const EACH = 6
 
@@ -106,8 +117,12 @@ export function measureFromBehind(ask: Behind): (BehindTold & { is: 'told' }) | 
     viewDeg: ask.pictures.map((_, i) => figureOf(solved, looks(i))),
     depthMm: figureOf(solved, x => x[2]!),
   }
+  // what was found besides helps to tell, and is not what a picture is refused for
+  const misfit = ask.pictures
+    .flatMap((p, i) => misfitsOf(ask, p, poseAt(solved.at, i), solved.at, false))
+    .reduce((s, v) => s + v * v, 0)
   const strange = unknowns.slice(0, SHARED).reduce((s, u, i) => s + ((solved.at[i]! - u.mean) / u.sd) ** 2, 0)
-  if (solved.misfit + strange > APART.first + APART.eachMore * (ask.pictures.length - 1))
+  if (misfit + strange > APART.first + APART.eachMore * (ask.pictures.length - 1))
     return { is: 'unusable', why: 'apart' }
   return told.offsetMm.sd > WIDEST_MM ? { is: 'unusable', why: 'oblique', told } : { is: 'told', ...told }
 }
@@ -141,7 +156,7 @@ function poseAt(x: Float64Array, i: number): Pose {
   return { atMm: [aside!, up!, -Math.exp(lnFar!)], yaw: yaw!, pitch: pitch!, roll: roll! }
 }
 
-function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Array): number[] {
+function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Array, besides = true): number[] {
   const [offset, up, forward, camber, toe, radiusMm, pulleyMm, lnFocal, bend] = x
   const lens: Lens = { focalPx: Math.exp(lnFocal!), middle: picture.lens.middle, bend: bend! }
   const sprocket: Rim = { middle: [ask.sprocket.placeMm, 0, 0], radiusMm: radiusMm!, camber: 0, toe: 0 }
@@ -167,12 +182,46 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   }
   const s = endsOf(lens, pose, sprocket)
   const p = endsOf(lens, pose, pulley)
+  const outvoted = (picture.sprocket.along ?? []).length >= ENOUGH_ALONG
+  /** An end that was found: across its bar it is known better than along it. */
+  const free = (was: Touch, is: Pixel) => {
+    const sdPx = besides && was.sdPx <= TOUCH_SD_PX.found ? FREE_END_SD_PX : was.sdPx
+    const along = both(was, is)[1]!
+    // where the edge was found at enough places, one end beside it is no reason to refuse: it is outvoted
+    return !besides && outvoted ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
+  }
   return [
-    ...both(upper, s.upper),
-    ...both(lower, s.lower),
+    ...free(upper, s.upper),
+    ...free(lower, s.lower),
     // where along the near edge it was touched does not matter
     both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!,
     ...both(picture.pulley.upper, p.upper),
     ...both(picture.pulley.lower, p.lower),
+    ...(besides ? (picture.sprocket.along ?? []) : []).map(t => {
+      const at = onEdgeBeside(lens, pose, sprocket, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
+      return held(across(t.at[0] - at[0], t.at[1] - at[1]) / Math.hypot(t.sdPx, bowSd))
+    }),
   ]
+}
+
+/** One that lies far off is another edge's: it pulls no harder than one at the limit, by Huber's rule. */
+const LIMIT = 2
+const held = (misfit: number): number =>
+  Math.abs(misfit) <= LIMIT ? misfit : Math.sign(misfit) * Math.sqrt(2 * LIMIT * Math.abs(misfit) - LIMIT * LIMIT)
+
+/**
+ * The place of a rim's near edge that lies beside a place in the picture, along its bar.
+ * @param past how far a pixel lies past it, along the bar
+ */
+function onEdgeBeside(lens: Lens, pose: Pose, rim: Rim, past: (at: Pixel) => number): Pixel {
+  const middle = nearestAngle(pose, rim)
+  const at = (angle: number) => seen(lens, pose, onRim(rim, angle))
+  let [a, b] = [middle - 0.6, middle + 0.6]
+  let [pa, pb] = [past(at(a)), past(at(b))]
+  // between the ends it runs nearly like a sine: a few secants leave nothing to speak of
+  for (let i = 0; i < 4 && Math.abs(pb) > 1e-3 && pa !== pb; i++) {
+    const next = Math.max(middle - 1.5, Math.min(middle + 1.5, b - (pb * (b - a)) / (pb - pa)))
+    ;[a, pa, b, pb] = [b, pb, next, past(at(next))]
+  }
+  return at(b)
 }

@@ -6,7 +6,7 @@ import type { Unknown } from './solve'
  * Teeth stand this far from the standard's tips, mm: worn, and touched beside the very tip; `besideSdMm` round it.
  * `model`
  */
-export const TIP = { belowMm: 0.15, sdMm: 0.3, eachSdMm: 0.15, besideSdMm: 0.5 } as const
+export const TIP = { belowMm: 0.15, sdMm: 0.2, eachSdMm: 0.15, besideSdMm: 0.5 } as const
 /** One tooth more or less is nothing strange where nobody counted; so much of a radius, mm: pitch over 2π. */
 const A_TOOTH_MM = 2.02
 

@@ -48,9 +48,10 @@ export function endsOf(lens: Lens, pose: Pose, rim: Rim): { upper: Pixel; lower:
   return Math.cos(one) > Math.cos(other) ? { upper: at(one), lower: at(other) } : { upper: at(other), lower: at(one) }
 }
 
-/** The place of the rim nearest to the camera. */
-export function nearestOf(pose: Pose, rim: Rim): Place {
+/** Where on the rim it is nearest to the camera, radians. */
+export function nearestAngle(pose: Pose, rim: Rim): number {
   const [up, forward] = plane(rim)
   const to = minus(pose.atMm, rim.middle)
-  return onRim(rim, Math.atan2(dot(forward, to), dot(up, to)))
+  return Math.atan2(dot(forward, to), dot(up, to))
 }
+export const nearestOf = (pose: Pose, rim: Rim): Place => onRim(rim, nearestAngle(pose, rim))

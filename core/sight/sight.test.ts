@@ -9,6 +9,7 @@ import { radians } from '../quantity/angle'
 import { LedgerEvent } from '../ledger/events'
 import { randomFrom } from '../quantity/random'
 import { tipDiameterMm } from '../standards/sprockets'
+import { alongRim } from './alongRim'
 import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
 import { findEnd, findStep, type Patch } from './edges'
 import { measureFromBehind, type Behind } from './fromBehind'
@@ -525,5 +526,43 @@ describe('the figures that are published, on a few pictures', () => {
   test('the same bike and hand give the same picture', () => {
     const bike = sightBike(5)
     expect(asked(bike, [pictureBehind(bike, 1, 5).picture])).toEqual(asked(bike, [pictureBehind(bike, 1, 5).picture]))
+  })
+})
+
+describe('the edge at more places', () => {
+  const bike = sightBike(1)
+  const { picture } = pictureBehind(bike, 0.4, 1)
+  const off = (along: readonly Touch[], lowerPx: number) => {
+    const { lower } = picture.sprocket
+    const wrong = { at: [lower.at[0] + lowerPx, lower.at[1]] as const, sdPx: 1.2 }
+    const told = measureFromBehind(
+      asked(bike, [{ ...picture, sprocket: { ...picture.sprocket, lower: wrong, along } }]),
+    )
+    if (told.is !== 'told') throw new Error(told.why)
+    return { mm: told.offsetMm.mean, sd: told.offsetMm.sd }
+  }
+  const found = picture.sprocket.along!
+  test('holds the bar where one end lies in the dark and is put beside it by hand', () => {
+    expect(found.length).toBeGreaterThanOrEqual(4)
+    const moved = (along: readonly Touch[]) => Math.abs(off(along, 3).mm - off(along, 0).mm)
+    expect(moved(found)).toBeLessThan(0.7 * moved([]))
+    expect(off(found, 0).sd).toBeLessThan(off([], 0).sd)
+  })
+  test('one place on another edge pulls no further than one at the limit', () => {
+    const [first, ...others] = found
+    const pulled = (px: number) =>
+      Math.abs(off([{ ...first!, at: [first!.at[0] + px, first!.at[1]] }, ...others], 0).mm - off(found, 0).mm)
+    expect(pulled(12)).toBeLessThan(0.1)
+    expect(pulled(12)).toBeLessThan(4 * pulled(2) + 0.02)
+  })
+  test('is looked for only from near the plane, where it is no other edge', () => {
+    const from = (viewDeg: number) => pictureBehind(bike, viewDeg, 1).picture.sprocket.along!.length
+    expect([from(-10), from(15)]).toEqual([0, 0])
+    const nothing = (about: Pixel, aroundPx: number): Patch => {
+      const width = 2 * Math.round(aroundPx)
+      return { width, height: width, data: new Uint8Array(width * width).fill(90), left: 0, top: Math.round(about[1]) }
+    }
+    const ends = { upper: [2000, 1000], lower: [2000, 1700], near: [2000, 1350] } as const
+    expect(alongRim(ends, 65, true, nothing)).toEqual([])
   })
 })

@@ -11,7 +11,13 @@ import { measureBeside, measurePads, RULERS } from './planar'
 import type { Touch } from './touch'
 
 /** A picture, px, and its places by their ids (`measures.ts`). */
-export type TouchedPicture = { widthPx: number; heightPx: number; touched: Readonly<Record<string, Touch>> }
+export type TouchedPicture = {
+  widthPx: number
+  heightPx: number
+  touched: Readonly<Record<string, Touch>>
+  /** The largest sprocket's edge at more places, found for it (`alongRim.ts`). */
+  along?: readonly Touch[]
+}
 /** Pictures of one thing with all its places touched, and the bike that it is of. */
 export type ToTell = {
   what: MeasureId
@@ -96,9 +102,9 @@ function fromBehind(ask: ToTell): Told {
     sprocket: largestOf(ask),
     pulleyTeeth: ask.pulleyTeeth,
     planeMm: ask.placeMm[planeOf(ask.what, ask.click, ask.teeth.length)]!,
-    pictures: pictures.map(({ widthPx, heightPx, touched: t }) => ({
+    pictures: pictures.map(({ widthPx, heightPx, touched: t, along }) => ({
       lens: usualLens(widthPx, heightPx),
-      sprocket: { upper: t.upper!, lower: t.lower!, near: t.near! },
+      sprocket: { upper: t.upper!, lower: t.lower!, near: t.near!, along: along ?? [] },
       pulley: { upper: t.pulleyUpper!, lower: t.pulleyLower! },
     })),
   })

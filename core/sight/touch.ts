@@ -28,7 +28,7 @@ export function towards(from: Pixel, to: Pixel): Pixel | null {
 }
 
 /** More blurred than this an edge lies nowhere, px. `model` */
-const MOST_BLUR_PX = 3
+const MOST_BLUR_PX = 2.3
 /**
  * One edge can be lost in what lies behind it; a picture is blurred where its middle end is, or where none of three was
  * found.

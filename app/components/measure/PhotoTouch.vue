@@ -180,6 +180,16 @@ const ends = computed(() =>
             fill="none"
           />
         </g>
+        <!-- found along the edge besides: nothing to be moved -->
+        <circle
+          v-for="(t, i) in shot.along"
+          :key="`along${i}`"
+          :cx="t.at[0]"
+          :cy="t.at[1]"
+          :r="mark / 5"
+          class="dot"
+          data-test="along"
+        />
         <g v-for="s in shown" :key="s.id" :transform="`translate(${s.at[0]} ${s.at[1]})`" :data-test="`at-${s.id}`">
           <circle :r="mark" fill="none" class="under" :stroke-width="mark / 2.4" />
           <circle
@@ -217,6 +227,9 @@ const ends = computed(() =>
 }
 .line {
   stroke: var(--bone);
+}
+.dot {
+  fill: var(--bone);
 }
 .held {
   stroke: var(--mat-out);
