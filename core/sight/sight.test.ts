@@ -272,7 +272,7 @@ describe('what touched pictures tell', () => {
   const size = { widthPx: 4000, heightPx: 3000 }
   const all = pictures.map(({ sprocket: s, pulley: p }) => ({
     ...size,
-    touched: { ...s, pulleyUpper: p.upper, pulleyLower: p.lower },
+    touched: { upper: s.upper, lower: s.lower, near: s.near, pulleyUpper: p.upper, pulleyLower: p.lower },
   }))
   const bike = { teeth: [11, 21, 34], placeMm: [0, 16, 38], click: 1, pulleyTeeth: 11 }
   test('the offset in gear, as it is written and said; L is told from the largest’s plane', () => {
