@@ -270,10 +270,11 @@ test('a length beside a ruler, and what makes it less sure', () => {
 describe('what touched pictures tell', () => {
   const { pictures } = touched([{ viewDeg: 0.3 }], { offsetMm: 0.7 })
   const size = { widthPx: 4000, heightPx: 3000 }
-  const all = pictures.map(({ sprocket: s, pulley: p }) => ({
+  const placed = ({ sprocket: { upper, lower, near }, pulley: p }: Behind['pictures'][number]) => ({
     ...size,
-    touched: { upper: s.upper, lower: s.lower, near: s.near, pulleyUpper: p.upper, pulleyLower: p.lower },
-  }))
+    touched: { upper, lower, near, pulleyUpper: p.upper, pulleyLower: p.lower },
+  })
+  const all = pictures.map(placed)
   const bike = { teeth: [11, 21, 34], placeMm: [0, 16, 38], click: 1, pulleyTeeth: 11 }
   test('the offset in gear, as it is written and said; L is told from the largest’s plane', () => {
     const told = tell({ ...bike, what: 'offset', pictures: all })
@@ -284,10 +285,7 @@ describe('what touched pictures tell', () => {
     expect(tell({ ...bike, what: 'L', pictures: all })).toMatchObject({ is: 'unusable' })
   })
   test('from far to the side it is wide, with where to take the next from; a figure about 0 has no side', () => {
-    const far = touched([{ viewDeg: -16 }], { offsetMm: 0 }).pictures.map(({ sprocket: s, pulley: p }) => ({
-      ...size,
-      touched: { ...s, pulleyUpper: p.upper, pulleyLower: p.lower },
-    }))
+    const far = touched([{ viewDeg: -16 }], { offsetMm: 0 }).pictures.map(placed)
     expect(tell({ ...bike, what: 'offset', pictures: far })).toMatchObject({
       is: 'wide',
       words: expect.stringContaining('to the frame’s side') as string,
