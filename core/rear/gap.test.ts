@@ -1,6 +1,6 @@
 import { pitchDiameterMm, tipDiameterMm } from '../standards/sprockets'
 import { describe, expect, test } from 'vitest'
-import { guideGap } from './gap'
+import { gapNow, gapTurn, guideGap, learntGapPerTurn } from './gap'
 
 describe('sprocket diameters', () => {
   // ISO 606, as tabulated in machinery handbooks.
@@ -39,5 +39,35 @@ describe('guideGap', () => {
   ])('names %s', (name, p) => {
     expect(() => guideGap(p)).toThrow(new RegExp(name))
     expect(() => guideGap(p)).toThrow(RangeError)
+  })
+})
+
+describe('a turn of the B screw', () => {
+  test('is as usual until it was measured, and nothing is learnt of one gap', () => {
+    expect(learntGapPerTurn([])).toEqual({ mmPerTurn: 1.25, sdMm: 0.2 })
+    expect(learntGapPerTurn([{ turnsIn: 2, gapMm: 7 }])).toEqual({ mmPerTurn: 1.25, sdMm: 0.2 })
+  })
+  // the precision-weighted mean of a slope and what was thought of it, by hand: 2 turns² over 0.4² beside 1 over 0.2²
+  test('is learnt from two gaps, weighed against the usual', () => {
+    const told = learntGapPerTurn([
+      { turnsIn: 1, gapMm: 5 },
+      { turnsIn: 3, gapMm: 8 },
+    ])
+    expect(told.mmPerTurn).toBeCloseTo((12.5 * 1.5 + 25 * 1.25) / 37.5, 9)
+    expect(told.sdMm).toBeCloseTo(Math.sqrt(1 / 37.5), 9)
+  })
+  test('carries the last gap on, and none where none was measured', () => {
+    const seen = [
+      { turnsIn: 0, gapMm: 3 },
+      { turnsIn: 2, gapMm: 6 },
+    ]
+    expect(gapNow(seen, 3, 1.5)).toBe(7.5)
+    expect(gapNow([], 3, 1.5)).toBeNull()
+  })
+  test('is turned to the middle of what is wanted, and not at all from either end of it', () => {
+    const target = { from: 5, to: 6 }
+    expect([5, 5.5, 6].map(mm => gapTurn(mm, target, 1.25))).toEqual([0, 0, 0])
+    expect(gapTurn(4.25, target, 1.25)).toBe(1)
+    expect(gapTurn(8, target, 1.25)).toBe(-2)
   })
 })
