@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { hubFinding, playHub, seededHub } from '#core/bench/hub'
-import { diagnoseHub, type HubLog } from '#core/hub/diagnose'
+import type { HubLog } from '#core/hub/answers'
+import { diagnoseHub } from '#core/hub/diagnose'
 import { FIGURE_STEP, HUB_WAYS, targetMm, type HubWay } from '#core/hub/kinds'
 import type { LedgerEvent } from '#core/ledger/events'
 import { hubSteps } from '#core/hub/steps'

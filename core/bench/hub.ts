@@ -3,14 +3,14 @@ import { HUB_ORDER, HUB_SHOWS } from '../hub/faults'
 import {
   allHoldChance,
   tickChance,
-  diagnoseHub,
   gearChances,
   HUB,
   hypothesesOf,
   readingOf,
   type HubHypothesis,
   type HubLog,
-} from '../hub/diagnose'
+} from '../hub/answers'
+import { diagnoseHub } from '../hub/diagnose'
 import { targetMm, usualHubs, type HubParts } from '../hub/kinds'
 import { wheelTurnsOf } from '../hub/ratio'
 import { randomFrom, type Random } from '../quantity/random'

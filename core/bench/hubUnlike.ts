@@ -1,14 +1,7 @@
 import { ALL_GEARS, hubChecksFor, TICK } from '../hub/checks'
 import { HUB_SHOWS } from '../hub/faults'
-import {
-  allHoldChance,
-  diagnoseHub,
-  gearChances,
-  hypothesesOf,
-  readingOf,
-  type HubHypothesis,
-  type HubLog,
-} from '../hub/diagnose'
+import { allHoldChance, gearChances, hypothesesOf, readingOf, type HubHypothesis, type HubLog } from '../hub/answers'
+import { diagnoseHub } from '../hub/diagnose'
 import { targetMm, usualHubs, type HubParts } from '../hub/kinds'
 import { wheelTurnsOf } from '../hub/ratio'
 import { randomFrom } from '../quantity/random'

@@ -1,5 +1,5 @@
-import FFT from 'fft.js'
 import type { Envelope } from './bands'
+import { beatScore, groundOf, powerOf, sizeFor } from './spectrum'
 
 /** What turns while somebody pedals: the links a second, and how plainly they are heard, 0 to 1. */
 export type Beat = { linksHz: number; plain: number }
@@ -7,30 +7,27 @@ export type Beat = { linksHz: number; plain: number }
 /** Chains run by people at a stand pass so many links a second: 35 rpm on 22 teeth to 115 on 53. */
 const LINKS_HZ = { from: 12, to: 102 } as const
 
+/** Less than this is no recording, of an envelope's samples. */
+const LEAST_SAMPLES = 1500
+
 /**
  * The chain's beat: the rate at which the links' click comes again, with its overtones. A crank turn brings a ring's
  * teeth of links, so the beat is found where its harmonics add up; an overtone alone is no beat.
  */
 export function beatOf({ level, rateHz }: Envelope): Beat | null {
-  const power = powerOf(level)
-  if (!power) return null
+  if (level.length < LEAST_SAMPLES) return null
+  const power = powerOf(level, sizeFor(level.length))
   const perBin = rateHz / (2 * power.length)
-  const ground = middle(power.subarray(Math.round(LINKS_HZ.from / perBin)))
+  const ground = groundOf(power.subarray(Math.round(LINKS_HZ.from / perBin)))
   const at = (hz: number) => {
     const k = Math.round(hz / perBin)
     let most = 0
     for (let i = k - 1; i <= k + 1; i++) most = Math.max(most, power[i] ?? 0)
-    return most / ground
+    return Math.log1p(most / ground)
   }
   let best: { hz: number; score: number } | null = null
   for (let hz = LINKS_HZ.from; hz <= LINKS_HZ.to; hz += perBin / 2) {
-    // a beat's own harmonics, and not those of half of it
-    const score =
-      Math.log1p(at(hz)) +
-      0.8 * Math.log1p(at(2 * hz)) +
-      0.6 * Math.log1p(at(3 * hz)) -
-      0.7 * Math.log1p(at(hz / 2)) -
-      0.5 * Math.log1p(at(1.5 * hz))
+    const score = beatScore(at, hz)
     if (!best || score > best.score) best = { hz, score }
   }
   if (!best) return null
@@ -39,7 +36,7 @@ export function beatOf({ level, rateHz }: Envelope): Beat | null {
 
 /** The beat between bins, by the middle of its third harmonic's peak, or of the beat's own where that is lost. */
 function refined(power: Float64Array, perBin: number, hz: number): number {
-  const ground = middle(power)
+  const ground = groundOf(power)
   for (const times of [3, 2, 1]) {
     const k = Math.round((times * hz) / perBin)
     let top = k
@@ -50,24 +47,6 @@ function refined(power: Float64Array, perBin: number, hz: number): number {
   }
   return hz
 }
-
-/** Power by frequency, from 0 to half the rate: a Hann window, zeros to the next power of two. Null for too little. */
-function powerOf(level: Float32Array): Float64Array | null {
-  if (level.length < 1500) return null
-  const size = 2 ** Math.ceil(Math.log2(level.length))
-  const mean = level.reduce((s, v) => s + v, 0) / level.length
-  const input = new Float64Array(size)
-  for (let i = 0; i < level.length; i++)
-    input[i] = (level[i]! - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / level.length))
-  const fft = new FFT(size)
-  const out = fft.createComplexArray()
-  fft.realTransform(out, input)
-  const power = new Float64Array(size / 2)
-  for (let k = 0; k < power.length; k++) power[k] = out[2 * k]! ** 2 + out[2 * k + 1]! ** 2
-  return power
-}
-
-const middle = (of: Float64Array): number => Float64Array.from(of).sort()[Math.floor(of.length / 2)]! || 1e-12
 
 /**
  * How much of an envelope's rise and fall comes again with a period: 0 none, 1 all. The envelope is laid over itself

@@ -1,6 +1,6 @@
-import FFT from 'fft.js'
 import { envelopeOf, thinned, type Envelope, type Recording } from './bands'
 import { LEAST_S, MUTED } from './listen'
+import { beatScore, groundOf, powerOf, sizeFor } from './spectrum'
 
 /*
  * A hub gear heard while its wheel coasts, cranks held: in the highest gear it ticks evenly and slows down as slowly as
@@ -81,7 +81,7 @@ function trackOf({ level, rateHz }: Envelope): Track {
           if (speeds[w]! < TOO_SLOW) break
           const here = hz * speeds[w]!
           if (here < TICKS_HZ.from * 0.75) break
-          sum += at(here) + 0.8 * at(2 * here) + 0.6 * at(3 * here) - 0.7 * at(here / 2) - 0.5 * at(1.5 * here)
+          sum += beatScore(at, here)
           windows++
         }
         if (windows < LEAST_WINDOWS) continue
@@ -97,19 +97,12 @@ function trackOf({ level, rateHz }: Envelope): Track {
 function spectraOf(level: Float32Array, rateHz: number): { atS: number; at: (hz: number) => number }[] {
   const long = Math.round(WINDOW_S * rateHz)
   // zeros behind, so that rates between two bins are not lost
-  const size = 2 ** Math.ceil(Math.log2(2 * long))
-  const fft = new FFT(size)
+  const size = sizeFor(2 * long)
   const perBin = rateHz / size
   const out: { atS: number; at: (hz: number) => number }[] = []
   for (let from = 0; from + long <= level.length; from += Math.round(HOP_S * rateHz)) {
-    const part = level.subarray(from, from + long)
-    const mean = part.reduce((s, v) => s + v, 0) / long
-    const input = new Float64Array(size)
-    for (let i = 0; i < long; i++) input[i] = (part[i]! - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / long))
-    const complex = fft.createComplexArray()
-    fft.realTransform(complex, input)
-    const power = Float64Array.from({ length: size / 2 }, (_, k) => complex[2 * k]! ** 2 + complex[2 * k + 1]! ** 2)
-    const ground = Float64Array.from(power).sort()[size / 4]! || 1e-12
+    const power = powerOf(level.subarray(from, from + long), size)
+    const ground = groundOf(power)
     const stands = power.map(p => Math.log1p(p / ground))
     out.push({ atS: (from + long / 2) / rateHz, at: hz => stands[Math.round(hz / perBin)] ?? 0 })
   }

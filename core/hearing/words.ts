@@ -27,6 +27,12 @@ export function sayBeside({
   return null
 }
 
+/** Odds in words; null where they say next to nothing. */
+export function sayOdds(odds: number, yes: string, no: string): string | null {
+  const times = Math.max(odds, 1 / odds)
+  return times < 1.5 ? null : `${times.toFixed(0)} to 1 for ${odds > 1 ? yes : no}`
+}
+
 /** What the microphone thinks, in words: never surer than it is. */
 export const saySounded = (rubOdds: number): string =>
   rubOdds >= 3 ? 'sounds like a rub' : rubOdds <= 1 / 3 ? 'sounds clean' : 'cannot tell'

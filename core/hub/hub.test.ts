@@ -4,17 +4,8 @@ import { playHub, seededHub } from '../bench/hub'
 import { playUnlikeHub } from '../bench/hubUnlike'
 import { HUB_CHECKS, hubChecksFor } from './checks'
 import { HUB_FAULTS, HUB_ORDER, HUB_SHOWS } from './faults'
-import {
-  diagnoseHub,
-  gearChances,
-  hubCure,
-  hypothesesOf,
-  isGearOff,
-  readingOf,
-  tickChance,
-  turnsFromReading,
-  type HubLog,
-} from './diagnose'
+import { gearChances, hypothesesOf, readingOf, tickChance, type HubLog } from './answers'
+import { diagnoseHub, hubCure, isGearOff, turnsFromReading } from './diagnose'
 import { clicksFromSlack, FIGURE_STEP, gearAt, HUB_WAY, HUB_WAYS, HubParts, targetMm, usualHubs } from './kinds'
 import { COUNT_SD_TURNS, hubRatio, isAsked, turnsToSettle, wheelTurnsOf, whichGear } from './ratio'
 import { telling } from '../chapter/testTold'

@@ -1,5 +1,5 @@
 import type { Pixel } from './camera'
-import { findMiddle, type Found, type Patch } from './edges'
+import { findMiddle, type Patch } from './edges'
 import { barsOf, type Touch } from './touch'
 
 /*
@@ -51,7 +51,7 @@ export function alongRim(
     const long = Math.hypot(1, slope)
     const runs: Pixel = [(down[0] + slope * right[0]) / long, (down[1] + slope * right[1]) / long]
     const patch = look(at, 4 * widthPx.sprocket + 2 * REACH_PX)
-    const found: Found | null = findMiddle(patch, at, runs, widthPx.sprocket, REACH_PX, bright)
+    const found = findMiddle(patch, at, runs, widthPx.sprocket, REACH_PX, bright)
     return found && found.contrast > PLAIN ? [{ at: found.at, sdPx: SD_PX }] : []
   })
 }

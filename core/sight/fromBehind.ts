@@ -2,7 +2,7 @@ import { degrees, radians } from '../quantity/angle'
 import { notNegative, positive } from '../quantity/check'
 import { tipDiameterMm } from '../standards/sprockets'
 import { PHONE, seen, type Lens, type Pixel, type Pose } from './camera'
-import { endsOf, nearestAngle, nearestOf, onRim, type Rim } from './rim'
+import { edgeBeside, endsOf, nearestOf, type Rim } from './rim'
 import { pulleyRadius, TIP } from './pulley'
 import { figureOf, solve, type Unknown } from './solve'
 import { TOUCH_SD_PX, type Touch } from './touch'
@@ -198,7 +198,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     ...both(picture.pulley.upper, p.upper),
     ...both(picture.pulley.lower, p.lower),
     ...(besides ? (picture.sprocket.along ?? []) : []).map(t => {
-      const at = onEdgeBeside(lens, pose, sprocket, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
+      const at = edgeBeside(lens, pose, sprocket, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
       return held(across(t.at[0] - at[0], t.at[1] - at[1]) / Math.hypot(t.sdPx, bowSd))
     }),
   ]
@@ -208,20 +208,3 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
 const LIMIT = 2
 const held = (misfit: number): number =>
   Math.abs(misfit) <= LIMIT ? misfit : Math.sign(misfit) * Math.sqrt(2 * LIMIT * Math.abs(misfit) - LIMIT * LIMIT)
-
-/**
- * The place of a rim's near edge that lies beside a place in the picture, along its bar.
- * @param past how far a pixel lies past it, along the bar
- */
-function onEdgeBeside(lens: Lens, pose: Pose, rim: Rim, past: (at: Pixel) => number): Pixel {
-  const middle = nearestAngle(pose, rim)
-  const at = (angle: number) => seen(lens, pose, onRim(rim, angle))
-  let [a, b] = [middle - 0.6, middle + 0.6]
-  let [pa, pb] = [past(at(a)), past(at(b))]
-  // between the ends it runs nearly like a sine: a few secants leave nothing to speak of
-  for (let i = 0; i < 4 && Math.abs(pb) > 1e-3 && pa !== pb; i++) {
-    const next = Math.max(middle - 1.5, Math.min(middle + 1.5, b - (pb * (b - a)) / (pb - pa)))
-    ;[a, pa, b, pb] = [b, pb, next, past(at(next))]
-  }
-  return at(b)
-}

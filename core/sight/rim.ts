@@ -1,4 +1,4 @@
-import { dot, minus, onPicture, turned, type Lens, type Pixel, type Place, type Pose } from './camera'
+import { dot, minus, onPicture, seen, turned, type Lens, type Pixel, type Place, type Pose } from './camera'
 
 /**
  * A flat ring of teeth: its middle, its radius to the tips, and how it leans, radians: `camber` + its foot inboard,
@@ -49,9 +49,27 @@ export function endsOf(lens: Lens, pose: Pose, rim: Rim): { upper: Pixel; lower:
 }
 
 /** Where on the rim it is nearest to the camera, radians. */
-export function nearestAngle(pose: Pose, rim: Rim): number {
+function nearestAngle(pose: Pose, rim: Rim): number {
   const [up, forward] = plane(rim)
   const to = minus(pose.atMm, rim.middle)
   return Math.atan2(dot(forward, to), dot(up, to))
 }
+/** The place of the rim nearest to the camera. */
 export const nearestOf = (pose: Pose, rim: Rim): Place => onRim(rim, nearestAngle(pose, rim))
+
+/**
+ * The place of a rim's near edge that lies beside a place in the picture, along its bar.
+ * @param past how far a pixel lies past it, along the bar
+ */
+export function edgeBeside(lens: Lens, pose: Pose, rim: Rim, past: (at: Pixel) => number): Pixel {
+  const middle = nearestAngle(pose, rim)
+  const at = (angle: number) => seen(lens, pose, onRim(rim, angle))
+  let [a, b] = [middle - 0.6, middle + 0.6]
+  let [pa, pb] = [past(at(a)), past(at(b))]
+  // between the ends it runs nearly like a sine: a few secants leave nothing to speak of
+  for (let i = 0; i < 4 && Math.abs(pb) > 1e-3 && pa !== pb; i++) {
+    const next = Math.max(middle - 1.5, Math.min(middle + 1.5, b - (pb * (b - a)) / (pb - pa)))
+    ;[a, pa, b, pb] = [b, pb, next, past(at(next))]
+  }
+  return at(b)
+}

@@ -2,7 +2,7 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import { COAST_S, type Coasted, type NotCoasted } from '#core/hearing/coasting'
-import { NOT_COASTED_WORDS } from '#core/hearing/words'
+import { NOT_COASTED_WORDS, sayOdds } from '#core/hearing/words'
 import { saySoundedTick } from '#core/hub/words'
 import { useHearing } from '~/workers/useHearing'
 
@@ -20,12 +20,16 @@ const part = computed(() => (since.value === null ? 0 : Math.min(1, (now.value -
 const STEP_MS = 100
 const { pause, resume } = useIntervalFn(step, STEP_MS, { immediate: false })
 
+/** From the tap until it says something: a second tap begins nothing. */
+const busy = ref(false)
 async function begin(standIn: boolean) {
+  if (busy.value) return
+  busy.value = true
   told.value = null
   standing.value = standIn
   if (standIn) return listened(await hearing().standInCoast())
   await microphone.start()
-  if (!microphone.on.value) return
+  if (!microphone.on.value) return void (busy.value = false)
   since.value = now.value = Date.now()
   resume()
 }
@@ -36,12 +40,14 @@ function step() {
 async function listened({ samples, rateHz }: { samples: Float32Array; rateHz: number }) {
   pause()
   microphone.stop()
-  // what was kept fills up a little later than the clock
-  told.value = await hearing().coast(samples, rateHz)
   since.value = null
+  try {
+    told.value = await hearing().coast(samples, rateHz)
+  } finally {
+    busy.value = false
+  }
 }
-const sayOdds = (odds: number) =>
-  odds >= 1 ? `${odds.toFixed(0)} to 1 for the highest gear` : `${(1 / odds).toFixed(0)} to 1 against it`
+const oddsWords = computed(() => sayOdds(sure.value?.tickOdds ?? 1, 'the highest gear', 'another'))
 </script>
 
 <template>
@@ -56,11 +62,11 @@ const sayOdds = (odds: number) =>
           {{ saySoundedTick(sure.tickOdds) }}
         </p>
         <p class="leading-snug" data-test="tick-figures">
-          {{ sure.ticksHz.toFixed(0) }} ticks a second, would stand in about {{ sure.stopsInS.toFixed(0) }} s.
-          {{ sayOdds(sure.tickOdds) }}.
+          {{ sure.ticksHz.toFixed(0) }} ticks a second, would stand in about {{ sure.stopsInS.toFixed(0) }} s:
+          {{ oddsWords ?? 'that is like either' }}.
         </p>
       </template>
-      <p v-else-if="told && told.is === 'nothing'" data-test="tick-not-heard">{{ NOT_COASTED_WORDS[told.why] }}.</p>
+      <p v-else-if="told && told.is === 'nothing'" data-test="tick-not-heard">{{ NOT_COASTED_WORDS[told.why] }}</p>
     </div>
     <p v-if="microphone.trouble.value" class="stopped" role="alert" data-test="mic-trouble">
       {{ microphone.trouble.value }}.
@@ -68,19 +74,20 @@ const sayOdds = (odds: number) =>
     <p v-if="standing" class="small font-semibold">A stand-in plays in place of the microphone.</p>
     <progress v-if="since !== null" class="h-3 w-full" :value="part" aria-label="Listening" />
     <template v-else>
-      <template v-if="sure">
+      <template v-if="sure && oddsWords">
         <button type="button" class="act" data-test="tick-note" @click="emit('noted', sure.tickOdds)">
           Note what it heard
         </button>
         <p class="small">It counts beside what you say, never instead.</p>
       </template>
-      <button type="button" class="also justify-center" data-test="tick-listen" @click="begin(false)">
+      <button type="button" class="also justify-center" :disabled="busy" data-test="tick-listen" @click="begin(false)">
         {{ told ? 'Listen again' : 'It spins: listen' }}
       </button>
       <button
         v-if="standIns.microphone"
         type="button"
         class="also justify-center"
+        :disabled="busy"
         data-test="tick-stand-in"
         @click="begin(true)"
       >

@@ -80,6 +80,7 @@ const saw = (check: string, outcome: string) => once(() => put({ kind: 'hubSeen'
 const counted = (...told: Parameters<typeof count>) =>
   told[2] === null ? once(() => count(...told)) : void count(...told)
 const read = (mm: number) => put({ kind: 'hubRead', mm })
+const sounded = (tickOdds: number) => once(() => put({ kind: 'hubSounded', tickOdds }, 'Noted what it heard'))
 function count(g: number, crankTurns: number, wheelTurns: number | null, neutral = false) {
   void put({ kind: 'hubCount', gear: g, crankTurns, wheelTurns, ...(neutral ? { neutral } : {}) })
   const n = parts.value!.ratios.length
@@ -263,7 +264,7 @@ const keys = (): BenchKeys => ({
         @count="counted"
         @turned="turned"
         @cured="cured"
-        @sounded="tickOdds => put({ kind: 'hubSounded', tickOdds }, 'Noted what it heard')"
+        @sounded="sounded"
       />
       <p v-else class="text-soft">{{ FIRST }}</p>
     </template>

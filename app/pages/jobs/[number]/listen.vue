@@ -2,7 +2,7 @@
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { LEAST_S, MOST_S, type Listened, type NotHeard } from '#core/hearing/listen'
 import { entriesOf, type HeardAt, type Wound } from '#core/hearing/wound'
-import { NOT_HEARD_WORDS, sayBeside, saySounded } from '#core/hearing/words'
+import { NOT_HEARD_WORDS, sayBeside, sayOdds, saySounded } from '#core/hearing/words'
 import { sayTurns } from '#core/quantity/turns'
 import type { BenchKeys } from '~/composables/benchKeys'
 import { useHearing } from '~/workers/useHearing'
@@ -103,10 +103,7 @@ function wind(by: 1 | -1) {
 watch(lever, again)
 
 const sure = computed(() => (heard.value?.is === 'heard' ? heard.value : null))
-const oddsWords = computed(() => {
-  const o = sure.value?.rubOdds ?? 1
-  return o >= 1 ? `${o.toFixed(0)} to 1 for a rub` : `${(1 / o).toFixed(0)} to 1 for clean`
-})
+const oddsWords = computed(() => sayOdds(sure.value?.rubOdds ?? 1, 'a rub', 'clean'))
 async function note() {
   const s = sure.value
   if (!s) return
@@ -182,7 +179,9 @@ const panel = ref<'listen'>('listen')
           <p class="text-3xl leading-tight font-bold first-letter:uppercase" data-test="sounds">
             {{ sure ? saySounded(sure.rubOdds) : listening ? 'Listening' : 'Not listening' }}
           </p>
-          <p v-if="sure" class="figure" data-test="cadence">{{ sure.cadenceRpm.toFixed(0) }} rpm, {{ oddsWords }}</p>
+          <p v-if="sure" class="figure" data-test="cadence">
+            {{ sure.cadenceRpm.toFixed(0) }} rpm{{ oddsWords ? `, ${oddsWords}` : '' }}
+          </p>
           <p v-else-if="heard && heard.is === 'nothing'" data-test="not-heard">{{ NOT_HEARD_WORDS[heard.why] }}</p>
           <p v-else class="small">
             Somebody pedals evenly in the stand, fingers clear; the tablet within half a metre. {{ LEAST_S }} seconds

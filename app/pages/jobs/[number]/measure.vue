@@ -268,6 +268,9 @@ const offered = computed(() => {
         <p class="small">
           Drag a place to move it by the picture’s own pixels, or arrow keys: by one, with Shift far. Where no edge
           stood out a place has ticks and counts for less, until you put it right yourself.
+          <template v-if="shot?.along.length"
+            >Small dots were found along the edge besides: nothing to be done.</template
+          >
         </p>
         <template v-if="told?.is === 'told'">
           <ChoiceRow v-if="ways" v-model="sign" label="Which way" :choices="ways" test="way" />
