@@ -11,7 +11,8 @@ import { inTheShop, soundsOn, type Workshop } from './otherSounds'
  * `free`: pawls tick and only bearing and air brake it; `braked`: they tick and something brakes it; `silent`: it runs
  * and nothing ticks; `catches`: pawls that take now and then.
  */
-export type Coasting = 'free' | 'braked' | 'silent' | 'catches'
+export const COASTINGS = ['free', 'braked', 'silent', 'catches'] as const
+export type Coasting = (typeof COASTINGS)[number]
 export type Coast = { is: Coasting; turnsPerS: number; ticksATurn: number; stopsInS: number }
 
 export function someCoast(is: Coasting, seed: number): Coast {

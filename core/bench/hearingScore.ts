@@ -1,10 +1,11 @@
-import { envelopeOf, thinned } from '../hearing/bands'
+import { envelopeOf, thinned, type Recording } from '../hearing/bands'
 import { COAST_S, coastOf } from '../hearing/coasting'
 import { listenTo, MOST_S } from '../hearing/listen'
 import { shiftsIn } from '../hearing/shifting'
 import { edgesOf, type HeardAt } from '../hearing/wound'
 import { randomFrom } from '../quantity/random'
-import { coastingSound, someCoast, type Coasting } from './coastingSounds'
+import { COASTINGS, coastingSound, someCoast, type Coasting } from './coastingSounds'
+import { NOT_A_WHEEL, soundOf, type NotAWheel } from './notAWheel'
 import { otherSound, type Chain } from './otherSounds'
 
 /*
@@ -120,19 +121,26 @@ export function scoreEdges(windings: number, first: number): EdgeScore {
   return { windings, edges, missed, withinEighth: within / found, rmsEighths: Math.sqrt(squares / found) }
 }
 
-/** What was made of a coasting wheel: runs free, braked, neither, or nothing ticked evenly. */
-export type CoastScore = Record<Coasting, { free: number; neither: number; braked: number; nothing: number }>
+/** What was made of a coasting wheel, or of what is none: runs free, braked, neither, or nothing. */
+export type CoastScore = Record<
+  Coasting | NotAWheel,
+  { free: number; neither: number; braked: number; nothing: number }
+>
 
-/** So many wheels of each kind let go, listened to once each. */
+/** So many wheels of each kind let go, and so many other sounds of each kind, listened to once each. */
 export function scoreCoasting(each: number, first: number, snrDb: number = WORKSHOP.snrDb): CoastScore {
-  const scored = (is: Coasting) => {
+  const workshop = { snrDb, seconds: COAST_S }
+  const scored = (sound: (seed: number) => Recording) => {
     const told = { free: 0, neither: 0, braked: 0, nothing: 0 }
     for (let seed = first; seed < first + each; seed++) {
-      const heard = coastOf(coastingSound(someCoast(is, seed), { snrDb, seconds: COAST_S }, seed))
+      const heard = coastOf(sound(seed))
       if (heard.is === 'nothing') told.nothing++
       else told[heard.tickOdds > 1 ? 'free' : heard.tickOdds < 1 ? 'braked' : 'neither']++
     }
     return told
   }
-  return { free: scored('free'), braked: scored('braked'), silent: scored('silent'), catches: scored('catches') }
+  return Object.fromEntries([
+    ...COASTINGS.map(is => [is, scored(seed => coastingSound(someCoast(is, seed), workshop, seed))] as const),
+    ...NOT_A_WHEEL.map(is => [is, scored(seed => soundOf(is, workshop, seed))] as const),
+  ]) as CoastScore
 }

@@ -20,7 +20,7 @@ export type Chain = {
   shiftTakesS?: number
 }
 
-type Random = ReturnType<typeof randomFrom>
+export type Random = ReturnType<typeof randomFrom>
 
 /** What can be laid into a track: a struck bar that dies away, and a scrape that swells and falls. */
 export function soundsOn(out: Float32Array, rateHz: number, random: Random) {

@@ -17,13 +17,17 @@ export type Coasted = {
   /** How many times as likely this sound is from the highest gear as from any other. */
   tickOdds: number
 }
-/** `even`: nothing that ticks evenly. */
-export type NotCoasted = { is: 'nothing'; why: 'short' | 'quiet' | 'even' }
+/** `even`: nothing that ticks evenly; `steady`: it does not slow down, so it is no wheel that was let go. */
+export type NotCoasted = { is: 'nothing'; why: 'short' | 'quiet' | 'even' | 'steady' }
 
 /** So long is listened from the moment the wheel is let go, s. */
 export const COAST_S = 5
 /** Pawls at a hub spun by hand: half a turn a second over 12 notches, to three over 30. */
 const TICKS_HZ = { from: 8, to: 90, step: 0.5 } as const
+/** What is found at the slow end of them is a beep, or a song: a wheel that slow is not let go but left. */
+const LEAST_HZ = 11
+/** A wheel that would run on for longer than about a minute does not slow down: a machine, or somebody who pedals. */
+const LEAST_SLOWS = 0.015
 /** A wheel that loses more than all of its speed a second stands still before anything is heard. */
 const SLOWS = { to: 1, step: 0.01 } as const
 const WINDOW_S = 0.5
@@ -55,8 +59,9 @@ export function coastOf(heard: Recording): Coasted | NotCoasted {
   const track = (['link', 'rub'] as const)
     .map(band => trackOf(envelopeOf(recording, band)))
     .reduce((a, b) => (b.plain > a.plain ? b : a))
-  if (track.plain < LEAST_PLAIN) return { is: 'nothing', why: 'even' }
-  const stopsInS = 1 / Math.max(track.slows, SLOWS.step / 2)
+  if (track.plain < LEAST_PLAIN || track.hz < LEAST_HZ) return { is: 'nothing', why: 'even' }
+  if (track.slows < LEAST_SLOWS) return { is: 'nothing', why: 'steady' }
+  const stopsInS = 1 / track.slows
   return { is: 'heard', ticksHz: track.hz, stopsInS, tickOdds: oddsOf(stopsInS) }
 }
 

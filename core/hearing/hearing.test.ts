@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
 import { otherSound, type Chain } from '../bench/otherSounds'
 import { coastingSound } from '../bench/coastingSounds'
+import { soundOf } from '../bench/notAWheel'
 import { scoreCoasting, scoreEdges, scoreHearing, scoreShifts } from '../bench/hearingScore'
 import { randomFrom } from '../quantity/random'
 import { setupOfStandard } from '../response/testBikes'
@@ -15,7 +16,7 @@ import { listenTo } from './listen'
 import { rubOddsOf } from './rubOdds'
 import { pairIn } from './knocking'
 import { shiftsIn } from './shifting'
-import { sayBeside } from './words'
+import { NOT_COASTED_WORDS, sayBeside, sayOdds } from './words'
 import { LedgerEvent } from '../ledger/events'
 import { edgesOf, entriesOf, type HeardAt } from './wound'
 
@@ -243,11 +244,18 @@ describe('a hub’s highest gear by its tick', () => {
     if (told.is === 'heard') expect(Math.abs(told.stopsInS / 30 - 1)).toBeLessThan(0.25)
   })
   test('is told from a gear that brakes it; what ticks no more, or now and then, is no tick', () => {
-    const { free, braked, silent, catches } = scoreCoasting(12, 41_000)
-    expect(free.free).toBeGreaterThanOrEqual(11)
-    expect(braked.braked).toBeGreaterThanOrEqual(10)
+    const { free, braked, silent, catches, ...others } = scoreCoasting(10, 41_000)
+    expect(free.free).toBeGreaterThanOrEqual(9)
+    expect(braked.braked).toBeGreaterThanOrEqual(8)
     expect(free.braked + braked.free + silent.free + catches.free).toBeLessThanOrEqual(1)
-    expect(silent.nothing).toBeGreaterThanOrEqual(11)
+    expect(silent.nothing).toBeGreaterThanOrEqual(9)
+    // beeps, a machine, a pedalled chain, music, speech
+    for (const [what, told] of Object.entries(others)) expect(told.nothing, what).toBeGreaterThanOrEqual(9)
+  })
+  test('what ticks and does not slow down is no wheel that was let go, and said so', () => {
+    const steady = soundOf('a machine', { snrDb: 15, seconds: COAST_S }, 1)
+    expect(coastOf(steady)).toEqual({ is: 'nothing', why: 'steady' })
+    expect(NOT_COASTED_WORDS.steady).toContain('let go')
   })
   test('nothing is made of a moment, of a covered microphone, of noise alone', () => {
     const rateHz = 22_050
@@ -257,5 +265,13 @@ describe('a hub’s highest gear by its tick', () => {
     const random = randomFrom(7, 1)
     const noise = still.map(() => 0.1 * random.normal())
     expect(coastOf({ samples: noise, rateHz })).toEqual({ is: 'nothing', why: 'even' })
+  })
+  test('odds are said either way, and not where they say next to nothing', () => {
+    expect([8, 1 / 15, 1.2, 1].map(o => sayOdds(o, 'it', 'another'))).toEqual([
+      '8 to 1 for it',
+      '15 to 1 for another',
+      null,
+      null,
+    ])
   })
 })

@@ -10,6 +10,8 @@ export const NOT_HEARD_WORDS: Record<NotHeard['why'], string> = {
 export const NOT_COASTED_WORDS: Record<NotCoasted['why'], string> = {
   short: 'Let it listen to the end',
   quiet: NOT_HEARD_WORDS.quiet,
+  steady:
+    'Something ticks, and does not slow down: a machine, or somebody pedals. Spin the wheel, let go, listen again',
   even: 'No even tick was heard. Does the wheel spin, and the tablet lie within half a metre? Then it does not tick: say so',
 }
 
