@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { DayView } from '#core/http/day'
 import { WRONG_REPORTS } from '#core/response/parameters'
+import { countOf } from '#core/quantity/words'
 
 useHead({ title: 'My day · Ocho' })
 const session = useSession()
@@ -22,7 +23,7 @@ const { data: day, error } = await useRead(DayView, '/api/session/day')
             <b class="figure text-xl">{{ j.tag }}</b><span
               ><b>{{ j.bike }}</b
               ><span class="small block"
-                >{{ j.taps }} {{ j.taps === 1 ? 'entry' : 'entries' }}{{ j.closedAt ? ', handed back' : '' }}</span
+                >{{ countOf(j.taps, 'entry', 'entries') }}{{ j.closedAt ? ', handed back' : '' }}</span
               ></span
             ><span class="figure text-soft">{{ sayClock(j.last, zone) }}</span>
           </NuxtLink>

@@ -7,6 +7,7 @@ import { atRisk, expectedMinutes } from '#core/job/minutes'
 import { railOf, shownOn, type FloorFilter } from '#core/job/rails'
 import type BikeSearch from '~/components/floor/BikeSearch.vue'
 import { kept, type KeptFloor } from '~/stores/kept'
+import { countOf } from '#core/quantity/words'
 
 useHead({ title: 'Floor · Ocho' })
 const session = useSession()
@@ -138,11 +139,8 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <p v-if="error" class="stopped mb-4" role="alert" data-test="floor-offline">
         <template v-if="last"
           >Offline: the Floor as it was seen {{ sayWhen(last.at, zone)
-          }}{{
-            outbox.waiting.length
-              ? `, ${outbox.waiting.length} ${outbox.waiting.length === 1 ? 'tap' : 'taps'} kept`
-              : ''
-          }}. Bikes opened on this tablet can be worked on.</template
+          }}{{ outbox.waiting.length ? `, ${countOf(outbox.waiting.length, 'tap')} kept` : '' }}. Bikes opened on this
+          tablet can be worked on.</template
         ><template v-else>{{ OFFLINE_WORDS }}</template>
         <button type="button" class="quiet underline" @click="refresh()">Try again</button>
       </p>

@@ -7,6 +7,7 @@ import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { JOB_KIND_WORDS, type JobKind } from '#core/job/minutes'
 import { CAUSE_WORDS } from '#core/response/causes'
 import { sayStandard } from '#core/records/chapters'
+import { countOf } from '#core/quantity/words'
 
 useHead({ title: 'Month · Ocho' })
 const now = format(new Date(), 'yyyy-MM')
@@ -149,9 +150,7 @@ const print = () => window.print()
                     }}</span></span
                   ><span class="text-right"
                     ><b class="figure">{{ s.rounds.toFixed(1) }}</b>
-                    <span class="small block"
-                      >{{ s.bikes }} {{ s.bikes === 1 ? 'bike' : 'bikes' }}, most {{ s.slowest }}</span
-                    ></span
+                    <span class="small block">{{ countOf(s.bikes, 'bike') }}, most {{ s.slowest }}</span></span
                   ></NuxtLink
                 >
               </li>

@@ -1,5 +1,5 @@
 import { chapter, type Fact, type PartStands } from '../chapter/chapter'
-import { listed } from '../quantity/words'
+import { countOf, listed } from '../quantity/words'
 import { CABLE_EVENTS, type CableEvent } from './events'
 import { RUN_WORDS } from './housing'
 import { LENGTH_READ, type Run } from './run'
@@ -29,8 +29,8 @@ function factOf(run: Run, done: readonly CableStep[]): Fact {
     plain: `${RUN_WORDS[run.run]} cable and housing renewed.`,
     used: [
       `Inner, ${RUN_WORDS[run.run].toLowerCase()}${headOf(run) ? `, ${headOf(run)}` : ''}`,
-      `Housing ${lengthMm} mm in ${housing.length} ${housing.length === 1 ? 'piece' : 'pieces'}`,
-      [`${ferrules} ferrules`, ...(caps ? ['1 end cap'] : [])].join(', '),
+      `Housing ${lengthMm} mm in ${countOf(housing.length, 'piece')}`,
+      [countOf(ferrules, 'ferrule'), ...(caps ? ['1 end cap'] : [])].join(', '),
     ],
   }
 }
@@ -38,7 +38,7 @@ function factOf(run: Run, done: readonly CableStep[]): Fact {
 function parts({ cable: { runs, cabled } }: Job): PartStands[] {
   const begun = Object.entries(cabled).filter(([, steps]) => steps.length > 0)
   const renewed = begun.filter(([, steps]) => steps.includes('clamped')).length
-  const many = `${runs.length} ${runs.length === 1 ? 'run' : 'runs'}`
+  const many = countOf(runs.length, 'run')
   const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'cables', is, words }]
   if (begun.length === 0) return runs.length ? stands('hand', `${many} planned`) : stands('untouched', 'untouched')
   return stands(renewed === begun.length ? 'right' : 'hand', renewed ? `${renewed} renewed` : 'in hand')

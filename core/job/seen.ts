@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { BRAKE_KIND_WORDS, END_KINDS } from '../standards/brakeKinds'
+import { countOf } from '../quantity/words'
 import {
   BARS_OF,
   DRIVETRAIN_STANDARDS,
@@ -83,7 +84,7 @@ export function nameBySeen({ sprockets, rings, lever }: Seen): string {
 
 /** What was seen, in a line. */
 export function saySeen({ sprockets, rings, lever, front, rear }: Seen): string {
-  const many = (n: number | null, what: string) => (n === null ? [] : [`${n} ${what}${n === 1 ? '' : 's'}`])
+  const many = (n: number | null, what: string) => (n === null ? [] : [countOf(n, what)])
   const brake = (kind: Seen['front'], end: string) =>
     kind === null ? [] : [`${end}: ${BRAKE_KIND_WORDS[kind].toLowerCase()}`]
   const said = [

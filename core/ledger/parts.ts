@@ -1,6 +1,7 @@
 import { PARTS_OF_JOB, type AnyEvent, type Chapter, type PartOfJob, type PartStands } from '../chapter/chapter'
 import { CHAPTERS, type ChapterName } from './chapters'
 import { staysOf, type JobState } from './reduce'
+import { countOf } from '../quantity/words'
 
 /** A job's parts, and its sheet at the end. */
 export type JobPart = PartOfJob | 'sheet'
@@ -27,7 +28,7 @@ function sheetStands(state: JobState): PartStands<JobPart> {
   if (handedBack) return { part: 'sheet', is: 'right', words: 'handed back' }
   const stays = staysOf(state)
   if (!stays.length) return { part: 'sheet', is: 'hand', words: 'ready to go' }
-  const words = `${stays.length} ${stays.length === 1 ? 'thing keeps' : 'things keep'} it`
+  const words = `${countOf(stays.length, 'thing keeps', 'things keep')} it`
   return { part: 'sheet', is: stays.some(s => s.is === 'found') ? 'keeps' : 'untouched', words }
 }
 

@@ -4,6 +4,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { minutesOf } from '#core/job/minutes'
 import { headOfRear } from '#core/rear/heads'
 import type { Bench } from '~/composables/bench'
+import { countOf } from '#core/quantity/words'
 
 const props = defineProps<{ bench: Bench }>()
 const ledger = useLedger()
@@ -30,7 +31,7 @@ const heardOver = () => {
 
 <template>
   <p v-if="trouble?.is === 'offline'" class="stopped" role="status" data-test="offline">
-    Offline, {{ waiting.length }} {{ waiting.length === 1 ? 'tap' : 'taps' }} kept: sent when the server is back.
+    Offline, {{ countOf(waiting.length, 'tap') }} kept: sent when the server is back.
   </p>
   <p v-else-if="trouble?.is === 'signed-out'" class="stopped" role="alert">
     {{ sayTrouble(trouble) }}

@@ -11,6 +11,7 @@ import { line } from '#core/http/words'
 import { typedNumber } from '#core/quantity/typed'
 import { within } from '#core/quantity/within'
 import type { Cutting } from '~/composables/cutting'
+import { countOf } from '#core/quantity/words'
 
 export type Wanted = ToCut & { kind: Housing }
 const props = defineProps<{ cutting: Cutting }>()
@@ -149,7 +150,7 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
           ><span class="small block">{{ i.head ?? 'pear or large barrel: look' }}; {{ i.runs.join(', ') }}</span>
         </li>
         <li v-for="h in picks.housing" :key="h.kind" class="flex justify-between border-b border-rule py-1">
-          <span>{{ h.kind }}, {{ h.pieces }} {{ h.pieces === 1 ? 'piece' : 'pieces' }}</span
+          <span>{{ h.kind }}, {{ countOf(h.pieces, 'piece') }}</span
           ><b class="figure">{{ h.mm }} mm</b>
         </li>
         <li class="border-b border-rule py-1">

@@ -4,11 +4,12 @@ import { ArrowDownToLine } from '@lucide/vue'
 import type { FloorJob } from '#core/http/floor'
 import { WAITS_WORDS } from '#core/job/events'
 import { RAIL_WORDS, railsOf } from '#core/job/rails'
+import { countOf } from '#core/quantity/words'
 
 const props = defineProps<{ jobs: readonly FloorJob[]; zone: string; now: Date }>()
 const emit = defineEmits<{ move: [job: FloorJob] }>()
 const rails = computed(() => railsOf(props.jobs, props.now, props.zone))
-const many = (n: number) => `${n} ${n === 1 ? 'bike' : 'bikes'}`
+const many = (n: number) => countOf(n, 'bike')
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { turnsToSettle, wheelTurnsOf } from '#core/hub/ratio'
 import { sayCount } from '#core/hub/words'
 import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
+import { countOf } from '#core/quantity/words'
 
 const props = defineProps<{ parts: HubParts; gear: number; live: boolean }>()
 const emit = defineEmits<{ count: [gear: number, crankTurns: number, wheelTurns: number | null, neutral?: boolean] }>()
@@ -65,7 +66,7 @@ const NO_GEAR = [
       {{
         reads ??
         (expected
-          ? `Right would be ${expected.toFixed(1)}; ${settles} ${settles === 1 ? 'turn tells' : 'turns tell'} it from its neighbours`
+          ? `Right would be ${expected.toFixed(1)}; ${countOf(settles, 'turn tells', 'turns tell')} it from its neighbours`
           : '')
       }}
     </p>

@@ -2,6 +2,7 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import type { PersonView } from '#core/http/session'
+import { countOf } from '#core/quantity/words'
 
 const session = useSession()
 const habits = useHabits()
@@ -42,7 +43,7 @@ async function enter(person: PersonView, withPin?: string) {
 async function leave() {
   const waiting = await session.signOut()
   if (waiting > 0)
-    trouble.value = `${waiting} ${waiting === 1 ? 'tap waits' : 'taps wait'} to be sent: open that bench with the server in reach, then sign out`
+    trouble.value = `${countOf(waiting, 'tap waits', 'taps wait')} to be sent: open that bench with the server in reach, then sign out`
   else if (waiting < 0) trouble.value = OFFLINE_WORDS
   else await navigateTo('/sign-in', { external: true })
 }

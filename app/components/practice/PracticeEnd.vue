@@ -8,6 +8,7 @@ import type { PracticeRun } from '#core/practice/asked'
 import { plain } from '~/workers/latest'
 import { practiceWorker } from '~/workers/usePractice'
 import { HEARD_KEYS } from '../bench/heard'
+import { countOf } from '#core/quantity/words'
 
 export type Ended = {
   won: boolean
@@ -59,9 +60,7 @@ watch(at, a => emit('replay', a))
       <h2 class="text-2xl font-bold" :class="end.won ? 'text-clean' : 'text-stop'" data-test="verdict">
         {{ end.won ? 'Right: it may go' : 'Not won' }}
       </h2>
-      <p class="small">
-        {{ end.touches }} touches, {{ run.helps.length }} {{ run.helps.length === 1 ? 'help' : 'helps' }}
-      </p>
+      <p class="small">{{ countOf(end.touches, 'touch', 'touches') }}, {{ countOf(run.helps.length, 'help') }}</p>
       <ul class="mt-2 grid gap-1">
         <li v-for="b in end.because" :key="b" class="border-l-[6px] border-ink pl-3">{{ b }}</li>
       </ul>

@@ -1,6 +1,7 @@
 <!-- Files that were taken in, and the way back from each. -->
 <script setup lang="ts">
 import { TakenBack, TakenIn } from '#core/http/standards'
+import { countOf } from '#core/quantity/words'
 
 const session = useSession()
 const zone = computed(() => session.now?.shop.zone ?? 'UTC')
@@ -10,7 +11,6 @@ const said = ref('')
 const trouble = ref('')
 const sure = ref<string | null>(null)
 const busy = ref(false)
-const of = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 async function back(file: TakenIn) {
   busy.value = true
   const asked = await asOwner(() => ask(TakenBack, `/api/standards/taken-in/${file.id}/back`, { method: 'POST' }))
@@ -19,7 +19,7 @@ async function back(file: TakenIn) {
   trouble.value = sayTrouble(asked)
   if (asked.is === 'done') {
     const { records, values, stay } = asked.value
-    said.value = `Taken back: ${of(records, 'record')} and ${of(values, 'value')}.${stay ? ` Changed since, and left as they are: ${stay}.` : ''}`
+    said.value = `Taken back: ${countOf(records, 'record')} and ${countOf(values, 'value')}.${stay ? ` Changed since, and left as they are: ${stay}.` : ''}`
   }
   await refresh()
 }
@@ -34,7 +34,9 @@ async function back(file: TakenIn) {
       <li v-for="f in files" :key="f.id" class="flex min-h-12 items-center justify-between gap-3 border-b border-rule">
         <span
           ><b>{{ sayTime(f.at, zone) }}</b
-          ><span class="small block">{{ f.by }}: {{ of(f.records, 'record') }}, {{ of(f.values, 'value') }}</span></span
+          ><span class="small block"
+            >{{ f.by }}: {{ countOf(f.records, 'record') }}, {{ countOf(f.values, 'value') }}</span
+          ></span
         >
         <span v-if="f.takenBackAt" class="text-soft">taken back</span>
         <span v-else-if="sure === f.id" class="flex gap-1">

@@ -3,6 +3,7 @@ import { Done } from '#core/http/answers'
 import { ImportView, MAX_IMPORT_BYTES } from '#core/http/standards'
 import { KIND_WORDS, ruleOf, type Kind } from '#core/standards/kinds'
 import { NICKNAME } from '#core/standards/shopValues'
+import { countOf } from '#core/quantity/words'
 
 useHead({ title: 'Files · Standards · Ocho' })
 const session = useSession()
@@ -41,9 +42,10 @@ async function send(take: 'look' | 'all' | 'good') {
   const type = kind === 'json' ? 'application/json' : 'text/csv'
   const url = `/api/standards/import?take=${take}&kind=${kind}`
   const asked = await asOwner(() => askWithFile(ImportView, url, chosen, type))
+  // the list first: whoever reads "taken" and takes it back at once must not hit the file before it
+  if (take !== 'look') await taken.value?.refresh()
   busy.value = ''
   if (asked.is === 'done') view.value = asked.value
-  if (take !== 'look') await taken.value?.refresh()
   trouble.value = sayTrouble(asked)
 }
 function choose(event: Event) {
@@ -60,7 +62,7 @@ const good = computed(() => (view.value ? view.value.values.count + view.value.r
 const figureName = (kind: string, figure: string) =>
   figure === NICKNAME ? 'name here' : (ruleOf(kind as Kind, figure)?.what.toLowerCase() ?? figure)
 const kindName = (kind: string) => KIND_WORDS[kind as Kind]?.one ?? kind
-const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
+const rows = (n: number) => countOf(n, 'row')
 </script>
 
 <template>
@@ -104,7 +106,7 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
           <p v-if="trouble" class="stopped mt-3" role="alert">{{ trouble }}</p>
           <div v-if="view" class="mt-4" data-test="preview">
             <p v-if="view.taken" class="text-xl font-bold text-clean" role="status" data-test="taken">
-              Taken: {{ view.values.count }} values and {{ view.records.count }} records.
+              Taken: {{ countOf(view.values.count, 'value') }} and {{ countOf(view.records.count, 'record') }}.
             </p>
             <p v-else class="text-xl font-bold" role="status">
               {{ rows(view.rows) }}: {{ view.values.count }} would change a value, {{ view.records.count }} would add a
@@ -164,7 +166,7 @@ const rows = (n: number) => `${n} ${n === 1 ? 'row' : 'rows'}`
                 data-test="take-good"
                 @click="send('good')"
               >
-                Take only the {{ good }} good {{ good === 1 ? 'one' : 'ones' }}
+                Take only the {{ countOf(good, 'good one') }}
               </button>
               <p v-if="!good" class="text-soft">There is nothing in it to take.</p>
               <button type="button" class="quiet" @click="again">Leave it</button>

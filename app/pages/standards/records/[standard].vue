@@ -6,6 +6,7 @@ import { RECORD_RULES, recordRule, sayFault, sayStandard } from '#core/records/c
 import { FRAME_WORDS, type FrameKind } from '#core/standards/frames'
 import type { Seen } from '#core/records/question'
 import { refDebounced } from '@vueuse/core'
+import { countOf } from '#core/quantity/words'
 
 const standard = String(useRoute().params.standard)
 useHead({ title: `${standard} · Records · Ocho` })
@@ -96,7 +97,7 @@ const open = (p: RecordPoint) => {
         </h2>
         <p>{{ sayStandard(standard) ?? 'a part of your own' }}</p>
         <p class="text-soft">
-          {{ records.bikes }} {{ records.bikes === 1 ? 'bike' : 'bikes' }}, the latest figure of each.
+          {{ countOf(records.bikes, 'bike') }}, the latest figure of each.
           <NuxtLink to="/standards/records" class="no-print underline">All standards</NuxtLink>
         </p>
         <p class="no-print mt-2 flex flex-wrap gap-x-5">
@@ -139,7 +140,7 @@ const open = (p: RecordPoint) => {
                 />
                 <rect :x="Math.min(98.5, line(f.seen).median)" width="1.5" y="0" height="12" fill="var(--ink)" />
               </svg>
-              <span class="small text-right">{{ f.seen.bikes }} {{ f.seen.bikes === 1 ? 'bike' : 'bikes' }}</span>
+              <span class="small text-right">{{ countOf(f.seen.bikes, 'bike') }}</span>
             </button>
           </RadioGroupOption>
         </RadioGroup>
@@ -154,8 +155,9 @@ const open = (p: RecordPoint) => {
               :key="f.fault"
               class="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-3 border-b border-rule py-1"
             >
-              <span>{{ sayFault(standard, f.fault) }}</span><span class="figure font-semibold"
-                >{{ f.found }} {{ f.found === 1 ? 'time' : 'times' }}</span
+              <span>{{ sayFault(standard, f.fault) }}</span><span class="figure font-semibold">{{
+                countOf(f.found, 'time')
+              }}</span
               ><span class="small col-span-2"
                 >{{ f.cured }} put right, {{ sayHeld(f)
                 }}{{ f.found > f.cured ? `, ${f.found - f.cured} left as it was` : '' }}</span
@@ -169,7 +171,7 @@ const open = (p: RecordPoint) => {
         <p class="figure text-lg" data-test="spread">
           median <b>{{ sayFigure(seen.median) }}</b>, half between {{ sayFigure(seen.quarter) }} and
           {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and {{ sayFigure(seen.most) }},
-          {{ seen.bikes }} {{ seen.bikes === 1 ? 'bike' : 'bikes' }}
+          {{ countOf(seen.bikes, 'bike') }}
         </p>
         <ChoiceRow
           v-if="frames.length > 1"

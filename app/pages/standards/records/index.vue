@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { StandardCount } from '#core/http/records'
 import { sayStandard } from '#core/records/chapters'
+import { countOf } from '#core/quantity/words'
 
 useHead({ title: 'Records · Standards · Ocho' })
 const { data: counts, error, refresh } = await useRead(StandardCount.array(), '/api/standards/records')
@@ -34,7 +35,7 @@ const nickname = (id: string) => catalogue.value.find(e => e.id === id && e.nick
             <span class="hidden h-3 bg-rule sm:block" aria-hidden="true"
               ><span class="block h-3 bg-ink" :style="{ width: `${(100 * c.bikes) / most}%` }"
             /></span>
-            <span class="figure text-right">{{ c.bikes }} {{ c.bikes === 1 ? 'bike' : 'bikes' }}</span>
+            <span class="figure text-right">{{ countOf(c.bikes, 'bike') }}</span>
           </NuxtLink>
         </li>
       </ul>
