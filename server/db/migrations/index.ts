@@ -16,6 +16,7 @@ import { many } from './0013_many'
 import { knows } from './0014_knows'
 import { learns } from './0015_learns'
 import { practises } from './0016_practises'
+import { took } from './0017_took'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -34,6 +35,7 @@ const MIGRATIONS = {
   '0014_knows': knows,
   '0015_learns': learns,
   '0016_practises': practises,
+  '0017_took': took,
 }
 
 /** Every migration of this version, the first one first. */
