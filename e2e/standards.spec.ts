@@ -421,8 +421,30 @@ test('files: out of one shop and into another, looked at first; bad rows by line
   expect((await valuesThere()).at(-1)).toMatchObject({ value: null, note: 'a file was taken back' })
   await expect(t(page, 'taken-in')).toContainText('taken back')
 
+  // a long one says how far it is
+  const id = (i: number) => `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`
+  const long = Array.from(
+    { length: 12_000 },
+    (_, i) => `${id(i)},r14-10,gap,,${5 + (i % 20) / 10},mm,${id(50_000 + i)},2026-01-01T00:00:00.000Z`,
+  )
+  await give('long.csv', ['id,standard,figure,frame,value,unit,bike,at', ...long].join('\n'))
+  await expect(t(page, 'preview')).toContainText('12000 would add a record')
+  const told = page.waitForFunction(() => {
+    const bar = document.querySelector('[data-test=busy] [role=progressbar]')
+    return Number(bar?.getAttribute('aria-valuenow')) > 30
+  })
+  await t(page, 'take-all').click()
+  await told
+  await expect(t(page, 'taken')).toContainText('0 values and 12000 records')
+  await expect(t(page, 'busy')).toHaveCount(0)
+  const asked = await page.request.post(`${SERVER()}/api/standards/import?take=look&kind=csv`, {
+    headers: { 'content-type': 'text/csv', accept: 'application/x-ndjson' },
+    data: 'no,such,table\n1,2,3\n',
+  })
+  const lines = (await asked.text()).trim().split('\n')
+  expect(JSON.parse(lines.at(-1)!)).toMatchObject({ refused: { status: 400 } })
+
   // what is no such file, of another version, or too large
-  await page.getByRole('button', { name: 'Another file' }).click()
   await give('standards.json', json.replace('"version": 1', '"version": 2'))
   await expect(page.getByRole('alert')).toContainText('The file is of version 2, this Ocho reads version 1')
   await give('picture.png', 'x')

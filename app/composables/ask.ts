@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { PAGE_HEADER, SHOP_HEADER } from '#core/http/page'
+import { PROGRESS_TYPE, ProgressLine, type Tell } from '#core/http/progress'
 import { Refusal } from '#core/http/words'
 import { THIS_PAGE } from './ids'
 
@@ -30,20 +31,24 @@ export const ask = <S extends z.ZodType>(schema: S, url: string, options: Reques
     options.timeoutMs ?? 15_000,
   )
 
-/** The same with a file as it is; it may take longer. */
+/** The same with a file as it is; it may take longer, and then `tell` hears how much is done. */
 export const askWithFile = <S extends z.ZodType>(
   schema: S,
   url: string,
   file: Blob,
   type = file.type,
-): Promise<Asked<z.infer<S>>> =>
-  asked(schema, url, { method: 'POST', headers: { 'content-type': type }, body: file }, 60_000)
+  tell?: Tell,
+): Promise<Asked<z.infer<S>>> => {
+  const headers = { 'content-type': type, ...(tell ? { accept: PROGRESS_TYPE } : {}) }
+  return asked(schema, url, { method: 'POST', headers, body: file }, 60_000, tell)
+}
 
 async function asked<S extends z.ZodType>(
   schema: S,
   url: string,
   init: RequestInit,
   timeoutMs: number,
+  tell?: Tell,
 ): Promise<Asked<z.infer<S>>> {
   let response: Response
   try {
@@ -52,20 +57,44 @@ async function asked<S extends z.ZodType>(
   } catch {
     return { is: 'offline' }
   }
-  const body: unknown = await response.json().catch(() => null)
-  if (response.ok) {
+  const last = response.headers.get('content-type')?.startsWith(PROGRESS_TYPE) ? await lastTold(response, tell) : null
+  // cut off before its last line: whether it was done is not known here
+  if (last === 'cut') return { is: 'offline' }
+  const { status, body } = last ?? { status: response.status, body: await response.json().catch(() => null) }
+  if (status < 400) {
     const read = schema.safeParse(body)
     if (read.success) return { is: 'done', value: read.data }
     const message = 'The server answered in a way this page does not know: reload to update'
-    return { is: 'refused', status: response.status, message, issues: [] }
+    return { is: 'refused', status, message, issues: [] }
   }
   // 500 is our own fault, and said so; above, the database or something before the server stands in the way
-  if (response.status > 500) return { is: 'offline' }
+  if (status > 500) return { is: 'offline' }
   const said = Refusal.safeParse((body as { data?: unknown } | null)?.data)
-  if (said.success) return { is: 'refused', status: response.status, ...said.data }
+  if (said.success) return { is: 'refused', status, ...said.data }
   const message =
-    response.status >= 500
+    status >= 500
       ? 'Something went wrong on the server: try again'
       : 'The server refused it: reload the page and try again'
-  return { is: 'refused', status: response.status, message, issues: [] }
+  return { is: 'refused', status, message, issues: [] }
+}
+
+/** Reads an answer that tells how far it is, to its last line: what came of it, as a plain answer would say it. */
+async function lastTold(response: Response, tell?: Tell): Promise<{ status: number; body: unknown } | 'cut'> {
+  let rest = ''
+  const read = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  try {
+    for (let part = await read.read(); !part.done; part = await read.read()) {
+      const lines = (rest + part.value).split('\n')
+      rest = lines.pop()!
+      for (const text of lines) {
+        const line = ProgressLine.parse(JSON.parse(text))
+        if ('share' in line) tell?.(line.share)
+        else if ('done' in line) return { status: 200, body: line.done }
+        else return { status: line.refused.status, body: { data: line.refused.data } }
+      }
+    }
+  } catch {
+    // told below
+  }
+  return 'cut'
 }

@@ -212,6 +212,17 @@ describe('what an import would change', () => {
       after.find(e => e.kind === 'shifter' && e.id === 'own-oxbow')?.figures.find(f => f.key === 'pullMm')?.value,
     ).toHaveLength(7)
   })
+  test('how far it is, is told as it is read, never backwards', () => {
+    const shares: number[] = []
+    const many = Array.from({ length: 4_000 }, (_, i) => record(i))
+    const text = writeCsv('records', { ...file(), records: many })
+    expect(planned(planImport(text, 'csv', fresh, new Set(), share => shares.push(share))).records).toHaveLength(4_000)
+    expect(shares.length).toBeGreaterThan(4)
+    expect(shares[0]).toBe(0)
+    expect(shares).toEqual([...shares].sort((a, b) => a - b))
+    expect(shares.at(-1)).toBeLessThan(1)
+  })
+
   test('the shop that wrote it would take nothing', () => {
     const plan = planned(planImport(json(), 'json', catalogueInForce(VALUES), new Set(RECORDS.map(r => r.id))))
     expect({ values: plan.values, records: plan.records, refused: plan.refused }).toEqual({

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Tell } from '../http/progress'
 import { issuesOf } from '../http/words'
 import { sayFigure, type FigureValue } from '../standards/entry'
 import { isOwn, KINDS, ruleOf, type Kind } from '../standards/kinds'
@@ -25,6 +26,8 @@ export type Planned = ImportPlan | { is: 'refused'; message: string }
 
 /** Most rows taken from one file. */
 const MAX_ROWS = 20_000
+/** So many rows take a fraction of a second. */
+const TELL_EVERY_ROWS = 500
 
 type ReadRow = { where: string; raw: Record<string, unknown>; what: 'value' | 'record' }
 
@@ -33,12 +36,14 @@ type ReadRow = { where: string; raw: Record<string, unknown>; what: 'value' | 'r
  * @param text the file; JSON of the open format, or one of the three CSV tables
  * @param catalogue as it counts in the shop now
  * @param known ids of records the shop already has
+ * @param tell hears how many of the rows are judged
  */
 export function planImport(
   text: string,
   kind: 'json' | 'csv',
   catalogue: readonly EntryInForce[],
   known: ReadonlySet<string>,
+  tell: Tell = () => {},
 ): Planned {
   const read = kind === 'json' ? readJson(text) : rowsOfCsv(text)
   if ('is' in read) return read
@@ -67,7 +72,8 @@ export function planImport(
   const latest = new Map<string, ValueChange>()
   const seen = new Set<string>()
   const bad = new Set(read.troubles.map(t => t.where))
-  for (const row of read.rows) {
+  for (const [i, row] of read.rows.entries()) {
+    if (i % TELL_EVERY_ROWS === 0) tell(i / read.rows.length)
     if (bad.has(row.where)) continue
     if (row.what === 'record') takeRecord(row, plan, known, seen)
     else takeValue(row, plan, now, measured, latest)

@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { RecordRow } from '#core/exchange/recordRow'
+import { partOf, type Tell } from '#core/http/progress'
 import { recordRule } from '#core/records/chapters'
 import { FrameKind } from '#core/standards/frames'
 import type { ShopTx } from './connect'
@@ -34,6 +35,9 @@ export async function knownRecords(tx: ShopTx, shop: string, ids: readonly strin
   return new Set(rows.map(r => r.id))
 }
 
+/** How much of the time the rows themselves take; the rest goes to counting their bikes. */
+const WRITTEN_SHARE = 0.6
+
 /** Takes in records from a file; the newest of a bike's figure is the one that counts. */
 export async function importRecords(
   tx: ShopTx,
@@ -41,11 +45,13 @@ export async function importRecords(
   rows: readonly RecordRow[],
   origin: string,
   takenIn: string | null = null,
+  tell: Tell = () => {},
 ): Promise<void> {
   const newest = new Map<string, RecordRow>()
   const key = (r: RecordRow) => `${r.bike ?? r.id}/${r.standard}/${r.figure}`
   for (const r of rows) if (!newest.has(key(r)) || newest.get(key(r))!.at < r.at) newest.set(key(r), r)
-  for (const some of chunks(rows))
+  let written = 0
+  for (const some of chunks(rows)) {
     await tx
       .insertInto('record')
       .values(
@@ -65,7 +71,10 @@ export async function importRecords(
         })),
       )
       .execute()
-  await countImported(tx, shop, rows, origin, takenIn)
+    written += some.length
+    tell((WRITTEN_SHARE * written) / rows.length)
+  }
+  await countImported(tx, shop, rows, origin, takenIn, partOf(tell, WRITTEN_SHARE, 1))
   // a bike known already keeps one row that counts
   await sql`update record r set latest = false where shop = ${shop} and latest and exists (
     select 1 from record n where n.shop = r.shop and n.bike = r.bike and n.standard = r.standard and n.figure = r.figure and n.latest and (n.at, n.id) > (r.at, r.id))
@@ -79,6 +88,7 @@ async function countImported(
   rows: readonly RecordRow[],
   origin: string,
   takenIn: string | null,
+  tell: Tell,
 ): Promise<void> {
   const visits = new Map<string, RecordRow>()
   for (const r of rows) {
@@ -86,7 +96,8 @@ async function countImported(
     const was = visits.get(key)
     if (!was || was.at < r.at) visits.set(key, r)
   }
-  for (const some of chunks([...visits.values()]))
+  let counted = 0
+  for (const some of chunks([...visits.values()])) {
     await tx
       .insertInto('record')
       .values(
@@ -106,4 +117,7 @@ async function countImported(
         })),
       )
       .execute()
+    counted += some.length
+    tell(counted / visits.size)
+  }
 }

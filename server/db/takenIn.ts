@@ -1,5 +1,6 @@
 import { sql } from 'kysely'
 import type { RecordRow } from '#core/exchange/recordRow'
+import type { Tell } from '#core/http/progress'
 import type { TakenBack, TakenIn } from '#core/http/standards'
 import type { ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
@@ -20,12 +21,13 @@ export async function takeIn(
   shop: string,
   person: string,
   { records, claims }: { records: readonly RecordRow[]; claims: readonly ShopClaim[] },
+  tell: Tell = () => {},
 ): Promise<string | null> {
   if (records.length + claims.length === 0) return null
   const id = newId()
   await tx.insertInto('taken_in').values({ shop, id, person, records: records.length, claims: claims.length }).execute()
   if (claims.length) await claim(tx, shop, person, claims, new Date(), id)
-  if (records.length) await importRecords(tx, shop, records, 'from a file', id)
+  if (records.length) await importRecords(tx, shop, records, 'from a file', id, tell)
   return id
 }
 

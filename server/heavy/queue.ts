@@ -1,7 +1,9 @@
 import { existsSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { MessageChannel, type MessagePort } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { Planned } from '#core/exchange/plan'
+import type { Tell } from '#core/http/progress'
 import work, { type Heavy } from './worker'
 
 /** So many wait for their turn at most: at half a second each, nobody waits for more. */
@@ -21,11 +23,11 @@ const poolNow = () =>
     : null)
 
 /** Done beside the server's own work, one after the other. @throws TooMuchAtOnce */
-async function done(heavy: Heavy): Promise<Done> {
+async function done(heavy: Heavy, hands: readonly MessagePort[] = []): Promise<Done> {
   const threads = poolNow()
   if (!threads) return work(heavy)
   try {
-    return await threads.run(heavy)
+    return await threads.run(heavy, { transferList: [...hands] })
   } catch (error) {
     if (/queue is at limit/i.test((error as Error).message))
       throw new TooMuchAtOnce('Much is asked at once: try again in half a minute', { cause: error })
@@ -37,8 +39,18 @@ async function done(heavy: Heavy): Promise<Done> {
 export const pdfOf = async (drawing: Extract<Heavy, { what: 'sheet' | 'tag' }>): Promise<Buffer> =>
   Buffer.from((await done(drawing)) as Uint8Array)
 
-/** What a file would change. @throws TooMuchAtOnce */
-export const planOf = async (file: Omit<Extract<Heavy, { what: 'plan' }>, 'what'>): Promise<Planned> =>
-  (await done({ what: 'plan', ...file })) as Planned
+/** What a file would change; told as it is read. @throws TooMuchAtOnce */
+export async function planOf(
+  file: Omit<Extract<Heavy, { what: 'plan' }>, 'what' | 'told'>,
+  tell: Tell,
+): Promise<Planned> {
+  const { port1: hears, port2: told } = new MessageChannel()
+  hears.on('message', tell)
+  try {
+    return (await done({ what: 'plan', ...file, told }, [told])) as Planned
+  } finally {
+    hears.close()
+  }
+}
 
 export const closeHeavy = (): Promise<void> => pool?.destroy() ?? Promise.resolve()

@@ -1,3 +1,4 @@
+import type { MessagePort } from 'node:worker_threads'
 import { planImport, type Planned } from '#core/exchange/plan'
 import type { EntryInForce } from '#core/standards/shopValues'
 import { drawSheet, type SheetOf } from '../pdf/sheetPdf'
@@ -7,7 +8,7 @@ import { drawTag, type TagOf } from '../pdf/tagPdf'
 export type Heavy =
   | ({ what: 'sheet' } & SheetOf)
   | ({ what: 'tag' } & TagOf)
-  | { what: 'plan'; text: string; kind: 'json' | 'csv'; catalogue: readonly EntryInForce[] }
+  | { what: 'plan'; text: string; kind: 'json' | 'csv'; catalogue: readonly EntryInForce[]; told: MessagePort }
 
 /** Does it. Everything in and out can be copied between threads. */
 export default async function work(heavy: Heavy): Promise<Uint8Array | Planned> {
@@ -17,6 +18,6 @@ export default async function work(heavy: Heavy): Promise<Uint8Array | Planned> 
     case 'tag':
       return drawTag(heavy)
     case 'plan':
-      return planImport(heavy.text, heavy.kind, heavy.catalogue, new Set())
+      return planImport(heavy.text, heavy.kind, heavy.catalogue, new Set(), share => heavy.told.postMessage(share))
   }
 }

@@ -72,17 +72,7 @@ const oddsWords = computed(() => sayOdds(sure.value?.tickOdds ?? 1, 'the highest
       {{ microphone.trouble.value }}.
     </p>
     <p v-if="standing" class="small font-semibold">A stand-in plays in place of the microphone.</p>
-    <p
-      v-if="since !== null"
-      class="h-3 rounded-sm bg-ground"
-      role="progressbar"
-      aria-label="Listening"
-      :aria-valuenow="Math.round(100 * part)"
-      aria-valuemin="0"
-      aria-valuemax="100"
-    >
-      <span class="block h-3 rounded-sm bg-ink" :style="{ width: `${100 * part}%` }" />
-    </p>
+    <ProgressBar v-if="since !== null" :share="part" what="Listening" />
     <template v-else>
       <template v-if="sure && oddsWords">
         <button type="button" class="act" data-test="tick-note" @click="emit('noted', sure.tickOdds)">

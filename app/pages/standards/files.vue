@@ -19,7 +19,8 @@ const file = shallowRef<File | null>(null)
 const view = shallowRef<ImportView | null>(null)
 const trouble = ref('')
 const busy = ref<'' | 'looking' | 'taking'>('')
-const input = useTemplateRef<HTMLInputElement>('input')
+const share = ref(0)
+const BUSY_WORDS = { looking: 'Reading it', taking: 'Taking it in' }
 const taken = useTemplateRef<{ refresh(): Promise<void> }>('taken')
 const kindOf = (f: File): 'json' | 'csv' | null =>
   /\.json$/i.test(f.name) ? 'json' : /\.csv$/i.test(f.name) ? 'csv' : null
@@ -39,9 +40,10 @@ async function send(take: 'look' | 'all' | 'good') {
   if (chosen.size > MAX_IMPORT_BYTES)
     return void (trouble.value = `The file is larger than ${MAX_IMPORT_BYTES / 1024 / 1024} MB: split it and send the parts`)
   busy.value = take === 'look' ? 'looking' : 'taking'
+  share.value = 0
   const type = kind === 'json' ? 'application/json' : 'text/csv'
   const url = `/api/standards/import?take=${take}&kind=${kind}`
-  const asked = await asOwner(() => askWithFile(ImportView, url, chosen, type))
+  const asked = await asOwner(() => askWithFile(ImportView, url, chosen, type, told => (share.value = told)))
   // the list first: whoever reads "taken" and takes it back at once must not hit the file before it
   if (take !== 'look') await taken.value?.refresh()
   busy.value = ''
@@ -49,14 +51,17 @@ async function send(take: 'look' | 'all' | 'good') {
   trouble.value = sayTrouble(asked)
 }
 function choose(event: Event) {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+  const picked = event.target as HTMLInputElement
+  const chosen = picked.files?.[0]
+  if (!chosen) return
+  file.value = chosen
   view.value = null
-  if (file.value) void send('look')
+  picked.value = '' // so that the same file, put right, can be chosen again
+  void send('look')
 }
 function again() {
   file.value = view.value = null
   trouble.value = ''
-  if (input.value) input.value.value = ''
 }
 const good = computed(() => (view.value ? view.value.values.count + view.value.records.count : 0))
 const figureName = (kind: string, figure: string) =>
@@ -91,18 +96,23 @@ const rows = (n: number) => countOf(n, 'row')
         <section>
           <h2 class="text-lg font-bold">In</h2>
           <p class="mb-2">Choose a file and see what it would change. Nothing is taken before you say so.</p>
-          <input
-            ref="input"
-            type="file"
-            accept=".json,.csv,application/json,text/csv"
-            class="field py-2.5"
-            aria-label="File to take in"
-            data-test="file"
-            @change="choose"
-          />
-          <p v-if="busy" class="mt-3 font-semibold" role="status">
-            {{ busy === 'looking' ? 'Reading it' : 'Taking it in' }}
-          </p>
+          <div class="flex flex-wrap items-center gap-x-3">
+            <label class="also cursor-pointer"
+              >{{ file ? 'Another file' : 'Choose a file'
+              }}<input
+                type="file"
+                accept=".json,.csv,application/json,text/csv"
+                class="sr-only"
+                :disabled="busy !== ''"
+                data-test="file"
+                @change="choose"
+            /></label>
+            <span v-if="file" class="min-w-0 font-semibold break-words" data-test="file-name">{{ file.name }}</span>
+          </div>
+          <div v-if="busy" class="mt-3" data-test="busy">
+            <p class="mb-1 font-semibold" role="status">{{ BUSY_WORDS[busy] }}</p>
+            <ProgressBar :share :what="BUSY_WORDS[busy]" />
+          </div>
           <p v-if="trouble" class="stopped mt-3" role="alert">{{ trouble }}</p>
           <div v-if="view" class="mt-4" data-test="preview">
             <p v-if="view.taken" class="text-xl font-bold text-clean" role="status" data-test="taken">
@@ -171,7 +181,6 @@ const rows = (n: number) => countOf(n, 'row')
               <p v-if="!good" class="text-soft">There is nothing in it to take.</p>
               <button type="button" class="quiet" @click="again">Leave it</button>
             </div>
-            <button v-else type="button" class="also mt-4" @click="again">Another file</button>
           </div>
           <TakenInList ref="taken" />
         </section>

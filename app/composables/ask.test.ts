@@ -1,0 +1,60 @@
+import { afterEach, expect, test, vi } from 'vitest'
+import { z } from 'zod'
+import { PROGRESS_TYPE } from '#core/http/progress'
+import { askWithFile } from './ask'
+
+const Answer = z.strictObject({ rows: z.number() })
+const file = new Blob(['kind,entry\n'], { type: 'text/csv' })
+afterEach(() => vi.unstubAllGlobals())
+
+/** A server that sends these pieces, one after the other, wherever they were cut. */
+function serverSends(pieces: readonly string[], type = PROGRESS_TYPE, status = 200) {
+  const asked = vi.fn(async (_url: string, init: RequestInit) => {
+    void init
+    const body = new ReadableStream<Uint8Array>({
+      start(to) {
+        for (const piece of pieces) to.enqueue(new TextEncoder().encode(piece))
+        to.close()
+      },
+    })
+    return new Response(body, { status, headers: { 'content-type': type } })
+  })
+  vi.stubGlobal('fetch', asked)
+  return asked
+}
+async function told() {
+  const shares: number[] = []
+  const answer = await askWithFile(Answer, '/api/standards/import', file, 'text/csv', share => shares.push(share))
+  return { answer, shares }
+}
+
+test('how far it is comes line by line, wherever the lines were cut, and the last is the answer', async () => {
+  const asked = serverSends(['{"share":0}\n{"sha', 're":0.25}\n', '{"share":0.9}\n{"done":{"rows":3', '}}\n'])
+  expect(await told()).toEqual({ answer: { is: 'done', value: { rows: 3 } }, shares: [0, 0.25, 0.9] })
+  expect(new Headers(asked.mock.calls[0]![1].headers).get('accept')).toBe(PROGRESS_TYPE)
+})
+
+test('what is refused in the last line is refused in its words', async () => {
+  const data = { message: '2 rows are refused', issues: [{ field: 'line 4', message: 'value: a number' }] }
+  serverSends(['{"share":0.5}\n', `${JSON.stringify({ refused: { status: 409, data } })}\n`])
+  expect((await told()).answer).toEqual({ is: 'refused', status: 409, ...data })
+  serverSends(['{"refused":{"status":503,"data":null}}\n'])
+  expect((await told()).answer).toEqual({ is: 'offline' })
+})
+
+test.each([
+  ['cut off before its last line', ['{"share":0.5}\n', '{"done":{"ro']],
+  ['a line that is none', ['{"share":0.5}\n', 'Bad gateway\n']],
+  ['nothing at all', []],
+])('%s: nobody knows whether it was done', async (_what, pieces) => {
+  serverSends(pieces)
+  expect((await told()).answer).toEqual({ is: 'offline' })
+})
+
+test('an answer that tells no shares is read as always, and so is an early refusal', async () => {
+  serverSends(['{"rows":4}'], 'application/json')
+  expect(await told()).toEqual({ answer: { is: 'done', value: { rows: 4 } }, shares: [] })
+  const data = { message: 'The file is larger than 4 MB', issues: [] }
+  serverSends([JSON.stringify({ data })], 'application/json', 413)
+  expect((await told()).answer).toEqual({ is: 'refused', status: 413, ...data })
+})

@@ -1,0 +1,40 @@
+import { getRequestHeader, setResponseHeader, type H3Event } from 'h3'
+import { PROGRESS_TYPE, type ProgressLine, type Tell } from '#core/http/progress'
+
+/** No more often than this is said how much is done. */
+const EVERY_MS = 100
+
+/**
+ * Does work and tells how far it is, line by line, to who asked to be told; to anybody else it answers once. What is
+ * refused after the first line is told in the last one, since the answer's status has gone out by then. The work ends
+ * as it would have where nobody listens any more.
+ */
+export function telling<T>(event: H3Event, work: (tell: Tell) => Promise<T>): Promise<T> | ReadableStream<Uint8Array> {
+  if (!getRequestHeader(event, 'accept')?.includes(PROGRESS_TYPE)) return work(() => {})
+  setResponseHeader(event, 'content-type', PROGRESS_TYPE)
+  const text = new TextEncoder()
+  let listened = true
+  return new ReadableStream<Uint8Array>({
+    async start(to) {
+      const say = (line: ProgressLine) => listened && to.enqueue(text.encode(`${JSON.stringify(line)}\n`))
+      let last = -Infinity
+      const tell: Tell = share => {
+        if (performance.now() - last < EVERY_MS) return
+        last = performance.now()
+        say({ share: Math.min(1, Math.max(0, share)) })
+      }
+      tell(0)
+      try {
+        say({ done: await work(tell) })
+      } catch (error) {
+        const { statusCode: status = 500, data } = error as { statusCode?: number; data?: unknown }
+        if (status >= 500) console.error(error)
+        say({ refused: { status, data } })
+      }
+      if (listened) to.close()
+    },
+    cancel() {
+      listened = false
+    },
+  })
+}
