@@ -487,6 +487,11 @@ test('a low-normal derailleur is indexed from the largest, and barrel out goes t
   await page.locator('[data-test=figures]').click()
   await page.locator('[data-test=spring]').selectOption('low')
   await expect(page.locator('[data-test=match]')).toContainText('They go together')
+  // the cable in the other place at its bolt: another ratio, and they do not
+  await page.locator('[data-test=anchor]').selectOption('farther')
+  await expect(page.locator('[data-test=match]')).toContainText(/too little|does not index|will not/i)
+  await page.locator('[data-test=anchor]').selectOption('')
+  await expect(page.locator('[data-test=match]')).toContainText('They go together')
   const bench = bikeOnStand(low, { slackMm: -0.9 }, 12) // slack under this spring lies inboard
   await openBench(page, number)
   await followAdvice(page, bench)

@@ -1,6 +1,7 @@
 import { fittingSeen, plainlyFits, type Seen } from '#core/job/seen'
 import {
   NOTHING_TYPED,
+  ofThisBike,
   readTypedParts,
   standardById,
   typedFromCatalogue,
@@ -31,16 +32,11 @@ export function useDrivetrain({ seen, used, catalogue, start }: Options) {
   const way = ref<'fits' | 'figures' | 'measure'>('fits')
   const read = computed(() => readTypedParts(typed.value))
   const chosen = computed(() => (open.value ? null : wholeStandard(typed.value) || 'typed'))
-  const keepBarrel = () => ({
-    turnsOut: typed.value.turnsOut,
-    rangeTurns: typed.value.rangeTurns,
-    spring: typed.value.spring,
-    lever: typed.value.lever,
-  })
 
   function take(id: string | null) {
     open.value = id === null
-    if (id !== null) typed.value = { ...typed.value, ...typedFromCatalogue(id, catalogue.value), ...keepBarrel() }
+    if (id !== null)
+      typed.value = { ...typed.value, ...typedFromCatalogue(id, catalogue.value), ...ofThisBike(typed.value) }
   }
   function choose(id: string | null) {
     byHand.value = id !== null

@@ -69,7 +69,7 @@ const TUGGED: Done = {
 }
 const GROOVE: Done = {
   step: 'groove',
-  how: 'When in doubt take the bolt out and feel the groove with a nail; tabs on the washer show it. Where there are two places, the lever says which: the other one changes the pull ratio.',
+  how: 'When in doubt take the bolt out and feel the groove with a nail; tabs on the washer show it. Where there are two places, the lever says which: the other changes the pull ratio by 10 to 15 %, and is said among the bike’s figures.',
 }
 const CLAMPED: Done = {
   step: 'clamped',

@@ -1,6 +1,7 @@
 import { MAX_SPROCKETS } from '../standards/drivetrains'
 import { z } from 'zod'
 import type { RearSetup } from '../response/setup'
+import { ANCHOR_WORDS, ANCHORS, anchorFactor } from '../standards/anchor'
 import { sharedNumbers } from './fit'
 
 const within = (least: number, most: number, what: string, unit: string) =>
@@ -59,6 +60,8 @@ export const RearParts = z
         ])
         .optional(),
       spring: z.enum(['high', 'low']).optional(),
+      /** Where the cable lies in a place that the ratio is not of. */
+      anchor: z.enum(ANCHORS).optional(),
       /** The maker's own figure for the B gap, where it is known; it wins over every school. */
       makerGapMm: within(1, 30, 'The maker’s gap', 'mm').optional(),
     }),
@@ -132,7 +135,8 @@ function pullAndRatio(parts: RearParts): { pullMm: number[]; pullRatio: number }
     ratio: parts.derailleur.ratio ?? parts.derailleur.pullRatio,
     pitchMm: parts.cassette.pitchMm,
   })
-  return { pullMm, pullRatio: typeof parts.derailleur.ratio === 'object' ? ratio : parts.derailleur.pullRatio }
+  const { ratio: better, pullRatio } = parts.derailleur
+  return { pullMm, pullRatio: (typeof better === 'object' ? ratio : pullRatio) * anchorFactor(parts.derailleur) }
 }
 
 /** How each part's numbers are known. */
@@ -144,12 +148,13 @@ const mean = (values: readonly number[]): number => values.reduce((s, v) => s + 
 /** "11-speed · 3.6 mm × 1.1 → 3.96 · pitch 3.90": a drivetrain by its numbers. */
 export function sayParts(parts: RearParts): string {
   const pull = mean(parts.shifter.pullMm)
-  const travel = pull * parts.derailleur.pullRatio
+  const ratio = parts.derailleur.pullRatio * anchorFactor(parts.derailleur)
   return [
     `${parts.cassette.teeth.length}-speed`,
-    `${trim(pull)} mm × ${trim(parts.derailleur.pullRatio)} = ${travel.toFixed(2)}`,
+    `${trim(pull)} mm × ${trim(ratio)} = ${(pull * ratio).toFixed(2)}`,
     `pitch ${mean(parts.cassette.pitchMm).toFixed(2)}`,
     ...(parts.derailleur.spring === 'low' ? ['low-normal'] : []),
+    ...(parts.derailleur.anchor ? [ANCHOR_WORDS[parts.derailleur.anchor]] : []),
     ...(parts.shifter.friction ? ['friction lever'] : []),
   ].join(' · ')
 }
@@ -170,10 +175,12 @@ export function sayNumbers(parts: RearParts): { what: string; figure: string }[]
     values.every(v => v === values[0])
       ? trim(values[0])
       : `${trim(Math.min(...values))} to ${trim(Math.max(...values))}`
-  const ratio = [parts.derailleur.ratio ?? parts.derailleur.pullRatio].flat()
+  const factor = anchorFactor(parts.derailleur)
+  const ratio = [parts.derailleur.ratio ?? parts.derailleur.pullRatio].flat().map(r => r * factor)
+  const place = parts.derailleur.anchor ? `, ${ANCHOR_WORDS[parts.derailleur.anchor]}` : ''
   return [
     { what: 'Pull per click', figure: `${uneven(parts.shifter.pullMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.shifter)]}` },
-    { what: 'Pull ratio', figure: `${uneven(ratio)}, ${KNOWN_BY_WORDS[knownBy(parts.derailleur)]}` },
+    { what: 'Pull ratio', figure: `${uneven(ratio)}${place}, ${KNOWN_BY_WORDS[knownBy(parts.derailleur)]}` },
     {
       what: 'Sprocket pitch',
       figure: `${uneven(parts.cassette.pitchMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.cassette)]}`,

@@ -74,7 +74,8 @@ export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): 
     keep('pull', mean(parts.shifter.pullMm), parts.shifter.standard ?? TYPED)
     keep('cable', sum(parts.shifter.pullMm), parts.shifter.standard ?? TYPED)
   }
-  if (knownBy(parts.derailleur) === 'measured') {
+  // in its other place it has another ratio: that is no figure of such derailleurs
+  if (knownBy(parts.derailleur) === 'measured' && !parts.derailleur.anchor) {
     const { ratio, pullRatio } = parts.derailleur
     keep('ratio', mean([ratio ?? pullRatio].flat()), parts.derailleur.standard ?? TYPED)
   }

@@ -1,7 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { DRIVETRAIN_STANDARDS } from '../standards/drivetrains'
+import { sayNumbers, sayParts, setupOf } from './parts'
 import {
   matchOfParts,
+  ofThisBike,
+  ratioForSums,
   readTypedParts,
   standardById,
   typedFromParts,
@@ -70,4 +73,51 @@ test('a listed ratio is rounded: a part of the table counts with its own trio, a
   // 9 clicks: 9 × (2.8 × 1.1618 − 3.95) = −6.27 mm, half of it at each end
   expect(match.worstMm).toBeCloseTo(3.14, 2)
   expect(match.words).toContain('3.14 mm off')
+})
+
+// some derailleurs take the cable on either side of the pinch bolt, which changes the effective ratio by 10 to 15 %
+// (from memory); less arm for the same cable is more travel: plain geometry
+describe('a cable in the other of two places at its bolt', () => {
+  const withAnchor = (anchor: TypedParts['anchor'], change: Partial<TypedParts> = {}) => {
+    const read = readTypedParts({ ...typed, ...change, anchor })
+    if (read.is !== 'parts') throw new Error(JSON.stringify(read.fields))
+    return read.parts
+  }
+  const usual = withAnchor('')
+
+  test('nearer the pivot every click moves the pulley an eighth further, farther from it as much less', () => {
+    const [near, far] = [withAnchor('nearer'), withAnchor('farther')]
+    for (const [parts, by] of [
+      [near, 1.125],
+      [far, 1 / 1.125],
+    ] as const) {
+      expect(ratioForSums(parts) / ratioForSums(usual)).toBeCloseTo(by, 9)
+      expect(setupOf(parts).pullRatio / setupOf(usual).pullRatio).toBeCloseTo(by, 9)
+      expect(matchOfParts(parts).verdict).toBe('will-not-index')
+      expect(typedFromParts(parts, null).anchor).toBe(parts.derailleur.anchor)
+    }
+    expect(sayParts(near)).toContain('cable nearer the pivot')
+    expect(sayNumbers(near)[1]!.figure).toMatch(/^1\.91\d*, cable nearer the pivot/)
+  })
+
+  test('it makes parts meet that do not, and the fix that the match names is this one', () => {
+    const off = withAnchor('', { pullMm: '2.26' })
+    expect(matchOfParts(off).verdict).toBe('will-not-index')
+    expect(matchOfParts(withAnchor('nearer', { pullMm: '2.26' })).verdict).toBe('works')
+  })
+
+  test('a list of ratios along the travel is moved as one', () => {
+    const list = '1.6 1.62 1.65 1.66 1.68 1.7 1.71 1.72'
+    const by = ratioForSums(withAnchor('nearer', { ratio: list })) / ratioForSums(withAnchor('', { ratio: list }))
+    expect(by).toBeCloseTo(1.125, 9)
+  })
+
+  test('a ratio measured on this bike was measured where the cable lies, and is no figure of such derailleurs', () => {
+    const measured = { derailleurKnown: 'measured' } as const
+    expect(ratioForSums(withAnchor('nearer', measured))).toBe(ratioForSums(withAnchor('', measured)))
+  })
+
+  test('it is of this bike: other parts chosen for it leave it', () => {
+    expect(ofThisBike({ ...typed, anchor: 'farther' })).toMatchObject({ anchor: 'farther', spring: 'high' })
+  })
 })

@@ -1,3 +1,4 @@
+import { anchorFactor, type Anchor } from '../standards/anchor'
 import { M5_PITCH_MM } from '../standards/tables/threads'
 import { DRIVETRAIN_STANDARDS, USUAL_TEETH, fittedRatio, type DrivetrainStandard } from '../standards/drivetrains'
 import { readTeeth } from '../standards/teeth'
@@ -22,6 +23,8 @@ export type TypedParts = {
   /** Which way the derailleur's spring pulls, and whether the lever has clicks. */
   spring: 'high' | 'low'
   lever: 'clicks' | 'friction'
+  /** Where the cable lies under its bolt: in the place that the ratio is of, or in the other. */
+  anchor: Anchor | ''
   /** Ratio the sums go by where it is known better than the listed one; empty: as listed. */
   ratio: string
   /** How each part's numbers are known; empty: by its standard, else typed. */
@@ -59,6 +62,7 @@ export function typedFromStandard(s: DrivetrainStandard): TypedParts {
     rangeTurns: '6',
     spring: 'high',
     lever: 'clicks',
+    anchor: '',
     ...UNSAID,
   }
 }
@@ -109,6 +113,15 @@ export function typedFromCatalogue(id: string, catalogue: readonly EntryInForce[
   return Object.assign({}, typedFromStandard(s), ...entries.map(e => (e ? typedFromEntry(e) : {})))
 }
 
+/** What is of this bike and stays, whichever parts are chosen for it. */
+export const ofThisBike = ({ turnsOut, rangeTurns, spring, lever, anchor }: TypedParts): Partial<TypedParts> => ({
+  turnsOut,
+  rangeTurns,
+  spring,
+  lever,
+  anchor,
+})
+
 /** The row of the table that all three parts are of; '' where they are mixed or typed. */
 export const wholeStandard = (t: TypedParts): string =>
   t.shifterStandard === t.derailleurStandard && t.derailleurStandard === t.cassetteStandard ? t.shifterStandard : ''
@@ -143,6 +156,7 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
     rangeTurns: String(parts.barrel.rangeTurns),
     spring: parts.derailleur.spring ?? 'high',
     lever: parts.shifter.friction ? 'friction' : 'clicks',
+    anchor: parts.derailleur.anchor ?? '',
     ratio: parts.derailleur.ratio === undefined ? '' : even([parts.derailleur.ratio].flat()),
     shifterKnown: parts.shifter.known ?? '',
     derailleurKnown: parts.derailleur.known ?? '',
@@ -194,6 +208,7 @@ export function readTypedParts(typed: TypedParts): ReadParts {
       pullRatio,
       ...(ratios.length ? { ratio: ratios.length === 1 ? ratios[0] : ratios } : {}),
       ...(typed.spring === 'low' ? { spring: 'low' } : {}),
+      ...(typed.anchor ? { anchor: typed.anchor } : {}),
     },
     cassette: { standard: typed.cassetteStandard || null, ...known(typed.cassetteKnown), teeth, pitchMm },
     barrel: { threadMm: M5_PITCH_MM, turnsOut: Math.round(turnsOut * 16) / 16, rangeTurns, assumed: !counted },
@@ -219,15 +234,16 @@ const FIELD_OF: Record<string, keyof TypedParts> = {
  */
 export function ratioForSums(parts: RearParts): number {
   const { ratio, standard: id, pullRatio } = parts.derailleur
-  if (typeof ratio === 'number') return ratio
+  const factor = anchorFactor(parts.derailleur)
+  if (typeof ratio === 'number') return ratio * factor
   if (ratio !== undefined) return setupOf(parts).pullRatio
   const standard = id ? standardById(id) : undefined
-  return standard && standard.listedRatio === pullRatio ? fittedRatio(standard) : pullRatio
+  return (standard && standard.listedRatio === pullRatio ? fittedRatio(standard) : pullRatio) * factor
 }
 
 /** Is the ratio of the sums only a listed figure, so rounded? */
 export const ratioIsRounded = (parts: RearParts): boolean =>
-  parts.derailleur.ratio === undefined && ratioForSums(parts) === parts.derailleur.pullRatio
+  parts.derailleur.ratio === undefined && ratioForSums(parts) === setupOf(parts).pullRatio
 
 type PartsMatch = Fit & { words: string }
 

@@ -180,6 +180,10 @@ describe('what a visit leaves for the records', () => {
       cassette: { ...parts.cassette, known: 'measured' },
     }
     const kept = visit([], measured)
+    const elsewhere = visit([], { ...measured, derailleur: { ...measured.derailleur, anchor: 'farther' } })
+    const { ratio: ofTheUsualPlace, ...others } = kept
+    expect(ofTheUsualPlace).toBeDefined()
+    expect(elsewhere).toEqual(others)
     expect(kept.pull).toMatchObject({ standard: 'r14-10', value: expect.closeTo(2.77, 9) as number })
     expect(kept.cable.value).toBeCloseTo(24.93, 9)
     expect(kept.ratio).toEqual({ standard: 'r14-11', figure: 'ratio', value: 1.39 })

@@ -70,6 +70,7 @@ const KNOWN = new Set([
   'friction',
   'spring',
   'makergap',
+  'anchor',
   'barrel',
   'turned',
   'gap',
@@ -150,6 +151,7 @@ function rearOf(one: (key: string) => string | undefined): unknown {
         ? {}
         : { ratio: isList === 'list' ? spread(sums, Math.min(20, Number(along) || 1)) : sums[0] }),
       ...(one('spring') === undefined ? {} : { spring: one('spring') }),
+      ...(one('anchor') === undefined ? {} : { anchor: one('anchor') }),
       ...(one('makergap') === undefined ? {} : { makerGapMm: Number(one('makergap')) }),
     },
     cassette: {

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { ANCHORS } from '../standards/anchor'
 import { describe, expect, test } from 'vitest'
 import { travelSchema } from './schema'
 import { randomFrom } from '../quantity/random'
@@ -83,6 +84,7 @@ describe('a setup that travels', () => {
                     : {}),
                   ...(random.next() < 0.2 ? { spring: 'low' } : {}),
                   ...(random.next() < 0.2 ? { makerGapMm: 5.5 } : {}),
+                  ...(random.next() < 0.2 ? { anchor: pick(ANCHORS) } : {}),
                 },
                 barrel: {
                   ...stock.barrel,

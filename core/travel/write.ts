@@ -57,6 +57,7 @@ function rearLines(p: RearParts): string[] {
       : [`sums ${list([ratio].flat())}`, `along ${[ratio].flat().length}${Array.isArray(ratio) ? ' list' : ''}`]),
     ...(p.shifter.friction ? ['friction lever'] : []),
     ...(p.derailleur.spring ? [`spring ${p.derailleur.spring}`] : []),
+    ...(p.derailleur.anchor ? [`anchor ${p.derailleur.anchor}`] : []),
     ...(p.derailleur.makerGapMm === undefined ? [] : [`makergap ${num(p.derailleur.makerGapMm)}`]),
     barrelLine(p.barrel),
   ]

@@ -1,11 +1,13 @@
 <!-- A drivetrain by its numbers: from the table with one choice, each part changed or typed on its own. -->
 <script setup lang="ts">
+import { ANCHORS, type Anchor } from '#core/standards/anchor'
 import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
 import { sayKnown, setupOf, unusedGears } from '#core/rear/parts'
 import {
   matchOfParts,
+  ofThisBike,
   typedFromCatalogue,
   typedFromEntry,
   wholeStandard,
@@ -13,6 +15,11 @@ import {
   type TypedParts,
 } from '#core/rear/typedParts'
 
+/** Which way the other place changes what the derailleur does. */
+const ANCHOR_CHOICE: Record<Anchor, string> = {
+  nearer: 'nearer the pivot: more travel',
+  farther: 'farther from it: less travel',
+}
 type Part = 'shifter' | 'derailleur' | 'cassette'
 const typed = defineModel<TypedParts>({ required: true })
 const props = defineProps<{
@@ -29,19 +36,13 @@ const setup = computed(() => parts.value && setupOf(parts.value))
 const set = (change: Partial<TypedParts>) => {
   typed.value = { ...typed.value, ...change }
 }
-const keepBarrel = () => ({
-  turnsOut: typed.value.turnsOut,
-  rangeTurns: typed.value.rangeTurns,
-  spring: typed.value.spring,
-  lever: typed.value.lever,
-})
 const of = (kind: Part) => props.catalogue.filter(e => e.kind === kind)
 const figure = (e: EntryInForce, key: string) => {
   const f = inForceFigure(e, key)
   return f ? sayFigure(e.kind, f) : ''
 }
 
-const choose = (id: string) => id && set({ ...typedFromCatalogue(id, props.catalogue), ...keepBarrel() })
+const choose = (id: string) => id && set({ ...typedFromCatalogue(id, props.catalogue), ...ofThisBike(typed.value) })
 /** What a part of the catalogue fills in, the shop's own measurement before the table's. */
 function filled(which: Part, id: string): Partial<TypedParts> {
   const entry = of(which).find(e => e.id === id)
@@ -158,6 +159,17 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           >
             <option value="high">the smallest</option>
             <option value="low">the largest</option>
+          </select></label
+        >
+        <label v-if="typed.derailleurKnown !== 'measured'" class="label"
+          >Cable at its bolt<select
+            class="field"
+            :value="typed.anchor"
+            data-test="anchor"
+            @change="set({ anchor: ($event.target as HTMLSelectElement).value as Anchor | '' })"
+          >
+            <option value="">where the ratio is of</option>
+            <option v-for="a in ANCHORS" :key="a" :value="a">{{ ANCHOR_CHOICE[a] }}</option>
           </select></label
         >
       </fieldset>

@@ -1,3 +1,4 @@
+import { OTHER_PLACE_FACTOR } from '../anchor'
 import type { Provenance } from '../../quantity/provenance'
 import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS, NO_WINDOW_TURNS, SAFE, STOP_PLACING } from '../model'
 import { CHAIN_LINE_MM } from '../chainLines'
@@ -43,7 +44,14 @@ export const TARGET_ENTRIES: readonly Entry[] = [
   target('window-none', 'Clean window below which it will not index', 'turns', 0, NO_WINDOW_TURNS, 'model'),
   target('window-fault', 'Clean window that puts a cause at fault', 'turns', 0, FAULT_WINDOW_TURNS, 'model'),
   target('window-care', 'Clean window that needs care', 'turns', NO_WINDOW_TURNS, NEEDED_WINDOW_TURNS, 'model'),
-  target('pinch-side', 'Other side of the pinch bolt changes the ratio by a factor of', 'factor', 1.1, 1.15, 'memory'),
+  target(
+    'pinch-side',
+    'Other side of the pinch bolt changes the ratio by a factor of',
+    'factor',
+    OTHER_PLACE_FACTOR.from,
+    OTHER_PLACE_FACTOR.to,
+    'memory',
+  ),
   target('barrel-start', 'Barrel out before the inner is clamped', 'turns', 1.5, 2, 'practice'),
   target('settle', 'Barrel out once a new run has bedded in', 'turns', 0.25, 0.5, 'practice'),
   target('last-loop', 'Last rear loop of housing', 'mm', 250, 320, 'memory'),
