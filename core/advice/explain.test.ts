@@ -155,7 +155,7 @@ describe('why a move is advised', () => {
     expect(why({ do: 'sight', at: 'L' })).toMatch(/before the 34: .*inboard.*spokes/)
     expect(why({ do: 'sight', at: 'H' })).toMatch(/^See H by hand: .*outer stop/)
   })
-  // a barrel wound out draws the pulley to the larger neighbour; under a spring that pulls to the largest, to the smaller
+  // a barrel wound out draws to the larger neighbour; under a spring that pulls to the largest, to the smaller
   test.each([
     ['out', 'high', 'larger'],
     ['in', 'high', 'smaller'],
