@@ -1,5 +1,5 @@
 import tailwindcss from '@tailwindcss/vite'
-import { benchInOneFile, leanChapters, leanForms, leanNuxt, leanZod } from './ops/lean'
+import { benchInOneFile, leanChapters, leanForms, leanNuxt, leanSchemas, leanZod } from './ops/lean'
 import { buildHeavyWorker } from './ops/heavyWorker'
 
 const self = "'self'"
@@ -29,8 +29,8 @@ export default defineNuxtConfig({
   // the bench and Practice are app shells: drawn in the browser from what the tablet keeps, then from the server
   routeRules: { '/jobs/**': { ssr: false }, '/practice/**': { ssr: false } },
   vite: {
-    plugins: [tailwindcss(), leanZod(), leanNuxt(), leanForms(), leanChapters(), benchInOneFile()],
-    worker: { format: 'es' },
+    plugins: [tailwindcss(), leanSchemas(), leanZod(), leanNuxt(), leanForms(), leanChapters(), benchInOneFile()],
+    worker: { format: 'es', plugins: () => [leanSchemas(), leanZod()] },
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },
     build: { modulePreload: { polyfill: false } },

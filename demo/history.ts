@@ -1,4 +1,4 @@
-import { GAUGE_RADIUS_MM } from '#core/rear/hangerLimit'
+import { GAUGE_RADIUS_MM } from '#core/rear/gaugeRadius'
 import { randomFrom } from '#core/quantity/random'
 import type { LedgerEvent } from '#core/ledger/events'
 import type { FrameKind } from '#core/standards/frames'

@@ -1,6 +1,20 @@
 import type { Plugin } from 'vite'
 
 /**
+ * To make a schema does nothing else, which the bundler cannot see by itself: said at each, one that a page or a worker
+ * never parses by is left out, and with the last of them Zod itself. A worker that only reads words and figures of a
+ * chapter is a third as large.
+ */
+export const leanSchemas = (): Plugin => ({
+  name: 'lean-schemas',
+  enforce: 'pre',
+  transform(code, id, options) {
+    if (options?.ssr || !/\/core\/.*\.ts$/.test(id) || !/from 'zod'/.test(code)) return
+    return { code: code.replace(/(?<![\w.$])z(?=\s*\.\s*\w+\()/g, '/* @__PURE__ */ z'), map: null }
+  },
+})
+
+/**
  * Leaves out of the browser's Zod what no page asks: JSON Schema, which is written on the server (`ops/schema.ts`). Six
  * kilobytes of the bench page. Should a later Zod be written otherwise, nothing is left out, and the budget's test says
  * so.
@@ -97,7 +111,7 @@ const ASKED = new RegExp(
   oneOf(
     'app/workers/(question|useAdvice)',
     'app/drawings/(MisfitStrip|BarrelRule)',
-    'core/advice/(asSensed|explain|know|moveKey|picture|schools|woundUntil)\\.',
+    'core/advice/(asSensed|explain|know|moveKey|moveWords|picture|schools|woundUntil)\\.',
     'core/ledger/belief',
     'core/procedure/complaints',
     'core/rear/(aim|chain|declined|ofState|stops)\\.',

@@ -1,45 +1,48 @@
 import { expose } from 'comlink'
 import type { PracticeAsked } from '#core/practice/asked'
-import { askedRear, seedOf } from '#core/practice/askedRear'
 import type { Beside } from '#core/practice/beside'
 import type { Help } from '#core/practice/helps'
 import type { PracticeBench } from '#core/practice/levels'
 import type { RearBike } from '#core/practice/rearBike'
-import { rearRunningSound, rearShiftSound, rearShown, soundWords } from '#core/practice/rearShown'
 import type { RearAct } from '#core/practice/rearStand'
 import type { PracticeResult } from '#core/practice/results'
+import { seedOf } from '#core/practice/seed'
 import type { Stand } from '#core/practice/stand'
 import type { Believed } from '#core/practice/whatIf'
 import type { Expected, WhatIf } from '#core/practice/whatIfs'
 
 /** The bike that is practised on stays here: the page is told only what an eye and an ear find. */
 let rear: { key: string; bike: RearBike } | null = null
-function rearOf(asked: PracticeAsked): RearBike {
+async function rearOf(asked: PracticeAsked): Promise<RearBike> {
   const key = JSON.stringify(asked)
-  if (rear?.key !== key) rear = { key, bike: askedRear(asked) }
+  if (rear?.key !== key) rear = { key, bike: (await import('#core/practice/askedRear')).askedRear(asked) }
   return rear.bike
 }
+const shown = () => import('#core/practice/rearShown')
 let other: { key: string; of: (acts: readonly string[]) => Stand } | null = null
 async function otherOf(asked: PracticeAsked): Promise<(acts: readonly string[]) => Stand> {
   const key = JSON.stringify(asked)
   if (other?.key === key) return other.of
   const { standFor } = await import('#core/practice/run')
-  other = { key, of: standFor(asked)! }
+  other = { key, of: (await standFor(asked))! }
   return other.of
 }
-// what a rear is not shown with comes when it is asked for: the advice, the rules of thumb, the other benches
+// each bench comes when it is asked for, and so does what it is not shown with: the advice, the rules of thumb
 const api = {
-  rear: (asked: PracticeAsked, acts: readonly RearAct[]) => rearShown(rearOf(asked), seedOf(asked), acts),
-  shiftSound: (asked: PracticeAsked, acts: readonly RearAct[]) => rearShiftSound(rearOf(asked), seedOf(asked), acts),
-  runningSound: (asked: PracticeAsked, acts: readonly RearAct[]) =>
-    rearRunningSound(rearOf(asked), seedOf(asked), acts),
-  soundWords: (asked: PracticeAsked, acts: readonly RearAct[]) => soundWords(rearOf(asked), seedOf(asked), acts),
+  rear: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+    (await shown()).rearShown(await rearOf(asked), seedOf(asked), acts),
+  shiftSound: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+    (await shown()).rearShiftSound(await rearOf(asked), seedOf(asked), acts),
+  runningSound: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+    (await shown()).rearRunningSound(await rearOf(asked), seedOf(asked), acts),
+  soundWords: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+    (await shown()).soundWords(await rearOf(asked), seedOf(asked), acts),
   help: async (asked: PracticeAsked, acts: readonly RearAct[], step: Help): Promise<string> =>
-    (await import('#core/practice/rearHelp')).rearHelp(rearOf(asked), seedOf(asked), acts, step),
+    (await import('#core/practice/rearHelp')).rearHelp(await rearOf(asked), seedOf(asked), acts, step),
   beside: async (asked: PracticeAsked): Promise<Beside[]> =>
-    (await import('#core/practice/beside')).besideRear(rearOf(asked), seedOf(asked)),
+    (await import('#core/practice/beside')).besideRear(await rearOf(asked), seedOf(asked)),
   chance: async (asked: PracticeAsked, acts: readonly RearAct[], after: number): Promise<number> =>
-    (await import('#core/practice/beside')).chanceFrom(rearOf(asked), seedOf(asked), acts, after),
+    (await import('#core/practice/beside')).chanceFrom(await rearOf(asked), seedOf(asked), acts, after),
   stand: async (asked: PracticeAsked, acts: readonly string[]): Promise<Stand> => (await otherOf(asked))(acts),
   async besideStand(asked: PracticeAsked): Promise<Beside[]> {
     const { byAdvice } = await import('#core/practice/stand')

@@ -4,12 +4,9 @@ import { NEW_CABLE } from '../response/parameters'
 import { cleanErrors } from '../response/window'
 import { safeStopMm } from '../response/safe'
 import type { Geometry } from '../response/setup'
+import { blames, CURABLE, type Curable } from './blames'
 import type { Belief, Posterior } from './posterior'
 import { wearFrom, type Wear } from './wear'
-
-/** Faults that a part or a bend can cure; each particle is judged with every one of them cured. */
-export const CURABLE = ['friction', 'hanger', 'mismatch'] as const
-export type Curable = (typeof CURABLE)[number]
 
 /** What one particle means for the mechanic. Turns are of the barrel, + out from fully in. */
 export type Reading = {
@@ -166,22 +163,6 @@ function read(g: Geometry, belief: Belief, weight: number, threadMm: number, bar
     middle: (reference.from + reference.to) / 2,
     outside: barrelTurns < reference.from || barrelTurns > reference.to,
   }
-}
-
-/**
- * Section 3 of the model: narrow now, and curing this one alone widens it, or it alone keeps it narrow. No window
- * counts as 0.
- */
-export function blames(
-  now: number,
-  curedAlone: number,
-  othersCured: number,
-  allCured: number,
-  narrow: number,
-): boolean {
-  if (now >= narrow) return false
-  if (curedAlone - now >= NO_WINDOW_TURNS) return true
-  return othersCured < narrow && allCured > othersCured
 }
 
 /** Cable offsets with every gear clean and both stops well set, mm. The fast twin of `cableWindowMm`. */

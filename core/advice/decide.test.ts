@@ -7,7 +7,7 @@ import { consider } from './advise'
 import { chainMayBeThrown, checksFor, THROWN_LIMIT } from './checks'
 import type { Move } from './contract'
 import { DECIDE } from './decide'
-import { sayMove, sayWay } from './explain'
+import { sayMove, sayWay } from './moveWords'
 
 const setup = setupOfStandard('r14-11')
 const g = geometryOf(setup)

@@ -1,6 +1,7 @@
 import { costOf, PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
-import { CURABLE, weightedQuantile, type Analysis, type Curable } from './analysis'
+import { weightedQuantile, type Analysis } from './analysis'
+import { CURABLE, type Curable } from './blames'
 import { asPass, checksFor, PASS_CLICK, passRange, type Check } from './checks'
 import type { AdviceOptions, AdviceOrder, Move } from './contract'
 import { asListened, openOfFirstFour } from './listening'

@@ -1,7 +1,7 @@
 import { FAULT_WINDOW_TURNS, NEEDED_WINDOW_TURNS } from '../standards/model'
 import type { Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
-import { blames, CURABLE, type Curable } from '../advice/analysis'
+import { blames, CURABLE, type Curable } from '../advice/blames'
 import { NEW_CABLE } from '../response/parameters'
 import { safeStopMm, stopIsSafe } from '../response/safe'
 import type { Geometry, RearSetup } from '../response/setup'

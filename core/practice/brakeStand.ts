@@ -8,6 +8,10 @@ import { listed } from '../quantity/words'
 import { isBrakeDrawn, type BrakeSight } from './brakeSight'
 import type { Level } from './levels'
 import { DONE, upper, type Choice, type Found, type Stand } from './stand'
+import type { PracticeAsked } from './asked'
+import { lessonOf } from './lessons'
+import type { BenchRun } from './run'
+import { seedOf } from './seed'
 
 /** Kinds that one practises on: those whose looks are told apart by eye. */
 const KINDS: readonly BrakeKind[] = BRAKE_KINDS.filter(k => k !== 'coaster' && k !== 'roller' && k !== 'drum')
@@ -138,4 +142,14 @@ function becauseOf(
         ]
       : []),
   ]
+}
+
+const of = ({ bike, level, lesson }: PracticeAsked) => brakeBike(bike, level, lessonOf(lesson)?.brake)
+/** The brake that is asked for. */
+export const brakeRun: BenchRun = {
+  stand: asked => {
+    const bike = of(asked)
+    return acts => brakeStand(bike, seedOf(asked), acts)
+  },
+  faults: asked => of(asked).faults.map(f => f.id),
 }

@@ -11,6 +11,10 @@ import { listed } from '../quantity/words'
 import { frontSight } from './frontSight'
 import type { Level } from './levels'
 import { DONE, times, upper, type Choice, type Found, type Stand } from './stand'
+import type { PracticeAsked } from './asked'
+import { lessonOf } from './lessons'
+import type { BenchRun } from './run'
+import { seedOf } from './seed'
 
 export type FrontBike = { setup: FrontSetup; hidden: HiddenFront; faults: readonly FrontIll[] }
 const FROM_SEED = 8_000_000
@@ -229,4 +233,14 @@ function foundWords(e: ReturnType<ReturnType<typeof simulatedFront>['perform']>,
     default:
       return 'done'
   }
+}
+
+const of = ({ bike, level, lesson }: PracticeAsked) => frontBike(bike, level, lessonOf(lesson)?.front)
+/** The front that is asked for. */
+export const frontRun: BenchRun = {
+  stand: asked => {
+    const bike = of(asked)
+    return acts => frontStand(bike, seedOf(asked), acts)
+  },
+  faults: asked => [...of(asked).faults],
 }

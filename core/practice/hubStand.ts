@@ -12,6 +12,10 @@ import { listed } from '../quantity/words'
 import type { HubSight } from './hubSight'
 import type { Level } from './levels'
 import { DONE, upper, type Choice, type Found, type Stand } from './stand'
+import type { PracticeAsked } from './asked'
+import { lessonOf } from './lessons'
+import type { BenchRun } from './run'
+import { seedOf } from './seed'
 
 /** Of so many hubs of a number the first with what the level asks for. */
 const TRIES = 400
@@ -165,4 +169,14 @@ function advisedFor({ parts }: UnlikeHub, log: HubLog, cured: readonly string[])
   if (d.next.do === 'look') return { id: LOOK + d.next.check.id, words: d.next.check.ask, why }
   if (d.next.do === 'read') return { id: READ, words: READING_WORDS[parts.way], why }
   return { id: COUNT + d.next.gear, words: `Count the wheel in gear ${d.next.gear}`, why }
+}
+
+const of = ({ bike, level, lesson }: PracticeAsked) => hubBike(bike, level, lessonOf(lesson)?.hub)
+/** The hub that is asked for. */
+export const hubRun: BenchRun = {
+  stand: asked => {
+    const bike = of(asked)
+    return acts => hubStand(bike, seedOf(asked), acts)
+  },
+  faults: asked => of(asked).is.map(h => h.fault),
 }

@@ -14,7 +14,11 @@ const SPACED_DAYS = 2
  * What to practise next: of some bikes the one whose fault was missed most, or not met, or is due again; never met
  * counts as half missed. The same results on the same day give the same bike.
  */
-export function practiseNext(results: readonly PracticeResult[], bench: PracticeBench, now: Date): PracticeAsked {
+export async function practiseNext(
+  results: readonly PracticeResult[],
+  bench: PracticeBench,
+  now: Date,
+): Promise<PracticeAsked> {
   const random = randomFrom(results.length, 1719, PRACTICE_BENCHES.indexOf(bench), Math.floor(now.getTime() / DAY_MS))
   const met = faultsMet(results.filter(r => r.bench === bench))
   const worth = (fault: string): number => {
@@ -35,7 +39,7 @@ export function practiseNext(results: readonly PracticeResult[], bench: Practice
   let best = bikes[0]!
   let most = -1
   for (const asked of bikes) {
-    const faults = faultsOf(asked)
+    const faults = await faultsOf(asked)
     const key = faults.join()
     const value = worthOf.get(key) ?? faults.reduce((s, f) => s + worth(f), 0) / Math.max(1, faults.length)
     worthOf.set(key, value)

@@ -1,5 +1,5 @@
 import { consider } from '../advice/advise'
-import { sayMove } from '../advice/explain'
+import { sayMove } from '../advice/moveWords'
 import { CAUSES, CAUSE_WORDS } from '../response/causes'
 import type { Help } from './helps'
 import type { RearBike } from './rearBike'

@@ -163,11 +163,11 @@ describe('a hub as it is seen', () => {
   })
 })
 
-test('every fault of every practice bike has words of its own, and none is a code', () => {
+test('every fault of every practice bike has words of its own, and none is a code', async () => {
   for (const bench of PRACTICE_BENCHES)
     for (const level of LEVELS)
       for (let bike = 1; bike <= 10; bike++)
-        for (const fault of faultsOf({ bench, level, bike })) {
+        for (const fault of await faultsOf({ bench, level, bike })) {
           const words = practiceFaultWords(bench, fault)
           expect(words, `${bench} ${fault}`).toMatch(/^[A-Z]/)
           expect(words.replace(/^\w+: /, ''), `${bench} ${fault}`).not.toBe(fault.replaceAll('-', ' '))

@@ -1,4 +1,4 @@
-import { GAUGE_RADIUS_MM } from './hangerLimit'
+import { GAUGE_RADIUS_MM } from './gaugeRadius'
 import type { BenchEvent } from './benchEvents'
 import { degrees } from '../quantity/angle'
 import { toSixteenths } from '../quantity/turns'

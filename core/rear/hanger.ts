@@ -1,4 +1,5 @@
-import { acrossTolerance, GAUGE_RADIUS_MM, type HangerKind } from './hangerLimit'
+import { GAUGE_RADIUS_MM } from './gaugeRadius'
+import { acrossTolerance, type HangerKind } from './hangerLimit'
 import { pitchDiameterMm } from '../standards/sprockets'
 import { degrees } from '../quantity/angle'
 import { finite, notNegative, positive } from '../quantity/check'

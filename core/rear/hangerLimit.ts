@@ -4,9 +4,6 @@ import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
 export const acrossTolerance = (speeds: number, s: Standards = TABLE_ONLY): number =>
   targetIn(s, speeds <= 8 ? 'hanger-8' : speeds <= 10 ? 'hanger-10' : 'hanger-12').to
 
-/** Gauge radius of a 622 mm rim, mm, for which the tolerances are said. `std` ISO 5775 bead seat diameter. */
-export const GAUGE_RADIUS_MM = 311
-
 /** What hangs the derailleur decides between bending, renewing and refusing. */
 export const HANGER_KINDS = ['steel', 'replaceable', 'direct', 'titanium', 'carbon'] as const
 export type HangerKind = (typeof HANGER_KINDS)[number]

@@ -1,6 +1,6 @@
 <!-- Four places round the clock with the hanger gauge; the fit is core's. -->
 <script setup lang="ts">
-import { GAUGE_RADIUS_MM } from '#core/rear/hangerLimit'
+import { GAUGE_RADIUS_MM } from '#core/rear/gaugeRadius'
 import { schemaOf } from '#core/ledger/events'
 import { typedNumber } from '#core/quantity/typed'
 import { fitHanger, sayFit, type HangerFit } from '#core/rear/hanger'

@@ -1,7 +1,7 @@
 <!-- The one best next move, always in the same place; its answer is one touch. -->
 <script setup lang="ts">
 import type { Move } from '#core/advice/contract'
-import { cautionOf, headOf, sayWay, seenFrom, whyTurns } from '#core/advice/explain'
+import { cautionOf, headOf, sayWay, seenFrom, whyTurns } from '#core/advice/moveWords'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurns } from '#core/quantity/turns'
 import { barrelLeft, edgeLimitTurns } from '#core/rear/ofState'

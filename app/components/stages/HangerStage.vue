@@ -1,12 +1,7 @@
 <!-- Hanger: readings round the clock, the plane fitted to them, what to do about it, what it does to each gear. -->
 <script setup lang="ts">
-import {
-  GAUGE_RADIUS_MM,
-  HANGER_KINDS,
-  HANGER_KIND_WORDS,
-  type HangerKind,
-  acrossTolerance,
-} from '#core/rear/hangerLimit'
+import { GAUGE_RADIUS_MM } from '#core/rear/gaugeRadius'
+import { HANGER_KINDS, HANGER_KIND_WORDS, type HangerKind, acrossTolerance } from '#core/rear/hangerLimit'
 import { HANGER_LOOKS, HANGER_LOOK_WORDS, type HangerLook } from '#core/rear/hangerEye'
 import { typedNumber } from '#core/quantity/typed'
 import { cleanBands } from '#core/rear/fit'
