@@ -21,7 +21,7 @@ export function usePracticeRun(asked: PracticeAsked) {
       stored.value = value
     },
   })
-  return { run, again: () => (run.value = newRun(asked)) }
+  return { run }
 }
 
 /** The run that was stopped in the middle, if there is one. */

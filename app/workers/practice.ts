@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import type { PracticeAsked } from '#core/practice/asked'
+import type { BikeAsked, PracticeAsked } from '#core/practice/asked'
 import type { Beside } from '#core/practice/beside'
 import type { Help } from '#core/practice/helps'
 import type { PracticeBench } from '#core/practice/levels'
@@ -9,11 +9,14 @@ import type { PracticeResult } from '#core/practice/results'
 import { seedOf } from '#core/practice/seed'
 import type { Stand } from '#core/practice/stand'
 import type { Believed } from '#core/practice/whatIf'
-import type { Expected, WhatIf } from '#core/practice/whatIfs'
+import type { ByHand, Expected, WhatIf } from '#core/practice/whatIfs'
 
 /** The bike that is practised on stays here: the page is told only what an eye and an ear find. */
 let rear: { key: string; bike: RearBike } | null = null
-async function rearOf(asked: PracticeAsked): Promise<RearBike> {
+/** Those drawn from what is believed of a real bike, by name. */
+const drawn = new Map<string, RearBike>()
+async function rearOf(asked: BikeAsked): Promise<RearBike> {
+  if (asked.drawn !== undefined) return drawn.get(asked.drawn)!
   const key = JSON.stringify(asked)
   if (rear?.key !== key) rear = { key, bike: (await import('#core/practice/askedRear')).askedRear(asked) }
   return rear.bike
@@ -29,19 +32,19 @@ async function otherOf(asked: PracticeAsked): Promise<(acts: readonly string[]) 
 }
 // each bench comes when it is asked for, and so does what it is not shown with: the advice, the rules of thumb
 const api = {
-  rear: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+  rear: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).rearShown(await rearOf(asked), seedOf(asked), acts),
-  shiftSound: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+  shiftSound: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).rearShiftSound(await rearOf(asked), seedOf(asked), acts),
-  runningSound: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+  runningSound: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).rearRunningSound(await rearOf(asked), seedOf(asked), acts),
-  soundWords: async (asked: PracticeAsked, acts: readonly RearAct[]) =>
+  soundWords: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).soundWords(await rearOf(asked), seedOf(asked), acts),
-  help: async (asked: PracticeAsked, acts: readonly RearAct[], step: Help): Promise<string> =>
+  help: async (asked: BikeAsked, acts: readonly RearAct[], step: Help): Promise<string> =>
     (await import('#core/practice/rearHelp')).rearHelp(await rearOf(asked), seedOf(asked), acts, step),
-  beside: async (asked: PracticeAsked): Promise<Beside[]> =>
+  beside: async (asked: BikeAsked): Promise<Beside[]> =>
     (await import('#core/practice/beside')).besideRear(await rearOf(asked), seedOf(asked)),
-  chance: async (asked: PracticeAsked, acts: readonly RearAct[], after: number): Promise<number> =>
+  chance: async (asked: BikeAsked, acts: readonly RearAct[], after: number): Promise<number> =>
     (await import('#core/practice/beside')).chanceFrom(await rearOf(asked), seedOf(asked), acts, after),
   stand: async (asked: PracticeAsked, acts: readonly string[]): Promise<Stand> => (await otherOf(asked))(acts),
   async besideStand(asked: PracticeAsked): Promise<Beside[]> {
@@ -54,6 +57,8 @@ const api = {
   },
   whatIf: async (believed: Believed, what: WhatIf, bikes: number): Promise<Expected> =>
     (await import('#core/practice/whatIf')).expectedOf(believed, what, bikes),
+  draw: async (name: string, believed: Believed, what: ByHand, seed: number): Promise<void> =>
+    void drawn.set(name, (await import('#core/practice/whatIf')).bikeToWorkOn(believed, what, seed)),
   faults: async (asked: PracticeAsked): Promise<string[]> => (await import('#core/practice/run')).faultsOf(asked),
   next: async (results: readonly PracticeResult[], bench: PracticeBench, at: number): Promise<PracticeAsked> =>
     (await import('#core/practice/next')).practiseNext(results, bench, new Date(at)),

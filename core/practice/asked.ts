@@ -17,6 +17,8 @@ export const PracticeAsked = z.object({
   test: z.coerce.number({ error: 'A test has a whole number' }).int().min(1).max(9_999).optional(),
 })
 export type PracticeAsked = z.infer<typeof PracticeAsked>
+/** The same, or one drawn from what is believed of a real bike: by the name it is kept under while its page is open. */
+export type BikeAsked = PracticeAsked & { drawn?: string }
 
 const Turns = z
   .number()

@@ -3,7 +3,9 @@ import { backlashOfRun } from '../cable/backlash'
 import { templateRun } from '../cable/templates'
 import type { BenchEvent } from '../rear/benchEvents'
 import { setupOfStandard } from '../response/testBikes'
-import { believedBikes, expectedOf, withOneBendLess, type Believed } from './whatIf'
+import type { RearBike } from './rearBike'
+import { rearStand } from './rearStand'
+import { believedBikes, bikeToWorkOn, expectedOf, withOneBendLess, type Believed } from './whatIf'
 
 const setup = setupOfStandard('r14-11')
 /** A bike whose cable drags, as far as a few shifts into the same gears from both sides tell. */
@@ -35,6 +37,31 @@ describe('what if', () => {
     expect(cable.parts).toBeLessThan(hanger.parts)
     expect(cable).toEqual(expectedOf(believed(dragging), 'cable', bikes))
   }, 120_000)
+  test('one of them can be worked on by hand: as it stands now, the same by its number, others by others', () => {
+    const turned: BenchEvent[] = [...dragging, { kind: 'turn', screw: 'barrel', turns: 0.5 }]
+    const bike = bikeToWorkOn(believed(turned), 'as-it-is', 4)
+    expect(bike).toEqual(bikeToWorkOn(believed(turned), 'as-it-is', 4))
+    expect(bike.hidden).not.toEqual(bikeToWorkOn(believed(turned), 'as-it-is', 5).hidden)
+    expect(bike.setup).toEqual({ ...setup, barrelTurnsOut: setup.barrelTurnsOut + 0.5 })
+    // at the stand it is that bike, nothing done yet, and the barrel has its way left
+    const stand = rearStand(bike, 4, [])
+    expect([stand.touches, stand.over, stand.trace.barrelTurns]).toEqual([0, false, setup.barrelTurnsOut + 0.5])
+    expect(stand.hidden).toEqual(bike.hidden)
+    expect(believedBikes(believed(turned), 1, 4)).toEqual([bike.hidden])
+  })
+  test('by hand with a new cable it drags less, with one bend less still less; what is wrong with it is said', () => {
+    const lost = ({ hidden }: RearBike) => hidden.backlashInMm + hidden.backlashOutMm
+    let [asItIs, cable, bend] = [0, 0, 0]
+    for (let n = 1; n <= 12; n++) {
+      asItIs += lost(bikeToWorkOn(believed(dragging), 'as-it-is', n))
+      cable += lost(bikeToWorkOn(believed(dragging), 'cable', n))
+      bend += lost(bikeToWorkOn(believed(dragging), 'bend', n))
+    }
+    expect(cable).toBeLessThan(asItIs / 1.5)
+    expect(bend).toBeLessThan(cable)
+    const drags = Array.from({ length: 12 }, (_, i) => bikeToWorkOn(believed(dragging), 'as-it-is', i + 1))
+    expect(drags.filter(b => b.faults.includes('friction')).length).toBeGreaterThan(6)
+  })
   test('nothing is written: log and options are what they were', () => {
     const asked = believed(Object.freeze([...dragging]) as BenchEvent[])
     const before = JSON.stringify(asked)

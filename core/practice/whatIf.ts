@@ -3,14 +3,18 @@ import type { AdviceOrder } from '../advice/contract'
 import { simulatedBench, type HiddenBike } from '../bench/bench'
 import { AS_MODELLED } from '../bench/physics'
 import { adviceStrategy, play } from '../bench/play'
+import { truthOf } from '../bench/truth'
 import { backlashOfRun } from '../cable/backlash'
 import type { Piece, Run } from '../cable/run'
 import { templateRun } from '../cable/templates'
 import { systematic } from '../inference/sampling'
 import { randomFrom } from '../quantity/random'
 import type { BenchEvent, Part } from '../rear/benchEvents'
-import type { RearSetup } from '../response/setup'
-import type { Expected, WhatIf } from './whatIfs'
+import { startOf, step } from '../rear/trace'
+import { CAUSES } from '../response/causes'
+import { geometryOf, type RearSetup } from '../response/setup'
+import type { RearBike } from './rearBike'
+import type { ByHand, Expected, WhatIf } from './whatIfs'
 
 /** What is known of a bike on the stand: as the advice is asked, with its rear run where one was laid out. */
 export type Believed = {
@@ -99,4 +103,20 @@ export function expectedOf(believed: Believed, what: WhatIf, count: number, seed
   })
   const n = Math.max(1, sum.of)
   return { of: sum.of, right: sum.right / n, touches: sum.touches / n, thrown: sum.thrown / n, parts: sum.parts / n }
+}
+
+/** The pulley of a bike that is drawn stands well clear: the gap is not what is tried. Invented for Practice. */
+const CLEAR_GAP_MM = 6
+
+/**
+ * One of the bikes that the one on the stand may be, to be worked on by hand: as it stands now, what is to be tried
+ * done, the lever at its slackest click. What is wrong with it is judged as of any practice bike.
+ */
+export function bikeToWorkOn(believed: Believed, what: ByHand, seed: number): RearBike {
+  const [drawn] = believedBikes(believed, 1, seed)
+  const { hidden, log } = begun(believed, drawn!, what, seed)
+  const now = log.reduce((t, e) => step(t, e, believed.setup), startOf(believed.setup))
+  const setup = { ...believed.setup, barrelTurnsOut: now.barrelTurns }
+  const { causes } = truthOf(geometryOf(setup), setup, hidden, AS_MODELLED)
+  return { setup, hidden, faults: CAUSES.filter(c => causes[c]), gapMm: CLEAR_GAP_MM }
 }

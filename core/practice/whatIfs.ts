@@ -10,5 +10,15 @@ export const WHAT_IF_WORDS: Record<WhatIf, string> = {
   tensionFirst: 'In the order: tension first',
 }
 
+/** What of it can be tried by hand as well: the orders are the advice's own. */
+export const BY_HAND = ['as-it-is', 'cable', 'bend', 'hanger'] as const satisfies readonly WhatIf[]
+export type ByHand = (typeof BY_HAND)[number]
+export const BY_HAND_WORDS: Record<ByHand, string> = {
+  'as-it-is': 'As it stands',
+  cable: 'With a new cable',
+  bend: 'With a new cable and one bend less',
+  hanger: 'With a new hanger',
+}
+
 /** Means over bikes as the belief holds them to be; `right` a share. */
 export type Expected = { of: number; right: number; touches: number; thrown: number; parts: number }

@@ -17,8 +17,8 @@ export type Ended = {
   touches: number
   said: readonly { said: Heard; was: Heard }[]
 }
-const props = defineProps<{ run: PracticeRun; end: Ended }>()
-const emit = defineEmits<{ again: []; replay: [at: number] }>()
+const props = defineProps<{ run: PracticeRun; end: Ended; drawn?: boolean }>()
+const emit = defineEmits<{ again: []; another: []; replay: [at: number] }>()
 const beside = shallowRef<Beside[] | null>(null)
 const rear = computed(() => props.run.asked.bench === 'rear')
 const acts = () => plain(props.run.acts) as RearAct[]
@@ -65,7 +65,10 @@ watch(at, a => emit('replay', a))
         <li v-for="b in end.because" :key="b" class="border-l-[6px] border-ink pl-3">{{ b }}</li>
       </ul>
       <div class="mt-4 flex flex-wrap gap-2">
-        <NuxtLink to="/practice" class="act inline-flex min-h-12! items-center" data-test="another"
+        <button v-if="drawn" type="button" class="act min-h-12!" data-test="another" @click="emit('another')">
+          Another it may be
+        </button>
+        <NuxtLink v-else to="/practice" class="act inline-flex min-h-12! items-center" data-test="another"
           >Another bike</NuxtLink
         >
         <button type="button" class="also min-h-12!" data-test="once-more" @click="emit('again')">
