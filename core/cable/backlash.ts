@@ -107,22 +107,20 @@ export function remedies(run: Run, leastMm: number): Gain[] {
         ),
       },
     })
-  const most = Math.max(0, ...run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends.map(b => b.deg) : [])))
-  if (most > 0) {
-    let gone = false
-    const less = run.pieces.map(p =>
-      p.kind !== 'housing'
-        ? p
-        : {
-            ...p,
-            bends: p.bends.filter(b => {
-              const drop = !gone && b.deg === most
-              gone ||= drop
-              return !drop
-            }),
-          },
-    )
-    out.push({ what: `One bend of ${most}° less`, condition: run.condition, run: { ...run, pieces: less } })
-  }
+  const less = oneBendLess(run)
+  if (less) out.push({ what: `One bend of ${less.deg}° less`, condition: run.condition, run: less.run })
   return out
+}
+
+/**
+ * The same run with the widest bend of its housing laid straight; one of them where several are as wide. Null where its
+ * housing has no bends: what bare wire is led round stays.
+ */
+export function oneBendLess(run: Run): { run: Run; deg: number } | null {
+  const deg = Math.max(0, ...run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends.map(b => b.deg) : [])))
+  if (deg === 0) return null
+  let gone = false
+  const stays = (b: { deg: number }): boolean => gone || b.deg !== deg || !(gone = true)
+  const pieces = run.pieces.map(p => (p.kind === 'housing' ? { ...p, bends: p.bends.filter(stays) } : p))
+  return { run: { ...run, pieces }, deg }
 }

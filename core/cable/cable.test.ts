@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { setupOfStandard } from '../response/testBikes'
 import { NEW_CABLE } from '../response/parameters'
-import { againstHeard, backlashMm, backlashOfRun, remedies, windowTurnsWith } from './backlash'
+import { againstHeard, backlashMm, backlashOfRun, oneBendLess, remedies, windowTurnsWith } from './backlash'
 import { HOUSINGS, housingRefused, leastRadiusMm, RUNS, usualHousing } from './housing'
 import { armTurnDeg, SuspensionLoop, suspensionGeometry, USUAL_SUSPENSION_LOOP } from './suspensionLoop'
 import {
@@ -19,7 +19,7 @@ import {
 } from './loop'
 import { frictionAngle, lossAlong, MU, pullAtClamp, Run, type Run as RunOf } from './run'
 import { runGivesMm, runStiffness, SPRING_PULL_N, wireGivesMm, wireStiffness } from './stretch'
-import { innerLiesMm, innerNeededMm, innerToTake, stretches, usualBeyond, wireMm } from './wire'
+import { givesOf, innerLiesMm, innerNeededMm, innerToTake, stretches, usualBeyond, wireMm } from './wire'
 import { piecesToCut, runsCut, type LaidOut } from './wanted'
 import { smallParts } from './smallParts'
 import { RUN_TEMPLATES, templateRun } from './templates'
@@ -240,6 +240,13 @@ describe('backlash', () => {
     const found = remedies(dirty, leastRadiusMm('rear'))
     expect(found.map(r => r.what)).toEqual(['New wire and liner', 'Tight bends opened', 'One bend of 150° less'])
     for (const r of found) expect(at(r.run), r.what).toBeGreaterThan(at(dirty))
+    // what was opened is as open as is asked and what was wider stays; nothing else of the run is touched
+    const opened = remedies({ ...dirty, condition: 'new' }, 80).find(r => r.what === 'Tight bends opened')!
+    const radii = (run: RunOf) => run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends.map(b => b.radiusMm) : []))
+    expect(radii(opened.run)).toEqual(radii(dirty).map(r => Math.max(80, r)))
+    expect(opened.run.pieces.map(p => p.name)).toEqual(dirty.pieces.map(p => p.name))
+    const tightest = Math.min(...radii(dirty))
+    expect(remedies({ ...dirty, condition: 'new' }, tightest).map(r => r.what)).not.toContain('Tight bends opened')
     expect(
       remedies(
         {
@@ -472,5 +479,26 @@ describe('the loop across a rear pivot', () => {
     ['sagPercent', NaN, 'Sag, %: type a number'],
   ] as const)('%s of %f is refused', (key, value, words) => {
     expect(SuspensionLoop.safeParse({ ...USUAL_SUSPENSION_LOOP, [key]: value }).error?.issues[0].message).toBe(words)
+  })
+})
+
+describe('one bend less', () => {
+  const rear = templateRun('external', 'rear')
+  const degrees = (run: RunOf) => run.pieces.flatMap(p => (p.kind === 'housing' ? p.bends.map(b => b.deg) : []))
+  test('the widest goes, one of them where several are as wide, and guides stay', () => {
+    const housing = rear.pieces.find(p => p.kind === 'housing')!
+    const bends = (...degs: number[]) => ({ ...housing, bends: degs.map(deg => ({ deg, radiusMm: 60 })) })
+    const run = { ...rear, pieces: [bends(20, 90), ...rear.pieces.filter(p => p.kind === 'guide'), bends(90, 40)] }
+    const less = oneBendLess(run)!
+    expect(less.deg).toBe(90)
+    expect(degrees(less.run)).toEqual([20, 90, 40])
+    expect(less.run.pieces.filter(p => p.kind === 'guide')).toEqual(rear.pieces.filter(p => p.kind === 'guide'))
+    expect(oneBendLess({ ...rear, pieces: [bends()] })).toBeNull()
+  })
+  test('what gives under a pull: the wire with what lies in lever and clamp, and the housing’s own length', () => {
+    const gives = givesOf(rear)
+    expect(gives.housingMm).toBe(rear.pieces.reduce((s, p) => s + (p.kind === 'housing' ? p.lengthMm : 0), 0))
+    expect(gives.housingMm).toBe(420 + 290)
+    expect(gives.wireMm).toBeGreaterThan(wireMm(rear))
   })
 })

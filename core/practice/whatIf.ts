@@ -4,8 +4,8 @@ import { simulatedBench, type HiddenBike } from '../bench/bench'
 import { AS_MODELLED } from '../bench/physics'
 import { adviceStrategy, play } from '../bench/play'
 import { truthOf } from '../bench/truth'
-import { backlashOfRun } from '../cable/backlash'
-import type { Piece, Run } from '../cable/run'
+import { backlashOfRun, oneBendLess } from '../cable/backlash'
+import type { Run } from '../cable/run'
 import { templateRun } from '../cable/templates'
 import { systematic } from '../inference/sampling'
 import { randomFrom } from '../quantity/random'
@@ -42,25 +42,14 @@ export function believedBikes({ setup, log, options }: Believed, count: number, 
   )
 }
 
-const degreesOf = (p: Piece): number[] =>
-  p.kind === 'housing' ? p.bends.map(b => b.deg) : p.kind === 'guide' ? [p.bend.deg] : []
-
 /**
  * What is left of a run's backlash when its widest bend is laid straight, a share; by the capstan equation along the
  * run.
  */
 export function withOneBendLess(run: Run): number {
-  const widest = Math.max(0, ...run.pieces.flatMap(degreesOf))
-  if (!widest) return 1
-  let gone = false
-  const straight = (deg: number) => !gone && deg === widest && (gone = true)
-  const pieces = run.pieces.map((p): Piece => {
-    if (p.kind === 'housing') return { ...p, bends: p.bends.filter(b => !straight(b.deg)) }
-    if (p.kind === 'guide' && straight(p.bend.deg)) return { ...p, bend: { ...p.bend, deg: 0 } }
-    return p
-  })
+  const less = oneBendLess(run)
   // the ratio cancels
-  return backlashOfRun({ ...run, pieces }, 1) / backlashOfRun(run, 1)
+  return less ? backlashOfRun(less.run, 1) / backlashOfRun(run, 1) : 1
 }
 
 /** Bike and log once what was to be tried is done, and whether that took a part. */
