@@ -7,10 +7,11 @@ export function compareSettling(seed: number): string {
     `Settling: ${SHOPS} simulated shops with a physics of their own, ${HELD_OUT} held-out runs each, seed ${seed}.`,
     'Days lost a bike: a day out of tune counts one, a day too soon half.',
     '',
-    '| returns the shop has seen | asked back by the forecast | after a fortnight | slack in the two thirds said |',
-    '| ---: | ---: | ---: | ---: |',
+    '| returns the shop has seen | asked back by the forecast | without asking how much it is ridden | after a fortnight | slack in the two thirds said |',
+    '| ---: | ---: | ---: | ---: | ---: |',
     ...rows.map(
-      r => `| ${r.returns} | ${r.forecast.toFixed(1)} | ${r.fortnight.toFixed(1)} | ${(100 * r.within).toFixed(0)} % |`,
+      r =>
+        `| ${r.returns} | ${r.forecast.toFixed(1)} | ${r.unasked.toFixed(1)} | ${r.fortnight.toFixed(1)} | ${(100 * r.within).toFixed(0)} % |`,
     ),
   ].join('\n')
 }

@@ -419,6 +419,15 @@ test('the clamp: where the barrel starts by its school, or typed; nonsense refus
     { kind: 'replace', part: 'cable' },
     { kind: 'reclamp', barrelSixteenthsOut: 24, how: 'one-click-take-up' },
   ])
+
+  // how far the new run will go slack, and how soon by how much it is ridden: said in one touch
+  await page.locator('[data-test=stage-prove]').click()
+  await expect(page.locator('[data-test=forecast]')).toContainText('New run: expect the barrel')
+  await page.locator('[data-test=ridden-seldom]').click()
+  await page.locator('[data-test=ridden-daily]').click()
+  await expect(page.getByRole('radio', { name: 'Daily' })).toBeChecked()
+  await saved(page)
+  expect((await storedEvents(shop, number)).at(-1)!.body).toEqual({ kind: 'ridden', how: 'daily' })
 })
 
 test("an owner chooses the shop's schools, a mechanic their own; what is not there is refused", async ({

@@ -20,21 +20,27 @@ function leavesOn(run: ReturnType<typeof hiddenRun>): number {
 const costOf = (recall: number, leaves: number): number =>
   leaves < recall ? recall - leaves : TOO_SOON * (leaves - recall)
 
-export type SettlingScore = { returns: number; forecast: number; fortnight: number; within: number }
+/** `unasked`: the same without what riders say of how much they ride. */
+export type SettlingScore = { returns: number; forecast: number; unasked: number; fortnight: number; within: number }
 
 /** Days lost a bike by when it is asked back, on runs the forecast never saw, after so many returns of their shop. */
 export function scoreSettling(returns: number, seed: number, shops = SHOPS): SettlingScore {
-  const sum = { forecast: 0, fortnight: 0, within: 0 }
+  const sum = { forecast: 0, unasked: 0, fortnight: 0, within: 0 }
   for (let k = 0; k < shops; k++) {
     const shop = hiddenShop(seed + k)
     const seen: Settled[] = Array.from({ length: returns }, () =>
       returned(shop, hiddenRun(shop), 7 + 21 * shop.random.next()),
     )
     const belief: SettleBelief = learnSettling(usualSettling(), seen)
+    const unasked = learnSettling(
+      usualSettling(),
+      seen.map(r => ({ ...r, riding: null })),
+    )
     for (let i = 0; i < HELD_OUT; i++) {
       const run = hiddenRun(shop)
       const leaves = leavesOn(run)
       sum.forecast += costOf(recallAfterDays(run.marginTurns, run, belief), leaves)
+      sum.unasked += costOf(recallAfterDays(run.marginTurns, { ...run, riding: null }, unasked), leaves)
       sum.fortnight += costOf(FORTNIGHT, leaves)
       const { fromTurns, toTurns } = settleForecast(run, belief)
       const slack = run.slackAt(17)
@@ -42,5 +48,11 @@ export function scoreSettling(returns: number, seed: number, shops = SHOPS): Set
     }
   }
   const n = shops * HELD_OUT
-  return { returns, forecast: sum.forecast / n, fortnight: sum.fortnight / n, within: sum.within / n }
+  return {
+    returns,
+    forecast: sum.forecast / n,
+    unasked: sum.unasked / n,
+    fortnight: sum.fortnight / n,
+    within: sum.within / n,
+  }
 }

@@ -1,10 +1,12 @@
 import { randomFrom, type Random } from '../quantity/random'
+import type { Riding } from '../standards/riding'
 import type { Settled } from '../standards/settled'
 
 /*
  * Shops whose runs settle by a physics of their own, unlike the forecast: slack that comes as t/(t + τ) with rides of
- * each rider's own pace, heavy tails, lengths that count by another power, bedding that leaves a share of its own,
- * figures read in sixteenths, and now and then one who turned nothing although it was slack.
+ * each rider's own pace, which most say when asked and some say wrong, heavy tails, lengths that count by another
+ * power, bedding that leaves a share of its own, figures read in sixteenths, and now and then one who turned nothing
+ * although it was slack.
  */
 
 export type HiddenShop = { random: Random; scale: number; lengthPower: number; bedded: number }
@@ -14,6 +16,13 @@ export type HiddenRun = Omit<Settled, 'days' | 'turns'> & {
   marginTurns: number
   slackAt: (days: number) => number
 }
+
+/** Days in which half of the slack comes, by how much is ridden. Invented for the bench. */
+const RIDES: readonly { says: Riding; halfDays: number }[] = [
+  { says: 'daily', halfDays: 3.2 },
+  { says: 'weekly', halfDays: 6 },
+  { says: 'seldom', halfDays: 13 },
+]
 
 export function hiddenShop(seed: number): HiddenShop {
   const random = randomFrom(seed, 1601)
@@ -32,10 +41,14 @@ export function hiddenRun({ random, scale, lengthPower, bedded }: HiddenShop): H
   const odd = random.next() < 0.1 ? Math.exp(0.8 * random.normal()) : 1
   const whole =
     scale * (housingMm / 710) ** lengthPower * (isBedded ? bedded : 1) * odd * Math.exp(0.35 * random.normal())
-  const halfDays = 2 + 10 * random.next()
+  // how fast it comes is the rider's: within each word they differ by more than the words do
+  const rides = random.below(RIDES.length)
+  const halfDays = RIDES[rides]!.halfDays * Math.exp(0.45 * random.normal())
+  const word = random.next() < 0.12 ? RIDES[random.below(RIDES.length)]!.says : RIDES[rides]!.says
   return {
     housingMm: random.next() < 0.15 ? null : housingMm,
     bedded: isBedded,
+    riding: random.next() < 0.75 ? word : null,
     marginTurns: 0.4 * Math.exp(0.35 * random.normal()),
     slackAt: days => (whole * days) / (days + halfDays),
   }
@@ -44,5 +57,5 @@ export function hiddenRun({ random, scale, lengthPower, bedded }: HiddenShop): H
 /** What a return shows: read in sixteenths, some of them not at all. */
 export function returned({ random }: HiddenShop, run: HiddenRun, days: number): Settled {
   const seen = random.next() < 0.08 ? 0 : Math.max(0, Math.round(16 * run.slackAt(days) + 0.7 * random.normal()) / 16)
-  return { housingMm: run.housingMm, bedded: run.bedded, days, turns: seen }
+  return { housingMm: run.housingMm, bedded: run.bedded, riding: run.riding, days, turns: seen }
 }

@@ -80,6 +80,7 @@ const ONE_OF_EACH: { [K in LedgerKind]: Extract<LedgerEvent, { kind: K }> } = {
   proved: { kind: 'proved', what: 'several', ring: null, exceptions: [3] },
   felt: { kind: 'felt', what: 'quiet' },
   sounded: { kind: 'sounded', click: 2, rubOdds: 6.5 },
+  ridden: { kind: 'ridden', how: 'weekly' },
   happened: { kind: 'happened', what: ['fell'] },
   gapSeen: { kind: 'gapSeen', look: 'close' },
   gapWanted: { kind: 'gapWanted', gapMm: 5.5 },

@@ -18,6 +18,7 @@ import { lengthsFitted } from '../rear/lengths'
 import { RearParts, sayNumbers } from '../rear/parts'
 import { newRunOf } from '../rear/newRun'
 import { slackMargin } from '../rear/settle'
+import { RIDINGS } from '../standards/riding'
 import { barrelLeft, workOf } from '../rear/ofState'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { CHAPTERS, type ChapterName } from './chapters'
@@ -87,7 +88,12 @@ export const Sheet = z.object({
    * none was.
    */
   settle: z
-    .object({ housingMm: z.number().nullable(), bedded: z.boolean(), marginTurns: z.number().nullable() })
+    .object({
+      housingMm: z.number().nullable(),
+      bedded: z.boolean(),
+      riding: z.enum(RIDINGS).nullable().default(null),
+      marginTurns: z.number().nullable(),
+    })
     .nullable()
     .default(null),
 })

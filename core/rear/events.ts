@@ -7,6 +7,7 @@ import { SCREWS } from '../chapter/screws'
 import { rearSays } from '../procedure/rearSays'
 import { otherSays } from '../procedure/otherSays'
 import { HAPPENED } from '../procedure/happened'
+import { RIDINGS } from '../standards/riding'
 import { SENSE_IDS } from '../procedure/senseCheck'
 import { TORQUE_IDS } from '../procedure/torques'
 import { CAUSES } from '../response/causes'
@@ -145,6 +146,8 @@ export const REAR_EVENTS = [
     /** Said by mistake, or taken back. */
     withdrawn: z.literal(true).optional(),
   }),
+  /** How much it is ridden, as its rider says. */
+  z.strictObject({ kind: z.literal('ridden'), how: z.enum(RIDINGS) }),
   z.strictObject({ kind: z.literal('happened'), what: z.array(z.enum(HAPPENED)).max(HAPPENED.length) }),
   z.strictObject({
     kind: z.literal('sensed'),

@@ -9,7 +9,11 @@ import { barrelLeft } from './ofState'
 export function newRunOf(rear: RearState, cable: CableState): NewRun | null {
   if (!rear.renewed.includes('cable')) return null
   const laid = cable.runs.find(r => r.run === 'rear')
-  return { housingMm: laid ? housingMm(laid) : notedMm(rear), bedded: rear.beddedShifts >= BEDDING_SHIFTS }
+  return {
+    housingMm: laid ? housingMm(laid) : notedMm(rear),
+    bedded: rear.beddedShifts >= BEDDING_SHIFTS,
+    riding: rear.riding,
+  }
 }
 
 /** All of the housing as the rear's own stage noted it: one piece alone does not tell the run. */

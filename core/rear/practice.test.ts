@@ -49,7 +49,7 @@ test.each<[string, unknown, unknown]>([
   ],
   [
     'settling after a new run, turns out',
-    [sayForecast(settleForecast({ housingMm: null, bedded: false }, usualSettling())), BEDDING_SHIFTS],
+    [sayForecast(settleForecast({ housingMm: null, bedded: false, riding: null }, usualSettling())), BEDDING_SHIFTS],
     ['1/4 to 5/8 turn out', 30],
   ],
   [

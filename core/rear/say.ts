@@ -1,6 +1,7 @@
 import { RENEWED_WORDS } from './renewedWords'
 import { sayNet, SCREW_WORDS } from '../chapter/screws'
 import { HAPPENED_WORDS } from '../procedure/happened'
+import { RIDING_WORDS } from '../standards/riding'
 import { rearSays } from '../procedure/rearSays'
 import { otherSays } from '../procedure/otherSays'
 import { SENSE_CHECK } from '../procedure/senseCheck'
@@ -96,6 +97,8 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
       return `B gap looked at: ${GAP_LOOK_WORDS[e.look].toLowerCase()}`
     case 'gapWanted':
       return `The maker’s B gap: ${e.gapMm} mm`
+    case 'ridden':
+      return `Ridden ${RIDING_WORDS[e.how]}`
     case 'happened':
       return e.what.length
         ? `Before it came: ${listed(e.what.map(w => HAPPENED_WORDS[w].toLowerCase()))}`

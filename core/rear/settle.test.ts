@@ -19,9 +19,10 @@ import {
   slackMargin,
   usualSettling,
 } from './settle'
+import { RIDINGS, type Riding } from '../standards/riding'
 import { stockParts } from './typedParts'
 
-const PLAIN = { housingMm: 710, bedded: false }
+const PLAIN = { housingMm: 710, bedded: false, riding: null }
 const back = (change: Partial<Settled>): Settled => ({ ...PLAIN, days: 15, turns: 0.35, ...change })
 
 test('asked back by the forecast, bikes of shops unlike it lose fewer days than after a fortnight, and fewer the more came back', () => {
@@ -29,8 +30,32 @@ test('asked back by the forecast, bikes of shops unlike it lose fewer days than 
   expect(cold!.forecast / cold!.fortnight).toBeLessThan(0.85)
   expect(warm!.forecast / warm!.fortnight).toBeLessThan(0.72)
   expect(warm!.forecast).toBeLessThan(0.92 * cold!.forecast)
+  // what riders say of how much they ride spares a little: one run differs from the next by more
+  expect(warm!.forecast).toBeLessThan(warm!.unasked)
+  expect(cold!.forecast).toBeLessThan(cold!.unasked)
   // two thirds were said; what is so rarely as sure as it says
   expect(warm!.within).toBeGreaterThan(0.58)
+})
+
+// common practice, no source: a run beds in after some rides, not after some weeks
+describe('how much it is ridden', () => {
+  const ridden = RIDINGS.map(riding => ({ ...PLAIN, riding }))
+  test('the more, the sooner it has gone slack and the sooner it is asked back; in the end it is the same slack', () => {
+    const belief = usualSettling()
+    const afterAWeek = ridden.map(run => settleForecast(run, belief, 7).turns)
+    expect(afterAWeek).toEqual([...afterAWeek].sort((a, b) => b - a))
+    expect(afterAWeek[0]! / afterAWeek[2]!).toBeGreaterThan(2)
+    const asked = ridden.map(run => recallAfterDays(0.35, run, belief))
+    expect(asked).toEqual([...asked].sort((a, b) => a - b))
+    expect(asked[0]).toBeLessThan(asked[2]!)
+    const whole = ridden.map(run => settleForecast(run, belief, 400).turns)
+    for (const turns of whole) expect(turns).toBeCloseTo(whole[0]!, 4)
+  })
+  test('a little slack after a week teaches more of a bike that is ridden daily than of one that stood', () => {
+    const after = (riding: Riding) => learnSettling(usualSettling(), [back({ riding, days: 7, turns: 0.1875 })]).mean[0]
+    expect(after('daily')).toBeLessThan(after('weekly'))
+    expect(after('weekly')).toBeLessThan(after('seldom'))
+  })
 })
 
 describe('how a run settles', () => {
@@ -38,7 +63,10 @@ describe('how a run settles', () => {
     const usual = settleForecast(PLAIN, usualSettling())
     expect(usual.turns).toBeCloseTo(Math.sqrt(0.25 * 0.5), 6)
     expect(sayForecast(usual)).toBe('1/4 to 5/8 turn out')
-    expect(settleForecast({ ...PLAIN, bedded: true }, usualSettling()).turns).toBeCloseTo(usual.turns / 2, 6)
+    expect(settleForecast({ ...PLAIN, bedded: true, riding: null }, usualSettling()).turns).toBeCloseTo(
+      usual.turns / 2,
+      6,
+    )
     // not measured is usual; a long run settles further; more comes by the week
     expect(settleForecast({ ...PLAIN, housingMm: null }, usualSettling())).toEqual(usual)
     expect(settleForecast({ ...PLAIN, housingMm: 1720 }, usualSettling()).turns).toBeGreaterThan(1.4 * usual.turns)
@@ -53,7 +81,7 @@ describe('how a run settles', () => {
     const returns = [
       back({ turns: 0.5, days: 12 }),
       back({ turns: 0.75, days: 20, housingMm: 1700 }),
-      back({ turns: 0.25, days: 16, bedded: true }),
+      back({ turns: 0.25, days: 16, bedded: true, riding: null }),
       back({ turns: 0.6, days: 9 }),
     ]
     const prior = usualSettling()
@@ -89,7 +117,7 @@ describe('how a run settles', () => {
     const slackHere = learnSettling(belief, Array<Settled>(12).fill(back({ turns: 0.8 })))
     expect(recallAfterDays(0.4, PLAIN, slackHere)).toBeLessThan(day)
     expect(beddingGains(0.4, PLAIN, belief)).toBeGreaterThan(5)
-    expect(beddingGains(0.4, { ...PLAIN, bedded: true }, belief)).toBeNull()
+    expect(beddingGains(0.4, { ...PLAIN, bedded: true, riding: null }, belief)).toBeNull()
     expect(beddingGains(1 / 16, PLAIN, belief)).toBeNull()
     expect([
       slackMargin(2, { from: 1.5, to: 2.5 }),
@@ -113,10 +141,12 @@ describe('how a run settles', () => {
     expect(newRunOf(old.rear, old.cable)).toBeNull()
     expect(recallDays(old.rear, old.cable, null, TABLE_ONLY)).toBe(RECALL_DAYS)
     const loop = job(renewed, piece('last loop', 290))
-    expect(newRunOf(loop.rear, loop.cable)).toEqual({ housingMm: null, bedded: false })
+    expect(newRunOf(loop.rear, loop.cable)).toEqual({ housingMm: null, bedded: false, riding: null })
+    const daily = job(renewed, { kind: 'ridden', how: 'seldom' }, { kind: 'ridden', how: 'daily' })
+    expect(newRunOf(daily.rear, daily.cable)).toEqual({ housingMm: null, bedded: false, riding: 'daily' })
     const both = job(renewed, piece('last loop', 290), piece('lever loop', 420), { kind: 'bedded', shifts: 30 })
-    expect(newRunOf(both.rear, both.cable)).toEqual({ housingMm: 710, bedded: true })
+    expect(newRunOf(both.rear, both.cable)).toEqual({ housingMm: 710, bedded: true, riding: null })
     const days = recallDays(both.rear, both.cable, null, TABLE_ONLY)
-    expect(days).toBe(recallAfterDays(null, { housingMm: 710, bedded: true }, settlingIn(TABLE_ONLY)))
+    expect(days).toBe(recallAfterDays(null, { housingMm: 710, bedded: true, riding: null }, settlingIn(TABLE_ONLY)))
   })
 })

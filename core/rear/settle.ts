@@ -1,6 +1,7 @@
 import { sayTurns, toEighth } from '../quantity/turns'
 import { normalBelow } from '../quantity/normal'
 import { TABLE_ONLY, targetIn, type Standards } from '../standards/inForce'
+import type { Riding } from '../standards/riding'
 import type { Settled } from '../standards/settled'
 
 /*
@@ -18,6 +19,8 @@ export type NewRun = {
   /** Housing on the run, mm; null where it was not measured. */
   housingMm: number | null
   bedded: boolean
+  /** How much the bike is ridden; null where nobody said. */
+  riding: Riding | null
 }
 /** Logarithms: of the whole slack of a usual run in turns; of its growth with length; of what bedding leaves. */
 type Three = [number, number, number]
@@ -27,6 +30,8 @@ export type SettleBelief = { mean: Three; covariance: [Three, Three, Three]; ret
 const USUAL_HOUSING_MM = 710
 /** The slack comes with the rides: within so many days all but a third. `model` */
 const BEDS_IN_DAYS = 9
+/** Rides a day beside those of who says nothing, for whom the rule is: how fast it beds in. `model` */
+const PACE: Record<Riding, number> = { daily: 1.7, weekly: 0.8, seldom: 0.4 }
 /** The middle of the two to three weeks of the rule. */
 const RULE_DAYS = 17
 /** Half of it is left by thirty firm shifts, give or take. `model` */
@@ -40,8 +45,10 @@ const RUN_SD = 0.4
 /** Less than this a barrel is not turned: nothing found is half of it. */
 const LEAST_TURNS = 1 / 16
 
-const come = (days: number): number => 1 - Math.exp(-Math.max(0, days) / BEDS_IN_DAYS)
-const about = ({ housingMm, bedded }: NewRun): Three => [
+/** Share of the whole slack that has come by a day. */
+const come = (days: number, riding: Riding | null): number =>
+  1 - Math.exp((-Math.max(0, days) * (riding === null ? 1 : PACE[riding])) / BEDS_IN_DAYS)
+const about = ({ housingMm, bedded }: Pick<NewRun, 'housingMm' | 'bedded'>): Three => [
   1,
   Math.log((housingMm ?? USUAL_HOUSING_MM) / USUAL_HOUSING_MM),
   bedded ? 1 : 0,
@@ -55,7 +62,7 @@ const times = (m: SettleBelief['covariance'], v: Three): Three => [dot(m[0], v),
 export function usualSettling(s: Standards = TABLE_ONLY): SettleBelief {
   const { from, to } = targetIn(s, 'settle')
   return {
-    mean: [Math.log(Math.sqrt(from * to) / come(RULE_DAYS)), 0.5, Math.log(BEDDED_SHARE)],
+    mean: [Math.log(Math.sqrt(from * to) / come(RULE_DAYS, null)), 0.5, Math.log(BEDDED_SHARE)],
     covariance: [
       [SD[0] ** 2, 0, 0],
       [0, SD[1] ** 2, 0],
@@ -74,7 +81,7 @@ export const learnSettling = (before: SettleBelief, returns: readonly Settled[])
 
 function withReturn({ mean, covariance, returns }: SettleBelief, r: Settled): SettleBelief {
   const x = about(r)
-  const seen = Math.log(Math.max(r.turns, LEAST_TURNS / 2)) - Math.log(come(r.days))
+  const seen = Math.log(Math.max(r.turns, LEAST_TURNS / 2)) - Math.log(come(r.days, r.riding))
   const cx = times(covariance, x)
   // a barrel is read to a sixteenth: of little slack the logarithm tells little
   const spread = dot(x, cx) + RUN_SD ** 2 + (LEAST_TURNS / Math.max(r.turns, LEAST_TURNS)) ** 2
@@ -94,7 +101,7 @@ export const settlingIn = (s: Standards): SettleBelief => learnSettling(usualSet
 const byDay = (belief: SettleBelief, run: NewRun, days: number) => {
   const x = about(run)
   return {
-    mean: dot(x, belief.mean) + Math.log(come(days)),
+    mean: dot(x, belief.mean) + Math.log(come(days, run.riding)),
     sd: Math.sqrt(dot(x, times(belief.covariance, x)) + RUN_SD ** 2),
   }
 }

@@ -8,6 +8,7 @@ import type { PersonId } from '../chapter/ids'
 import type { Flag, Told } from '../chapter/chapter'
 import { SCREWS, type ScrewName } from '../chapter/screws'
 import type { Happened } from '../procedure/happened'
+import type { Riding } from '../standards/riding'
 import { fromSixteenths, sayTurns, toSixteenths } from '../quantity/turns'
 import { checkSetup, type RearSetup } from '../response/setup'
 import type { BenchEvent, Part } from './benchEvents'
@@ -51,6 +52,8 @@ export type RearState = {
   said: readonly RearOf<'said'>[]
   /** What happened to the bike before it came. */
   happened: readonly Happened[]
+  /** How much it is ridden, as its rider says; null where nobody asked. */
+  riding: Riding | null
   /** Looks at the B gap without a figure, since it was last measured. */
   gapLooks: readonly GapSeen[]
   sensed: RearOf<'sensed'> | null
@@ -101,6 +104,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   lastHeard: null,
   said: [],
   happened: [],
+  riding: null,
   gapLooks: [],
   sensed: null,
   gauges: [],
@@ -243,6 +247,8 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       }
     case 'happened':
       return { ...was, happened: event.what }
+    case 'ridden':
+      return { ...was, riding: event.how }
     case 'sensed':
       return { ...was, sensed: event }
     case 'gap':

@@ -1,5 +1,6 @@
 import { getRequestHeader, setResponseHeader, type H3Event } from 'h3'
 import { PROGRESS_TYPE, type ProgressLine, type Tell } from '#core/http/progress'
+import { answerOf } from './answerOf'
 
 /** No more often than this is said how much is done. */
 const EVERY_MS = 100
@@ -27,9 +28,7 @@ export function telling<T>(event: H3Event, work: (tell: Tell) => Promise<T>): Pr
       try {
         say({ done: await work(tell) })
       } catch (error) {
-        const { statusCode: status = 500, data } = error as { statusCode?: number; data?: unknown }
-        if (status >= 500) console.error(error)
-        say({ refused: { status, data } })
+        say({ refused: refusalOf(error, event.path) })
       }
       if (listened) to.close()
     },
@@ -37,4 +36,14 @@ export function telling<T>(event: H3Event, work: (tell: Tell) => Promise<T>): Pr
       listened = false
     },
   })
+}
+
+/** What a plain answer would have said of it. */
+function refusalOf(error: unknown, asked: string): { status: number; data: unknown } {
+  const { statusCode, data = null } = error as { statusCode?: number; data?: unknown }
+  if (statusCode !== undefined) return { status: statusCode, data }
+  const answer = answerOf(error, asked)
+  if (answer) return { status: answer.status, data: { message: answer.message, issues: [] } }
+  console.error(error)
+  return { status: 500, data: null }
 }

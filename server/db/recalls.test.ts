@@ -52,7 +52,7 @@ describe('the recall desk', () => {
     expect(old.recall).toMatchObject({ dueOn: '2026-12-09', state: 'due', customer: { name: 'Hob' } })
     expect(old.recall.why).toContain('set up here 0 days ago')
     const renewed = await shopWithRecall('hob@quay.example', NEW_CABLE)
-    const days0 = recallAfterDays(null, { housingMm: null, bedded: false }, usualSettling())
+    const days0 = recallAfterDays(null, { housingMm: null, bedded: false, riding: null }, usualSettling())
     expect(renewed.recall.dueOn).toBe(later(days0).toISOString().slice(0, 10))
     const { recalls } = await renewed.desk(later(14))
     expect(recalls[0]!.why).toContain('had a new gear cable 2 weeks ago')
@@ -154,7 +154,7 @@ describe('the recall desk', () => {
     expect(recall).toMatchObject({ state: 'came', messages: [{ state: 'withdrawn' }] })
   })
   test('what the rider tells goes into the ledger once, and teaches how runs settle here', async () => {
-    const s = await shopWithRecall('hob@quay.example', NEW_CABLE)
+    const s = await shopWithRecall('hob@quay.example', NEW_CABLE, { kind: 'ridden', how: 'daily' })
     const id = randomUUID()
     const told = { do: 'reported', id, says: 'slack', sixteenths: 4 } as const
     await s.act(told, later(12))
@@ -170,7 +170,7 @@ describe('the recall desk', () => {
     })
     expect(log.filter(e => e?.event.kind === 'riderSaid')).toHaveLength(1)
     expect(await inShop(db, s.shop, tx => settledOf(tx, s.shop))).toEqual([
-      { housingMm: null, bedded: false, days: 12, turns: 0.25 },
+      { housingMm: null, bedded: false, riding: 'daily', days: 12, turns: 0.25 },
     ])
     expect((await s.desk()).recalls[0]!.report).toBe('slow leaving the smallest sprocket')
     // opened again, it is asked for no more: its recall is gone, and what waits is not sent

@@ -75,10 +75,13 @@ export async function importRecords(
     tell((WRITTEN_SHARE * written) / rows.length)
   }
   await countImported(tx, shop, rows, origin, takenIn, partOf(tell, WRITTEN_SHARE, 1))
-  // a bike known already keeps one row that counts
-  await sql`update record r set latest = false where shop = ${shop} and latest and exists (
-    select 1 from record n where n.shop = r.shop and n.bike = r.bike and n.standard = r.standard and n.figure = r.figure and n.latest and (n.at, n.id) > (r.at, r.id))
-    and r.bike = any(${rows.map(r => r.bike ?? r.id)}::uuid[])`.execute(tx)
+  // a bike known already keeps one row that counts; ranked in one pass, since each looked up among all of its figure
+  // would be the square of a long file
+  await sql`update record r set latest = false from (
+      select id, row_number() over (partition by bike, standard, figure order by at desc, id desc) as place
+      from record where shop = ${shop} and latest
+        and bike in (select unnest(${[...new Set(rows.map(r => r.bike ?? r.id))]}::uuid[]))) ranked
+    where r.shop = ${shop} and r.id = ranked.id and ranked.place > 1`.execute(tx)
 }
 
 /** Bikes of a file count as bikes of their standards, so that a standard known from files alone is in the list too. */

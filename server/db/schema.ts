@@ -1,4 +1,5 @@
 import type { ColumnType, Generated } from 'kysely'
+import type { Riding } from '#core/standards/riding'
 
 type Fixed<T> = ColumnType<T, T, never>
 type Stamp = ColumnType<Date, Date | string | undefined, Date | string>
@@ -247,6 +248,7 @@ export type Database = {
     job: Fixed<string>
     housing_mm: Fixed<number | null>
     bedded: Fixed<boolean>
+    riding: Fixed<Riding | null>
     days: Fixed<number>
     turns: Fixed<number>
     at: ColumnType<Date, Date | string, never>

@@ -15,12 +15,12 @@ const MOST_DAYS = 90
 export async function settledOf(tx: ShopTx, shop: string): Promise<Settled[]> {
   const rows = await tx
     .selectFrom('settling')
-    .select(['housing_mm', 'bedded', 'days', 'turns'])
+    .select(['housing_mm', 'bedded', 'riding', 'days', 'turns'])
     .where('shop', '=', shop)
     .orderBy('at', 'desc')
     .limit(LATEST)
     .execute()
-  return rows.map(r => ({ housingMm: r.housing_mm, bedded: r.bedded, days: r.days, turns: r.turns }))
+  return rows.map(({ housing_mm: housingMm, ...r }) => ({ housingMm, ...r }))
 }
 
 /**
@@ -70,7 +70,15 @@ async function keep(
 ): Promise<void> {
   await tx
     .insertInto('settling')
-    .values({ shop, id: newId(), job, housing_mm: settle.housingMm, bedded: settle.bedded, ...seen })
+    .values({
+      shop,
+      id: newId(),
+      job,
+      housing_mm: settle.housingMm,
+      bedded: settle.bedded,
+      riding: settle.riding,
+      ...seen,
+    })
     .onConflict(c => c.columns(['shop', 'job']).doNothing())
     .execute()
 }

@@ -12,6 +12,7 @@ import { ringCountOf } from '#core/ledger/ringCount'
 import { mayReachLargest, reachesLargest } from '#core/rear/gates'
 import { leftOut, ringsOf, type Ring } from '#core/rear/rings'
 import { newRunOf } from '#core/rear/newRun'
+import type { Riding } from '#core/standards/riding'
 import { BEDDING_SHIFTS, beddingGains, sayForecast, SETTLE, settleForecast, settlingIn } from '#core/rear/settle'
 
 const props = defineProps<{ state: JobState; schools: Schools }>()
@@ -106,6 +107,11 @@ const torqued = () =>
     { kind: 'torqued', exceptions: [...loose.value], ...(read.value ? { peaksNm: peaks.value } : {}) },
     'Noted the torques',
   )
+const RIDING_CHOICES = [
+  { value: 'daily', words: 'Daily' },
+  { value: 'weekly', words: 'Weekly' },
+  { value: 'seldom', words: 'Less' },
+] as const satisfies readonly { value: Riding; words: string }[]
 const run = computed(() => newRunOf(props.state.rear, props.state.cable))
 const forecast = computed(() => (run.value ? settleForecast(run.value, settlingIn(standards.value)) : null))
 /** How many days bedding puts the next look off; null where it is done, or gains little. */
@@ -234,6 +240,16 @@ const bedding = computed(() => (run.value ? beddingGains(null, run.value, settli
           {{ bedding }} days.</template
         >
       </p>
+      <div v-if="run">
+        <p class="label">How much is it ridden?</p>
+        <ChoiceRow
+          :model-value="state.rear.riding"
+          label="How much it is ridden"
+          :choices="RIDING_CHOICES"
+          test="ridden"
+          @update:model-value="how => how && emit('record', { kind: 'ridden', how }, 'Noted')"
+        />
+      </div>
       <div class="mt-auto grid gap-2"><slot /></div>
     </aside>
   </div>

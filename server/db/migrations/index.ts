@@ -17,6 +17,7 @@ import { knows } from './0014_knows'
 import { learns } from './0015_learns'
 import { practises } from './0016_practises'
 import { took } from './0017_took'
+import { riding } from './0018_riding'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -36,6 +37,7 @@ const MIGRATIONS = {
   '0015_learns': learns,
   '0016_practises': practises,
   '0017_took': took,
+  '0018_riding': riding,
 }
 
 /** Every migration of this version, the first one first. */
