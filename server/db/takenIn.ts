@@ -5,7 +5,7 @@ import type { TakenBack, TakenIn } from '#core/http/standards'
 import type { ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
-import { importRecords } from './recordFiles'
+import { countsOnce, importRecords, letCount, newestOf } from './recordFiles'
 import { VISIT } from './records'
 import { claim } from './standards'
 
@@ -72,11 +72,19 @@ export async function takeBack(tx: ShopTx, shop: string, person: string, id: str
     .returning(['bike', 'standard', 'figure', 'latest'])
     .execute()
   const counted = gone.filter(g => g.latest)
-  if (counted.length)
-    await sql`update record r set latest = true from (
-      select distinct on (bike, standard, figure) id from record where shop = ${shop} and (bike, standard, figure) in (
-        select * from unnest(${counted.map(g => g.bike)}::uuid[], ${counted.map(g => g.standard)}::text[], ${counted.map(g => g.figure)}::text[]))
-      order by bike, standard, figure, at desc, id desc) n where r.shop = ${shop} and r.id = n.id`.execute(tx)
+  const { newest } = await newestOf(
+    tx,
+    shop,
+    counted.map(g => g.bike),
+    'all',
+  )
+  const again = new Set(counted.map(countsOnce))
+  await letCount(
+    tx,
+    shop,
+    [...newest].flatMap(([key, id]) => (again.has(key) ? [id] : [])),
+    true,
+  )
   const { rows: values } = await sql<{ kind: string; entry: string; figure: string; last: boolean; was: unknown }>`
     select v.kind, v.entry, v.figure,
       not exists (select 1 from shop_value l where l.shop = v.shop and l.kind = v.kind and l.entry = v.entry
