@@ -3,6 +3,7 @@ import { sql } from 'kysely'
 import { inShop, type Db, type ShopTx } from './connect'
 import { tellEdited } from './details'
 import { newId } from './ids'
+import { recount } from './recount'
 import { CannotTakeIn, jobByNumber } from './jobs'
 import { lockOpenJob } from './ledger'
 
@@ -56,9 +57,7 @@ async function goOver(tx: ShopTx, shop: string, from: string, to: string): Promi
   for (const table of ['job', 'sheet', 'record'] as const)
     await tx.updateTable(table).set({ bike: to }).where('shop', '=', shop).where('bike', '=', from).execute()
   // of each figure the newest counts, now that there are two histories
-  await sql`update record r set latest = (r.id = (
-    select n.id from record n where n.shop = r.shop and n.bike = r.bike and n.standard = r.standard and n.figure = r.figure
-    order by n.at desc, n.id limit 1)) where r.shop = ${shop} and r.bike = ${to}`.execute(tx)
+  await recount(tx, shop, [to])
   // what the second entry knew and the first did not
   await sql`update bike b set frame_number = case when b.frame_number = '' then d.frame_number else b.frame_number end,
     frame_kind = coalesce(b.frame_kind, d.frame_kind), seen = coalesce(d.seen, b.seen)

@@ -5,6 +5,7 @@ import { recordRule } from '#core/records/chapters'
 import { FrameKind } from '#core/standards/frames'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
+import { recount } from './recount'
 import { KEPT, VISIT } from './records'
 import { chunks } from './standards'
 
@@ -75,49 +76,11 @@ export async function importRecords(
     tell((WRITTEN_SHARE * written) / rows.length)
   }
   await countImported(tx, shop, rows, origin, takenIn, partOf(tell, WRITTEN_SHARE, 1))
-  // a bike known already keeps one row of each figure that counts
-  const { older } = await newestOf(
+  await recount(
     tx,
     shop,
     rows.map(r => r.bike ?? r.id),
-    'those that count',
   )
-  await letCount(tx, shop, older, false)
-}
-
-type Ranked = { id: string; bike: string; standard: string; figure: string; at: Date }
-/** Of which bike, standard and figure one row counts. */
-export const countsOnce = (r: Pick<Ranked, 'bike' | 'standard' | 'figure'>): string =>
-  `${r.bike}/${r.standard}/${r.figure}`
-
-/**
- * The newest row of each figure of some bikes. Which is told here and not by the database: a join of a long file with
- * itself, on figures that it has no statistics of yet, is looked up row by row.
- */
-export async function newestOf(
-  tx: ShopTx,
-  shop: string,
-  bikes: readonly string[],
-  only: 'those that count' | 'all',
-): Promise<{ newest: Map<string, string>; older: string[] }> {
-  const { rows } = await sql<Ranked>`
-    select id, bike, standard, figure, at from record
-    where shop = ${shop} and bike = any(${[...new Set(bikes)]}::uuid[]) and (latest or ${only === 'all'})`.execute(tx)
-  const newest = new Map<string, Ranked>()
-  const older: string[] = []
-  for (const r of rows) {
-    const was = newest.get(countsOnce(r))
-    const later = !was || r.at > was.at || (r.at.getTime() === was.at.getTime() && r.id > was.id)
-    if (later) newest.set(countsOnce(r), r)
-    if (was) older.push(later ? was.id : r.id)
-  }
-  return { newest: new Map([...newest].map(([key, r]) => [key, r.id])), older }
-}
-
-/** Says of some rows whether they are the ones that count. */
-export async function letCount(tx: ShopTx, shop: string, ids: readonly string[], counts: boolean): Promise<void> {
-  if (ids.length)
-    await sql`update record set latest = ${counts} where shop = ${shop} and id = any(${ids}::uuid[])`.execute(tx)
 }
 
 /** Bikes of a file count as bikes of their standards, so that a standard known from files alone is in the list too. */

@@ -1,5 +1,4 @@
 import { differenceInCalendarDays } from 'date-fns'
-import { sql } from 'kysely'
 import { keeping, type FaultFound, type RecordFigure } from '#core/chapter/records'
 import { reduce, type JobState } from '#core/ledger/reduce'
 import type { Sheet } from '#core/ledger/sheet'
@@ -18,6 +17,7 @@ import {
 import type { ShopTx } from './connect'
 import { dropHabits, keepHabit } from './habits'
 import { newId } from './ids'
+import { recount } from './recount'
 import { entriesAfter } from './ledger'
 
 /** A visit leaves one row of this figure, whatever was measured: it counts bikes. */
@@ -104,19 +104,12 @@ async function comebacks(
 
 /** Takes a visit's records back, as its job is opened again; what the bike left before counts once more. */
 export async function takeRecordsBack(tx: ShopTx, shop: string, job: string): Promise<void> {
-  const gone = await tx
-    .deleteFrom('record')
-    .where('shop', '=', shop)
-    .where('job', '=', job)
-    .returning(['bike', 'standard', 'figure', 'latest'])
-    .execute()
-  for (const { bike, standard, figure, latest } of gone) {
-    if (!latest) continue
-    await sql`update record set latest = true where shop = ${shop} and id = (
-      select id from record where shop = ${shop} and bike = ${bike} and standard = ${standard} and figure = ${figure} order by at desc limit 1)`.execute(
-      tx,
-    )
-  }
+  const gone = await tx.deleteFrom('record').where('shop', '=', shop).where('job', '=', job).returning('bike').execute()
+  await recount(
+    tx,
+    shop,
+    gone.map(g => g.bike),
+  )
 }
 
 /** Forgets what visits left, so that it can be written anew; rows from files stay. */

@@ -5,8 +5,9 @@ import type { TakenBack, TakenIn } from '#core/http/standards'
 import type { ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
-import { countsOnce, importRecords, letCount, newestOf } from './recordFiles'
+import { importRecords } from './recordFiles'
 import { VISIT } from './records'
+import { recount } from './recount'
 import { claim } from './standards'
 
 /** Files the page lists. */
@@ -69,21 +70,12 @@ export async function takeBack(tx: ShopTx, shop: string, person: string, id: str
     .deleteFrom('record')
     .where('shop', '=', shop)
     .where('taken_in', '=', id)
-    .returning(['bike', 'standard', 'figure', 'latest'])
+    .returning(['bike', 'figure'])
     .execute()
-  const counted = gone.filter(g => g.latest)
-  const { newest } = await newestOf(
+  await recount(
     tx,
     shop,
-    counted.map(g => g.bike),
-    'all',
-  )
-  const again = new Set(counted.map(countsOnce))
-  await letCount(
-    tx,
-    shop,
-    [...newest].flatMap(([key, id]) => (again.has(key) ? [id] : [])),
-    true,
+    gone.map(g => g.bike),
   )
   const { rows: values } = await sql<{ kind: string; entry: string; figure: string; last: boolean; was: unknown }>`
     select v.kind, v.entry, v.figure,

@@ -161,14 +161,14 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
             <option value="low">the largest</option>
           </select></label
         >
-        <label v-if="typed.derailleurKnown !== 'measured'" class="label"
+        <label class="label"
           >Cable at its bolt<select
             class="field"
             :value="typed.anchor"
             data-test="anchor"
             @change="set({ anchor: ($event.target as HTMLSelectElement).value as Anchor | '' })"
           >
-            <option value="">where the ratio is of</option>
+            <option value="">in its usual place</option>
             <option v-for="a in ANCHORS" :key="a" :value="a">{{ ANCHOR_CHOICE[a] }}</option>
           </select></label
         >

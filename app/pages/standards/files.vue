@@ -51,12 +51,10 @@ async function send(take: 'look' | 'all' | 'good') {
   trouble.value = sayTrouble(asked)
 }
 function choose(event: Event) {
-  const picked = event.target as HTMLInputElement
-  const chosen = picked.files?.[0]
+  const chosen = pickedFile(event)
   if (!chosen) return
   file.value = chosen
   view.value = null
-  picked.value = '' // so that the same file, put right, can be chosen again
   void send('look')
 }
 function again() {
