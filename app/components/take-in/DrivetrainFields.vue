@@ -109,7 +109,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           figure="pull"
           @take="set({ pullMm: String($event), shifterKnown: 'shop' })"
         />
-        <label class="label"
+        <label class="label mb-0!"
           >Lever<select
             class="field"
             :value="typed.lever"
@@ -150,7 +150,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
           figure="ratio"
           @take="set({ ratio: String($event), derailleurKnown: 'shop' })"
         />
-        <label class="label"
+        <label class="label mb-0!"
           >Spring pulls to<select
             class="field"
             :value="typed.spring"
@@ -161,7 +161,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
             <option value="low">the largest</option>
           </select></label
         >
-        <label class="label"
+        <label class="label mb-0!"
           >Cable at its bolt<select
             class="field"
             :value="typed.anchor"
