@@ -80,16 +80,16 @@ export function windowState(p: Picture): 'known' | 'none' | 'unknown' {
 /** The likeliest causes, that first. */
 const byChance = (causes: Readonly<Record<Cause, number>>): Cause[] => [...CAUSES].sort((a, b) => causes[b] - causes[a])
 
-/** The cause that the next move is about, else the likeliest. */
+/** The cause that a part is renewed for, else the likeliest: a gauge may be asked for so that another part is not. */
 export const leadingCause = ({ move, causes }: Pick<Picture, 'move' | 'causes'>): Cause =>
-  move.do === 'replace' ? move.cause : move.do === 'hanger' ? 'hanger' : byChance(causes)[0]!
+  move.do === 'replace' ? move.cause : byChance(causes)[0]!
 
 /** What the bench keeps of its advice with what was done instead or because of it. */
 export const advisedBy = (p: Picture, taken: boolean): Advised => ({
   move: moveKey(p.move),
   right: p.right,
   after: p.after,
-  cause: p.move.do === 'replace' ? p.move.cause : byChance(p.causes)[0]!,
+  cause: leadingCause(p),
   taken,
 })
 
