@@ -2,6 +2,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { chmodSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import { pack } from '../ops/pack'
 import { freePort } from '../ops/ports'
@@ -22,7 +23,7 @@ const env = () => ({
   OCHO_PORT: String(port),
 })
 
-type Run = { out(): string; code: Promise<number | null>; stop(): void }
+type Run = { out(): string; code: Promise<number | null>; stop(): void; kill(): void }
 function ocho(...args: string[]): Run {
   const child = spawn(at('ocho', 'ocho'), args, { cwd: at('home'), env: env(), detached: true })
   let text = ''
@@ -31,6 +32,7 @@ function ocho(...args: string[]): Run {
     out: () => text,
     code: new Promise(resolve => child.once('close', resolve)),
     stop: () => process.kill(-child.pid!, 'SIGINT'),
+    kill: () => void (child.exitCode === null && process.kill(-child.pid!, 'SIGKILL')),
   }
 }
 async function started(): Promise<Run> {
@@ -65,6 +67,13 @@ function changed(name: string, change: (folder: string) => void): string {
 }
 const versioned = (folder: string, version: string) =>
   writeFileSync(join(folder, 'version.json'), JSON.stringify({ version, commit: 'test', packedAt: null }))
+
+/** A launcher with one migration more. */
+function withMigration(launcher: string, name: string): string {
+  const more = launcher.replace('"0013_many": many', `"0013_many": many, "${name}": { async up() {} }`)
+  expect(more).not.toBe(launcher)
+  return more
+}
 
 test.beforeAll(async () => {
   house = mkdtempSync(join(tmpdir(), 'ocho-pack-test-'))
@@ -169,15 +178,13 @@ test('a later version that does not start: code and data are back, what it had m
     const launcher = join(folder, 'ops', 'main.mjs')
     const text = readFileSync(launcher, 'utf8')
     // a migration of its own, which runs before its server fails
-    const more = text.replace('"0013_many": many', '"0013_many": many, "9999_later": { async up() {} }')
-    expect(more).not.toBe(text)
-    writeFileSync(launcher, more)
+    writeFileSync(launcher, withMigration(text, '9999_later'))
     writeFileSync(join(folder, '.output', 'server', 'index.mjs'), 'process.exit(7)')
   })
   const { code, out } = await done('upgrade', broken)
   expect(code).toBe(1)
   expect(out).toContain('1.1.0 does not start')
-  expect(out).toContain('1.0.0 is back. The data is as it was in the backup')
+  expect(out).toContain('1.0.0 is in use as before. The data is as it was in the backup')
   const run = await started()
   const signed = await request.post(`http://127.0.0.1:${port}/api/sign-in`, {
     data: { shop: 'gable', name: 'Orla', password: 'a long enough one' },
@@ -186,6 +193,48 @@ test('a later version that does not start: code and data are back, what it had m
   expect((await status()).is.running!.version).toBe('1.0.0')
   run.stop()
   await run.code
+})
+
+test('an upgrade killed at any moment: the old or the new is there whole, starts, and lets the shop in', async ({
+  request,
+}) => {
+  const later = changed('later.tar.gz', folder => {
+    versioned(folder, '1.1.5')
+    const launcher = join(folder, 'ops', 'main.mjs')
+    writeFileSync(launcher, withMigration(readFileSync(launcher, 'utf8'), '9998_between'))
+  })
+  for (const afterMs of [0, 900, 1_800]) {
+    const run = ocho('upgrade', later)
+    await expect.poll(run.out, { timeout: 60_000, intervals: [20] }).toContain('trying 1.1.5')
+    await sleep(afterMs)
+    run.kill()
+    await run.code
+    const { is } = await status()
+    expect(['1.0.0', '1.1.5']).toContain(is.version)
+    // the version that was being tried ends by itself, and lets go of the data
+    let up: Run | null = null
+    await expect
+      .poll(
+        async () => {
+          const start = ocho('start')
+          const ended = start.code.then(() => true)
+          while (!start.out().includes('Ctrl-C stops it'))
+            if (await Promise.race([ended, sleep(100)])) return start.out()
+          up = start
+          return 'up'
+        },
+        { timeout: 60_000 },
+      )
+      .toBe('up')
+    const signed = await request.post(`http://127.0.0.1:${port}/api/sign-in`, {
+      data: { shop: 'gable', name: 'Orla', password: 'a long enough one' },
+    })
+    expect(signed.status()).toBe(200)
+    up!.stop()
+    await up!.code
+    expect(execFileSync('ls', ['-a', house], { encoding: 'utf8' })).not.toContain('.ocho-next')
+    if (is.version === '1.1.5') break
+  }
 })
 
 test('a later version that starts takes its place, with a backup made first, and what was before kept', async ({

@@ -13,6 +13,8 @@ export const RESTORED = 'ocho_restored'
 type Steps = {
   /** What a new database is filled with before it is there for anybody. */
   fill?(appUrl: string): Promise<void>
+  /** Asked of the one that is there, before anything else. */
+  beforeAll?(): Promise<void>
   /** Asked before a database that holds something is migrated: a backup. */
   beforeMigrating?(pending: readonly string[]): Promise<void>
 }
@@ -42,6 +44,7 @@ export async function openDatabase(cluster: Addresses, steps: Steps = {}): Promi
     await steps.fill?.(cluster.of(MAKING, 'app'))
     await run(`alter database ${MAKING} rename to ${DATABASE}`)
   })
+  await steps.beforeAll?.()
   const pending = await withOwner(cluster.ownerUrl, db => pendingMigrations(db))
   if (pending.length) await steps.beforeMigrating?.(pending)
   return bringUpToDate(cluster.ownerUrl)

@@ -26,7 +26,7 @@ import { ENTRY, ROOT, startServer, type RunningServer } from './server'
 import { installService, uninstallService, type Whose } from './service'
 import { statusLines, statusOf } from './status'
 import { keepRunning } from './supervise'
-import { sweepUpgrades, upgrade } from './upgrade'
+import { settleUpgrade, sweepUpgrades, upgrade } from './upgrade'
 import { versionHere } from './version'
 import { verifyLedger } from './verify'
 
@@ -46,9 +46,9 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   const port = portAsked('OCHO_PORT', DEFAULT_PORT)
   const ports = { https: portAsked('OCHO_LAN_PORT', HTTPS_PORT), join: portAsked('OCHO_JOIN_PORT', JOIN_PORT) }
   if (kind === 'shop' && process.env.OCHO_DATABASE_URL) return runElsewhere(port, say)
-  sweepUpgrades()
   const folder = dataFolder(kind)
   const release = await takeFolderForStart(folder)
+  sweepUpgrades()
   for (const file of [serverPidFile(folder), lanPidFile(folder)]) await stopLeftOverServer(file)
   if (args.includes('--lan')) keepWish(folder, { ...wishIn(folder), lan: true })
   const passphrase = backupPassphrase()
@@ -75,6 +75,9 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   }
   process.on('SIGINT', () => void stop(0))
   process.on('SIGTERM', () => void stop(0))
+  const rehearsal = process.env.OCHO_REHEARSAL === '1'
+  // the upgrade that tries this version was killed: nobody would ever end it
+  if (rehearsal) process.stdin.once('end', () => void stop(0)).resume()
   const env = { OCHO_DATA_FOLDER: folder, ...(kind === 'demo' ? DEMO_ENV : {}) }
   const serve = async () => {
     const firstRunCode = (await countShops(cluster.ownerUrl)) === 0 ? oneTimeCode() : undefined
@@ -90,6 +93,9 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   try {
     const done = await openDatabase(cluster, {
       ...(kind === 'demo' && { fill: fillDemo }),
+      beforeAll: async () => {
+        if (!rehearsal) await settleUpgrade(cluster, folder, passphrase, say)
+      },
       beforeMigrating: async pending => {
         const file = join(folder, 'backups', `before-${pending.at(-1)}.backup`)
         say(`a backup before the upgrade: ${file}`)
@@ -121,7 +127,7 @@ async function run(kind: 'demo' | 'shop', args: readonly string[]): Promise<void
   }
   const databasePart = { name: 'the database', ended: () => cluster.ended(), again: () => cluster.again() }
   // a new version that is only tried is tried without anybody
-  if (process.env.OCHO_REHEARSAL === '1') {
+  if (rehearsal) {
     await Promise.race([keepRunning(serverPart, how), keepRunning(databasePart, how)])
     return
   }

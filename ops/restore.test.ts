@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sql } from 'kysely'
@@ -19,6 +19,7 @@ import { postgresPrograms, programAddress } from './postgres'
 import { inScratch, restore } from './restore'
 import { throwawayCluster } from './testDatabase'
 import { fillEarlier } from './testEarlier'
+import { settleUpgrade } from './upgrade'
 import { verifyLedger } from './verify'
 
 /* Real backups of a real cluster, and what is refused of them. */
@@ -214,6 +215,48 @@ describe('a kill between the steps', () => {
     await withPostgres(cluster, run => run('alter database ocho rename to ocho_before_now'))
     await openDatabase(cluster)
     db = connect(cluster.appUrl, 3)
+    expect(await jobs(shop.shop)).toBe(1)
+  }, 60_000)
+
+  test('of an upgrade: what the version that was only tried migrated is put back, by the one it began from alone', async () => {
+    const shop = await filledShop()
+    const file = join(folder, 'upgrade.backup')
+    await backUp(cluster, file, null)
+    const begun = join(folder, 'upgrading.json')
+    const migrations = () =>
+      withOwner(cluster.ownerUrl, async o => {
+        const { rows } = await sql<{ name: string }>`select name from kysely_migration order by name`.execute(o)
+        return rows.map(r => r.name)
+      })
+    const had = await migrations()
+    const begin = (more: object = {}) =>
+      writeFileSync(begun, JSON.stringify({ from: '1.0.0', backup: file, had, ...more }))
+    const tryMigration = () =>
+      withOwner(cluster.ownerUrl, o =>
+        sql`insert into kysely_migration (name, timestamp) values ('9999_later', now()::text)`.execute(o),
+      )
+    const settle = (version: string) => settleUpgrade(cluster, folder, null, undefined, version)
+    // nothing begun, nothing changed yet, or cut short when it was done already: nothing is put back
+    await shop.take()
+    expect(await settle('1.0.0')).toBe(false)
+    begin()
+    expect(await settle('1.0.0')).toBe(false)
+    expect(existsSync(begun)).toBe(false)
+    begin()
+    await tryMigration()
+    expect(await settle('1.1.0')).toBe(false)
+    expect(existsSync(begun)).toBe(false)
+    expect(await jobs(shop.shop)).toBe(2)
+    // a backup that is gone: said, and asked again at the next start
+    begin({ backup: join(folder, 'gone.backup') })
+    await expect(settle('1.0.0')).rejects.toThrow(/there is no file/)
+    expect(existsSync(begun)).toBe(true)
+    await db.destroy()
+    begin()
+    expect(await settle('1.0.0')).toBe(true)
+    db = connect(cluster.appUrl, 3)
+    expect(existsSync(begun)).toBe(false)
+    expect(await migrations()).toEqual(had)
     expect(await jobs(shop.shop)).toBe(1)
   }, 60_000)
 

@@ -2,9 +2,12 @@ import { execFileSync, spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { sql } from 'kysely'
+import { z } from 'zod'
+import { readBeside, writeWhole } from '../server/beside'
 import { backUp } from './backup'
 import { LAUNCHER } from './bundle'
 import { until, type Addresses } from './cluster'
+import { openIfThere } from './data'
 import { withOwner } from './database'
 import { takeFolder } from './folder'
 import { freePort } from './ports'
@@ -12,6 +15,7 @@ import { ClusterTrouble } from './postgres'
 import { restore } from './restore'
 import { isHealthy, ROOT } from './server'
 import { serviceRuns, turnService, type Whose } from './service'
+import { swapFolders } from './swapFolders'
 import { isEarlier, isPacked, Version, VERSION_FILE, versionHere } from './version'
 
 /** As long as a new version may take for its first start, its migrations with it. */
@@ -32,7 +36,8 @@ type Upgrade = {
 
 /**
  * Puts the code of an archive in the place of what runs: a backup first; the new code starts, migrates and answers at a
- * port of its own before anybody is sent to it; what fails leaves code and data as they were.
+ * port of its own before it takes the place of the old; what fails, or is cut short at any moment, leaves code and data
+ * as they were, or all of it exchanged.
  * @throws ClusterTrouble with why, and how all stands
  */
 export async function upgrade(how: Upgrade): Promise<void> {
@@ -67,7 +72,7 @@ export async function upgrade(how: Upgrade): Promise<void> {
 }
 
 /**
- * Unpacks beside the installed folder, so that one rename exchanges them. @throws ClusterTrouble for what is no archive
+ * Unpacks beside the installed folder, so that the two can be exchanged. @throws ClusterTrouble for what is no archive
  * of Ocho's
  */
 function unpack(archive: string, root: string): string {
@@ -98,37 +103,63 @@ function unpack(archive: string, root: string): string {
 
 type Exchange = Upgrade & { root: string; next: string; from: Version; to: Version }
 
-async function exchange({ root, next, from, to, data, passphrase, say, withDatabase }: Exchange): Promise<void> {
+async function exchange(how: Exchange): Promise<void> {
+  const { root, next, from, to, data, passphrase, say, withDatabase } = how
   const hasData = existsSync(join(data, 'cluster'))
-  const backup = join(data, 'backups', `before-upgrade-${from.version}-${Date.now()}.backup`)
-  const had = hasData
-    ? await withDatabase(async cluster => {
-        await backUp(cluster, backup, passphrase)
-        return migrationsIn(cluster)
-      })
-    : []
-  if (hasData) say(`a backup before the upgrade: ${backup}`)
-  const before = `${root}.before`
-  rmSync(before, { recursive: true, force: true })
-  renameSync(root, before)
-  renameSync(next, root)
+  if (hasData) {
+    const backup = join(data, 'backups', `before-upgrade-${from.version}-${Date.now()}.backup`)
+    const had = await withDatabase(async cluster => {
+      await openIfThere(cluster)
+      await settleUpgrade(cluster, data, passphrase, say)
+      await backUp(cluster, backup, passphrase)
+      return migrationsIn(cluster)
+    })
+    say(`a backup before the upgrade: ${backup}`)
+    writeWhole(begunFile(data), JSON.stringify({ from: from.version, backup, had } satisfies Begun))
+  }
   say(`trying ${to.version} (${to.commit})`)
-  const trouble = await rehearsed(root)
+  // beside the old code, which stays where it is until the new one has answered
+  const trouble = await rehearsed(next)
   if (trouble === null) {
+    const before = `${root}.before`
+    rmSync(before, { recursive: true, force: true })
+    swapFolders(root, next)
+    rmSync(begunFile(data), { force: true })
+    renameSync(next, before)
     say(`${from.version} became ${to.version}. What was before is kept in ${before}`)
     return
   }
-  // the code back, and the data too where the new code had changed how it is kept
-  rmSync(root, { recursive: true, force: true })
-  renameSync(before, root)
-  let restored = ''
-  if (hasData)
-    restored = await withDatabase(async cluster => {
-      if (String(await migrationsIn(cluster)) === String(had)) return ' The data was not touched.'
-      await restore(cluster, { file: backup, passphrase, demo: false })
-      return ' The data is as it was in the backup.'
-    })
-  throw new ClusterTrouble(`${to.version} does not start (${trouble}): ${from.version} is back.${restored}`)
+  const restored = hasData ? await withDatabase(cluster => settleUpgrade(cluster, data, passphrase)) : false
+  const words = restored ? 'The data is as it was in the backup' : 'The data was not touched'
+  throw new ClusterTrouble(`${to.version} does not start (${trouble}): ${from.version} is in use as before. ${words}`)
+}
+
+/** An upgrade that is under way: which version it began from, and how the data then was. */
+const Begun = z.object({ from: z.string(), backup: z.string(), had: z.array(z.string()) })
+type Begun = z.infer<typeof Begun>
+const begunFile = (data: string): string => join(data, 'upgrading.json')
+
+/**
+ * The data back as it was before an upgrade that failed or was cut short, where the version that it began from is the
+ * one in use. Nobody was sent to the new one, so nothing was kept in between.
+ * @returns whether there was anything to put back
+ * @throws ClusterTrouble when the backup cannot be read: it is asked again at the next start
+ */
+export async function settleUpgrade(
+  cluster: Addresses,
+  data: string,
+  passphrase: string | null,
+  say?: (line: string) => void,
+  version = versionHere().version,
+): Promise<boolean> {
+  const begun = readBeside(Begun, begunFile(data))
+  const changed = begun?.from === version && String(await migrationsIn(cluster)) !== String(begun.had)
+  if (changed) {
+    say?.('an upgrade was cut short: the data is put back as it was before it')
+    await restore(cluster, { file: begun.backup, passphrase, demo: false })
+  }
+  rmSync(begunFile(data), { force: true })
+  return changed
 }
 
 const migrationsIn = (cluster: Addresses): Promise<string[]> =>
@@ -146,7 +177,8 @@ async function rehearsed(root: string): Promise<string | null> {
   const child = spawn(join(root, 'ocho'), ['start'], {
     cwd: root,
     env: { ...process.env, OCHO_PORT: String(port), OCHO_REHEARSAL: '1' },
-    stdio: ['ignore', 'pipe', 'pipe'],
+    // it ends when this process does, however that ends
+    stdio: ['pipe', 'pipe', 'pipe'],
     detached: true,
   })
   let said = ''
