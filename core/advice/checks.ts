@@ -21,6 +21,16 @@ export type Check = {
   cost: number
 }
 
+/**
+ * What a shift tells besides what is reckoned, nats: it ends in another gear, nearer to all that was not thought of.
+ * `model`: without it 87.7 % of 300 simulated bikes were won and 89.7 % right at the end, with it 90.0 % and 92.3 %.
+ */
+const SHIFT_TELLS_BESIDES = 0.007
+
+/** By what checks are chosen: what one tells for its cost, nats for the time of a shift. */
+export const worthOf = ({ move, tells, cost }: Check): number =>
+  (tells + (move.do === 'shift' ? SHIFT_TELLS_BESIDES : 0)) / cost
+
 /** No shift into an end gear whose chance of a thrown chain passes this (model, section 4). */
 export const THROWN_LIMIT = 0.0005
 
@@ -76,7 +86,7 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
     tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg),
     cost: MOVE_COST.hanger,
   })
-  return checks.sort((a, b) => b.tells / b.cost - a.tells / a.cost)
+  return checks.sort((a, b) => worthOf(b) - worthOf(a))
 }
 
 /** Between which sprockets a pass may go without a chain being thrown. */

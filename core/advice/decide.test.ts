@@ -4,7 +4,7 @@ import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { geometryOf } from '../response/setup'
 import { simulatedBench, type HiddenBike } from '../bench/bench'
 import { consider } from './advise'
-import { chainMayBeThrown, checksFor, THROWN_LIMIT } from './checks'
+import { chainMayBeThrown, checksFor, THROWN_LIMIT, worthOf } from './checks'
 import type { Move } from './contract'
 import { DECIDE } from './decide'
 import { sayMove, sayWay } from './moveWords'
@@ -118,8 +118,7 @@ describe('checks', () => {
     const { posterior, analysis } = consider(setup, [L(0), H(-0.5), clean(1)])
     const checks = checksFor(posterior, analysis, 0)
     for (const c of checks) expect(c.tells).toBeGreaterThanOrEqual(0)
-    for (let i = 1; i < checks.length; i++)
-      expect(checks[i - 1].tells / checks[i - 1].cost).toBeGreaterThanOrEqual(checks[i].tells / checks[i].cost)
+    for (let i = 1; i < checks.length; i++) expect(worthOf(checks[i - 1])).toBeGreaterThanOrEqual(worthOf(checks[i]))
   })
   test('none shifts into an end that was not seen, or where a chain may be thrown', () => {
     const unseen = consider(setup, [clean(1)])

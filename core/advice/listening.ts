@@ -1,5 +1,5 @@
 import type { BenchEvent } from '../rear/benchEvents'
-import type { Check } from './checks'
+import { worthOf, type Check } from './checks'
 import type { Listening, Move } from './contract'
 
 /** A check of the kind that a school prefers is taken while it tells more than this share of the best. `model` */
@@ -15,9 +15,7 @@ const FIRST = 4
 export function asListened(checks: readonly Check[], listening: Listening, log: readonly BenchEvent[], lever: number) {
   const own = checks.find(c => isOwn(c.move, listening, log, lever))
   const most = checks[0]
-  return own && most && own.tells / own.cost > PREFERRED * (most.tells / most.cost)
-    ? [own, ...checks.filter(c => c !== own)]
-    : checks
+  return own && most && worthOf(own) > PREFERRED * worthOf(most) ? [own, ...checks.filter(c => c !== own)] : checks
 }
 
 function isOwn(move: Check['move'], listening: Listening, log: readonly BenchEvent[], lever: number): boolean {

@@ -50,8 +50,8 @@ export function rowsOf(shows: readonly ReadonlyMap<string, number>[]): Float64Ar
 }
 
 /**
- * What an outcome tells of the kinds: their mutual information, nats, of a joint table that sums to about 1. Shannon
- * (`std`).
+ * What an outcome tells of the kinds: their mutual information, nats, of a joint table. Its sum is taken as the whole:
+ * outcomes that are left out of it tell nothing. Shannon (`std`).
  */
 export function mutualInformation({ table, outcomes }: Joint): number {
   const kinds = table.length / outcomes
@@ -62,11 +62,14 @@ export function mutualInformation({ table, outcomes }: Joint): number {
       column[j]! += table[i * outcomes + j]!
       row[i]! += table[i * outcomes + j]!
     }
+  let all = 0
+  for (const chance of row) all += chance
+  if (!(all > 0)) return 0
   let sum = 0
   for (let i = 0; i < kinds; i++)
     for (let j = 0; j < outcomes; j++) {
       const p = table[i * outcomes + j]!
-      if (p > 1e-12) sum += p * Math.log(p / (row[i]! * column[j]!))
+      if (p > 1e-12) sum += p * Math.log((p * all) / (row[i]! * column[j]!))
     }
-  return Math.max(0, sum)
+  return Math.max(0, sum / all)
 }
