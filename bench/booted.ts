@@ -8,7 +8,7 @@ import { pack } from '../ops/pack'
 
 /*
  * `npm run booted`, as root: Ocho as a service of a machine that systemd booted. The machine is namespaces of their own
- * (files over this machine's, processes, network, control groups): what it does is not seen outside, and nothing outside
+ * (files over this machine's, processes, network, control groups): what it does is not seen outside, and nothing there
  * is touched. Installed out of an archive, killed, booted again, upgraded, uninstalled; each line is what was seen.
  */
 

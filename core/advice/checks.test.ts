@@ -54,7 +54,7 @@ const standing = (over: Partial<Posterior['trace']> = {}, more: Partial<Posterio
   trace: { ...base.posterior.trace, ...over },
   ...more,
 })
-type Asked = Partial<Extract<Check['move'], { do: 'edge' }>> & { do: Check['move']['do']; to?: number }
+type Asked = { do: Check['move']['do']; to?: number; click?: number; way?: 'out' | 'in' }
 function told(
   bikes: readonly Reading[],
   move: Asked,
