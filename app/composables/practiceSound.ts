@@ -1,7 +1,10 @@
 import { useLocalStorage } from '@vueuse/core'
 import type { Stereo } from '#core/sound/chain'
 
-/** The chain of the practice stand, heard: a shift, then how it runs on without a gap until the next. */
+/**
+ * The chain of the practice stand, heard: the lever's click at once, what the shift came to, then how it runs on without
+ * a gap until the next.
+ */
 export function usePracticeSound() {
   const volume = useLocalStorage('ocho-practice-volume', 0.6)
   /** No sound device, or the browser will not: the words are there all the same. */
@@ -9,6 +12,7 @@ export function usePracticeSound() {
   let context: AudioContext | undefined
   let loud: GainNode | undefined
   let playing: AudioBufferSourceNode[] = []
+  let lever: Stereo | undefined
 
   function ready(): { context: AudioContext; loud: GainNode } | null {
     try {
@@ -37,9 +41,23 @@ export function usePracticeSound() {
     return node
   }
 
+  /** Opens the device before the first shift, where the browser lets a page that was touched already. */
+  function prepare(click: Stereo): void {
+    lever = click
+    if (navigator.userActivation?.hasBeenActive) ready()
+  }
+  /** The lever, at once: nothing is reckoned for it. */
+  function click(): void {
+    const on = lever && ready()
+    if (!on) return
+    on.loud.gain.setValueAtTime(volume.value, on.context.currentTime)
+    source(lever!, false, on).start()
+    performance.mark('practice-sound') // read by the tests
+  }
+
   /** When the chain runs on, by the sound's own clock. */
   let runsOnAt = 0
-  /** Starts the shift at once; what ran before is still. */
+  /** What the chain makes of the shift, as soon as it is known; what ran before is still. */
   function begin(shift: Stereo | null): void {
     const on = ready()
     if (!on) return
@@ -55,7 +73,7 @@ export function usePracticeSound() {
       playing.push(node)
       runsOnAt = at + shift.left.length / shift.rate
     }
-    performance.mark('practice-sound') // read by the tests
+    performance.mark('practice-shift')
   }
   /** The chain runs on in the shift's wake, on the same clock: no gap between, however busy the page is. */
   function runOn(running: Stereo): void {
@@ -76,5 +94,5 @@ export function usePracticeSound() {
     stop()
     void context?.close()
   })
-  return { volume, silent, begin, runOn, stop: () => stop(), resume: () => void ready() }
+  return { volume, silent, prepare, click, begin, runOn, stop: () => stop(), resume: () => void ready() }
 }

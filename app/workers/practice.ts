@@ -36,6 +36,7 @@ const api = {
     (await shown()).rearShown(await rearOf(asked), seedOf(asked), acts),
   shiftSound: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).rearShiftSound(await rearOf(asked), seedOf(asked), acts),
+  leverSound: async () => (await import('#core/sound/chain')).leverSound(1),
   runningSound: async (asked: BikeAsked, acts: readonly RearAct[]) =>
     (await shown()).rearRunningSound(await rearOf(asked), seedOf(asked), acts),
   soundWords: async (asked: BikeAsked, acts: readonly RearAct[]) =>

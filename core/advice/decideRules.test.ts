@@ -81,7 +81,7 @@ const DONE: Move = { do: 'done' }
 const barrel = (turns: number): Move => ({ do: 'turn', screw: 'barrel', turns })
 
 describe('stops come by the order of the work', () => {
-  test('stops first: L, then H; with L left H all the same', () => {
+  test('stopsFirst: L, then H; with L left H all the same', () => {
     expect(answer([])).toEqual(sight('L'))
     expect(answer([L()])).toEqual(sight('H'))
     expect(answer([H()])).toEqual(sight('L'))
@@ -90,7 +90,7 @@ describe('stops come by the order of the work', () => {
     expect(answer([L()], chances(0.99), { declined: ['sight H'] })).toEqual(sight('H'))
     expect(answer(SEEN, chances(0.99))).toEqual(DONE)
   })
-  test('climb, then L: H at once; L once all else is sure, and late', () => {
+  test('climbThenL: H at once; L once all else is sure, and late', () => {
     const order = 'climbThenL'
     expect(answer([], {}, { order })).toEqual(sight('H'))
     const l = (over: number): Partial<Analysis> => ({
@@ -116,7 +116,7 @@ describe('stops come by the order of the work', () => {
     )
     expect(answer([...SEEN, ...costing(50)], chances(0.99), { order })).toEqual(DONE)
   })
-  test('tension first: one click from the slack end; H once the tension is known, or by the sixth listening, or late', () => {
+  test('tensionFirst: one click from the slack end; H once the tension is known, or by the sixth listening, or late', () => {
     const order = 'tensionFirst'
     const unknown = { offsetMm: { mean: 0, sd: DECIDE.tensionUnknownMm } }
     const known = { offsetMm: { mean: 0, sd: DECIDE.tensionUnknownMm - 0.01 } }
@@ -432,6 +432,54 @@ describe('the barrel', () => {
     expect(answer(SEEN, { ...chances(0.5, [3.5, 0.57]), ...open }).do).not.toBe('turn')
     expect(answer([...SEEN, turn('barrel', 0.5)], chances(0.5, [4, 0.7])).do).not.toBe('turn')
     expect(answer(SEEN, { ...chances(0.5, [3.5, 0.7]), ...open }, { declined: ['turn barrel'] }).do).not.toBe('turn')
+  })
+})
+
+describe('an edge', () => {
+  const listening = 'findTheEdge'
+  const asked = (...log: BenchEvent[]) => answer([...SEEN, ...log], { ...chances(0.3), ...open }, { listening })
+  const first = asked()
+  const edge = (turns: number, more: object = {}) =>
+    ({ ...first, kind: 'edge', turns, found: true, ...more }) as BenchEvent
+  /** The same gear on its other side, and another gear; both as long as the barrel stays. */
+  const other = (turns = 0) => edge(turns, { way: 'in' })
+  const elsewhere = (turns = 0) => edge(turns, { click: first.do === 'edge' && first.click === 1 ? 2 : 1 })
+  test('is asked for by who likes to find it', () => {
+    expect(first).toMatchObject({ do: 'edge', way: 'out' })
+  })
+  test('is not asked for twice at once, whatever was listened to between', () => {
+    expect(asked(edge(0.5))).not.toEqual(first)
+    expect(asked(edge(0))).not.toEqual(first)
+    expect(asked(edge(0.5), shift(5, 4))).not.toEqual(first)
+    // the barrel, the clamp or a part moved since: it is another edge
+    expect(asked(edge(0.5), turn('barrel', -0.5), shift(5, 4))).toEqual(first)
+    expect(asked(edge(0.5), { kind: 'reclamp', barrelTurnsOut: 3 })).toEqual(first)
+    expect(asked(edge(0.5), { kind: 'replace', part: 'cable' })).toEqual(first)
+  })
+  test('nor a third time since the barrel last went elsewhere', () => {
+    expect(asked(edge(0), other())).toEqual(first)
+    expect(asked(edge(0), elsewhere())).toEqual(first)
+    expect(asked(edge(0), other(), edge(0), other())).not.toEqual(first)
+    expect(asked(edge(0), elsewhere(), edge(0), elsewhere())).not.toEqual(first)
+    // wound away for another one in between
+    expect(asked(edge(0), other(-0.5), edge(0), other())).toEqual(first)
+    expect(asked(edge(0), other(), edge(0), turn('barrel', 0.25), other())).toEqual(first)
+  })
+  test('tells before a turn, where one is due; a shift is heard as things then stand', () => {
+    const due = { ...chances(0.3, [3.5, 0.6]), ...open }
+    expect(answer(SEEN, due, { listening })).toMatchObject({ do: 'edge' })
+    expect(answer(SEEN, { ...chances(0.3, [3.5, 0.6]) }, { listening })).toEqual(barrel(0.5))
+    const told = decide(base.posterior, { ...asStands, ...due }, SEEN, { declined: ['turn barrel'] })
+    expect(told.check?.move).toEqual(told.move)
+  })
+  test('a shift is walked as a pass where passes are wanted, and two clicks at a stroke where these are', () => {
+    const clicks = { ...chances(0.3), ...open }
+    const passes = true
+    const edges = [1, 2, 3, 4, 5, 6, 7, 8, 9].flatMap(c => [`edge ${c} out`, `edge ${c} in`])
+    const declined = [...edges, 'hanger', 'offset 1', 'offset 5', 'offset 9']
+    expect(answer(SEEN, clicks, { declined })).toMatchObject({ do: 'shift' })
+    expect(answer(SEEN, clicks, { declined, passes })).toMatchObject({ do: 'pass' })
+    expect(answer(SEEN, clicks, { declined, passes, listening: 'twoClicks' })).toMatchObject({ do: 'shift' })
   })
 })
 

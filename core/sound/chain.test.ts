@@ -1,7 +1,7 @@
 import FFT from 'fft.js'
 import { describe, expect, test } from 'vitest'
 import { randomFrom } from '../quantity/random'
-import { loudness, RATE_HZ, rubLevel, runningSound, shiftSound, type Running, type Stereo } from './chain'
+import { leverSound, loudness, RATE_HZ, rubLevel, runningSound, shiftSound, type Running, type Stereo } from './chain'
 import { CHAIN_PITCH_MM } from '../quantity/chainPitch'
 import { chainSpeedMmPerSecond, linksPerSecond, sprocketTurnsPerSecond } from './rates'
 
@@ -161,6 +161,17 @@ describe('what is heard', () => {
     expect(loudAt(clean!, 0.11, 0.16)).toBeGreaterThan(3 * loudAt(none!, 0.11, 0.16))
     expect(shiftSound('slow', turning, 4).left).toEqual(slow!.left)
     expect(shiftSound('slow', turning, 5).left).not.toEqual(slow!.left)
+  })
+  test('the lever clicks at once, short, and softer than a landing', () => {
+    const click = leverSound(1)
+    const loudest = (s: Stereo, to: number) => Math.max(...s.left.subarray(0, to).map(Math.abs))
+    expect(click.left.length / RATE_HZ).toBeCloseTo(0.05, 3)
+    // most of it in its first 10 ms, and silent at the end
+    expect(loudest(click, RATE_HZ / 200)).toBe(loudest(click, click.left.length))
+    expect(Math.max(...click.left.subarray(-RATE_HZ / 100).map(Math.abs))).toBeLessThan(loudest(click, RATE_HZ) / 100)
+    const landed = shiftSound('clean', { ...RUN, inward: true }, 1)
+    expect(loudest(click, RATE_HZ)).toBeLessThan(loudest(landed, landed.left.length))
+    expect(loudness(click)).toBeGreaterThan(0.01)
   })
   test('a small gap rattles low, once a turn of the sprocket', () => {
     const power = (gapMm: number | null) => between(spectrumOf(runningSound({ ...RUN, gapMm }, 2)), 150, 700)

@@ -18,6 +18,7 @@ const RUB: BurstKind = { fromHz: 2000, toHz: 6000, ringsMs: 6, loud: 0.05 }
 const LANDING: BurstKind = { fromHz: 500, toHz: 3500, ringsMs: 9, loud: 0.3 }
 const CLATTER: BurstKind = { fromHz: 1200, toHz: 5000, ringsMs: 5, loud: 0.16 }
 const KNOCK: BurstKind = { fromHz: 110, toHz: 420, ringsMs: 24, loud: 0.5 }
+const LEVER: BurstKind = { fromHz: 1500, toHz: 4200, ringsMs: 4, loud: 0.12 }
 const RATTLE: BurstKind = { fromHz: 200, toHz: 800, ringsMs: 9, loud: 0.08 }
 /** A few of each, so that no two links sound quite alike. */
 const VARIANTS = 12
@@ -160,6 +161,13 @@ export function shiftSound(heard: Heard, run: Turning & { inward: boolean }, see
     default:
       land(0.12, 0.8)
   }
+  return sound
+}
+
+/** The lever's own click, with which every shift begins, whatever the chain then makes of it. */
+export function leverSound(seed: number): Stereo {
+  const { sound, add } = mixer(Math.round(0.05 * RATE_HZ), false)
+  add(burstOf(LEVER, RATE_HZ, randomFrom(seed, 91)), 0, 1, 0)
   return sound
 }
 

@@ -53,7 +53,10 @@ async function look(heard: boolean, acts = plainActs()): Promise<void> {
     emit('over', seen)
   }
 }
-onMounted(() => look(false))
+onMounted(async () => {
+  await look(false)
+  sound.prepare(await practiceWorker().leverSound())
+})
 
 const last = computed(() => (shown.value?.teeth.length ?? 1) - 1)
 const whyNot = (act: RearAct): string => {
@@ -71,6 +74,7 @@ async function act(what: RearAct): Promise<void> {
   if (busy.value || shown.value?.over) return
   refused.value = whyNot(what)
   if (refused.value) return
+  if (what.do === 'shift') sound.click()
   busy.value = true
   helped.value = null
   // asked before the page draws anew: the sound does not wait for it
