@@ -16,10 +16,17 @@ import { ROOT } from './server'
 type Part = { files: string[]; config: 'core' | 'server'; goal: number; tests?: string; patienceMs?: number }
 const PARTS: Record<string, Part> = {
   ledger: { files: ['core/ledger/*.ts', 'core/job/*.ts', 'core/chapter/*.ts'], config: 'core', goal: 90 },
+  decision: {
+    files: ['core/advice/decide.ts', 'core/advice/checks.ts'],
+    config: 'core',
+    goal: 80,
+    tests: 'core/advice/checks.test.ts,core/advice/decideRules.test.ts',
+    patienceMs: 1_500,
+  },
   advice: {
     // one by one: the tester reads its list by commas
     files: [
-      ...['decide', 'checks', 'explain', 'moveKey'].map(f => `core/advice/${f}.ts`),
+      ...['explain', 'moveKey', 'moveWords', 'blames'].map(f => `core/advice/${f}.ts`),
       ...['stops', 'gap', 'hanger', 'clamp'].map(f => `core/rear/${f}.ts`),
     ],
     config: 'core',

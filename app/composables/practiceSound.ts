@@ -2,8 +2,8 @@ import { useLocalStorage } from '@vueuse/core'
 import type { Stereo } from '#core/sound/chain'
 
 /**
- * The chain of the practice stand, heard: the lever's click at once, what the shift came to, then how it runs on without
- * a gap until the next.
+ * The chain of the practice stand, heard: the lever's click at once, what the shift came to, then how it runs on
+ * without a gap until the next.
  */
 export function usePracticeSound() {
   const volume = useLocalStorage('ocho-practice-volume', 0.6)

@@ -11,7 +11,7 @@ import { bestTurn, chanceClamped, MAX_SIXTEENTHS, turnedGuess, type Read, type T
 /** Said done from here; falls with the work spent. */
 const DONE = { early: 0.94, late: 0.85, lateCost: 45 }
 /** A part or the position is blamed from here. */
-const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.75, pull: 0.9 }
+const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.9, pull: 0.9 }
 const SET_FOR: Record<FrontFault, FrontSet> = {
   height: 'position',
   angle: 'position',

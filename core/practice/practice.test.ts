@@ -22,7 +22,8 @@ import { asSaid, rearStand, whyNot, type RearAct } from './rearStand'
 import { earOf, faultsMet, type PracticeResult } from './results'
 import { faultsOf, standFor } from './run'
 import { seedOf } from './seed'
-import { byAdvice, DONE } from './stand'
+import { frontBike, frontStand } from './frontStand'
+import { byAdvice, DONE, type Stand } from './stand'
 
 const shift = (to: number): RearAct => ({ do: 'shift', to })
 const DONE_REAR: RearAct = { do: 'done' }
@@ -236,6 +237,65 @@ describe.each(['brake', 'hub', 'front'] as const)('at the stand of a %s', bench 
     else expect(stand.over).toBe(true)
   })
 })
+
+/**
+ * A front played well and plainly: position, both stops by their figures, a round of shifts, the barrel where these ask
+ * for it, a cable where they ask for both ways at once. Common practice, no source.
+ */
+function plainly(standOf: (acts: readonly string[]) => Stand, rings: number): Stand {
+  const acts: string[] = []
+  const look = (id: string): string => {
+    acts.push(id)
+    return standOf(acts).found.at(-1)!.is
+  }
+  const mm = (id: string) => Number(/-?\d+\.\d/.exec(look(id).replace('−', '-'))![0])
+  const turn = (screw: string, turns: number) => {
+    const sixteenths = Math.max(-64, Math.min(64, 2 * Math.round(8 * turns)))
+    if (sixteenths) acts.push(`turn ${screw} ${sixteenths}`)
+  }
+  const [height, angle] = look('position')
+    .replace('−', '-')
+    .match(/-?\d+\.\d/g)!
+    .map(Number)
+  if (height! < 0.6 || height! > 3.4 || Math.abs(angle!) > 2) acts.push('set position')
+  const stop = (id: string, screw: string): number => {
+    let at = mm(id)
+    for (let i = 0; i < 2 && Math.abs(at - 1) > 0.6; i++) {
+      const off = at - 1
+      turn(screw, off)
+      at = Math.abs(off) > 1 ? mm(id) : 1
+    }
+    return at
+  }
+  const [inner, outer] = [stop('stop inner', 'L'), stop('stop outer', 'H')]
+  let last: 'out' | 'in' | null = null
+  for (let round = 0; round < 5; round++) {
+    let [up, down] = [true, true]
+    for (let r = 0; r < rings - 1; r++) {
+      up &&= /clean/i.test(look(`shift ${r} ${r + 1}`))
+      down &&= /clean/i.test(look(`shift ${r + 1} ${r}`))
+    }
+    if (up && down) break
+    if ((!up && !down) || (up && last === 'out') || (down && last === 'in')) {
+      acts.push(acts.includes('set cable') ? 'set lever' : 'set cable')
+      last = null
+      continue
+    }
+    const short = up ? inner - mm('gap inner') : outer - mm('gap outer')
+    turn('barrel', (up ? -1 : 1) * Math.max(0.5, short / 0.8))
+    last = up ? 'in' : 'out'
+  }
+  return standOf([...acts, DONE])
+}
+test('a front that is played well takes 15 touches or fewer in most runs, and most of these are won', () => {
+  const runs = Array.from({ length: 12 }, (_, i) => {
+    const bike = frontBike(201 + i, 'one')
+    return plainly(acts => frontStand(bike, 201 + i, acts), bike.setup.parts.rings.length)
+  })
+  const few = runs.filter(r => r.touches <= 15)
+  expect(few.length).toBeGreaterThanOrEqual(8)
+  expect(few.filter(r => r.won).length).toBeGreaterThanOrEqual(few.length / 2)
+}, 60_000)
 
 describe('lessons and tests', () => {
   test('each lesson’s bike has what it speaks of', async () => {
