@@ -104,36 +104,22 @@ async function main(): Promise<void> {
       /type the code \S+/.test(journal),
       `${journal.split('\n').length} lines`,
     )
-    const made = inside(
-      machine,
-      'curl',
-      '-sf',
-      '-H',
-      'content-type: application/json',
-      '-d',
-      JSON.stringify({
-        code: /type the code (\S+)/.exec(journal)![1],
-        shopName: 'Gable End Cycles',
-        shop: 'gable',
-        zone: 'Europe/Dublin',
-        name: 'Orla',
-        password: 'a long enough one',
-        pin: '4321',
-      }),
-      'http://127.0.0.1:8188/api/first-run',
-    )
-    note('a shop is made', made.code === 0, `curl ended with ${made.code}`)
-    const entry = () =>
+    const post = (path: string, body: object) =>
       inside(
         machine,
-        'curl',
-        '-sf',
-        '-H',
-        'content-type: application/json',
-        '-d',
-        JSON.stringify({ shop: 'gable', name: 'Orla', password: 'a long enough one' }),
-        'http://127.0.0.1:8188/api/sign-in',
-      ).code === 0
+        ...['curl', '-sf', '-H', 'content-type: application/json', '-d', JSON.stringify(body)],
+        `http://127.0.0.1:8188/api/${path}`,
+      ).code
+    const owner = { shop: 'gable', name: 'Orla', password: 'a long enough one' }
+    const made = post('first-run', {
+      ...owner,
+      code: /type the code (\S+)/.exec(journal)![1],
+      shopName: 'Gable End Cycles',
+      zone: 'Europe/Dublin',
+      pin: '4321',
+    })
+    note('a shop is made', made === 0, `curl ended with ${made}`)
+    const entry = () => post('sign-in', owner) === 0
     const status = ocho('status')
     note(
       'status',
@@ -144,11 +130,11 @@ async function main(): Promise<void> {
         ?.trim() ?? status.out,
     )
 
-    const main = () => inside(machine, 'systemctl', 'show', '-P', 'MainPID', 'ocho').out
-    const first = main()
+    const mainPid = () => inside(machine, 'systemctl', 'show', '-P', 'MainPID', 'ocho').out
+    const first = mainPid()
     inside(machine, 'kill', '-9', first)
     began = Date.now()
-    await until('it is back after a kill', async () => (main() !== first && main() !== '0' ? true : null))
+    await until('it is back after a kill', async () => (mainPid() !== first && mainPid() !== '0' ? true : null))
     await until('it answers after a kill', healthy(machine))
     note('killed: back by itself, the shop lets in', entry(), seconds(began))
 
