@@ -53,7 +53,7 @@ export type RecordPoint = z.infer<typeof RecordPoint>
 
 /** What a shop has seen on bikes like one: of each standard it has, and of any such part on its kind of frame. */
 export const LikeHere = z.object({
-  standards: z.array(RecordsOfStandard),
+  standards: z.array(RecordsOfStandard.pick({ standard: true, figures: true })),
   any: z.array(z.object({ figure: z.string(), seen: Seen })),
 })
 export type LikeHere = z.infer<typeof LikeHere>

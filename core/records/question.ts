@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { sayTurnsOf } from '../quantity/turns'
+import { countOf } from '../quantity/words'
 import { sayRecord } from '../chapter/records'
 import { recordRule } from './chapters'
 
@@ -13,6 +14,12 @@ export const Seen = z.object({
   most: z.number(),
 })
 export type Seen = z.infer<typeof Seen>
+
+/** Of a figure seen on more bikes than this the latest of them count: enough to say what is usual of late. `model` */
+export const LATEST_BIKES = 400
+/** Of how many bikes a figure is told. */
+export const sayBikes = (bikes: number): string =>
+  bikes < LATEST_BIKES ? countOf(bikes, 'bike') : `the latest ${LATEST_BIKES} bikes`
 
 /** Fewer bikes than this say nothing of what is usual. `model` */
 export const FEWEST_BIKES = 5
@@ -32,5 +39,5 @@ export function questionFor(figure: string, value: number, seen: Seen | undefine
   if (!over && !under) return null
   const apart = over ? value - seen.most : seen.least - value
   const by = rule.plus ? sayTurnsOf(apart) : sayRecord(rule, apart)
-  return `${by} ${over ? rule.more : rule.less} than any such bike here (${seen.bikes} bikes): keep it?`
+  return `${by} ${over ? rule.more : rule.less} than any such bike here (${sayBikes(seen.bikes)}): keep it?`
 }

@@ -1,8 +1,8 @@
 import { sql } from 'kysely'
 import type { LikeHere, PointsAsked, RecordPoint, RecordsOfStandard, StandardCount } from '#core/http/records'
-import { HELD_DAYS, RECORD_RULES, recordRule } from '#core/records/chapters'
+import { HELD_DAYS, RECORD_RULES } from '#core/records/chapters'
 import { FrameKind } from '#core/standards/frames'
-import type { Seen } from '#core/records/question'
+import { LATEST_BIKES, type Seen } from '#core/records/question'
 import type { ShopTx } from './connect'
 import { holding } from './holding'
 import { KEPT, VISIT } from './records'
@@ -44,10 +44,18 @@ const seenOf = (r: SeenRow): Seen => ({
  * Medians and spread of everything recorded under a standard, over the latest of each bike, by kind of frame and
  * together.
  */
-export const recordsOfStandard = async (tx: ShopTx, shop: string, standard: string): Promise<RecordsOfStandard> => ({
-  ...summaryOf(standard, (await summaryQuery(shop, [standard]).execute(tx)).rows),
-  faults: await faultsOfStandard(tx, shop, standard),
-})
+export async function recordsOfStandard(tx: ShopTx, shop: string, standard: string): Promise<RecordsOfStandard> {
+  const { rows } = await summaryQuery(shop, [standard]).execute(tx)
+  const { bikes } = await tx
+    .selectFrom('record')
+    .select(sql<number>`count(*)::int`.as('bikes'))
+    .where('shop', '=', shop)
+    .where('standard', '=', standard)
+    .where('figure', '=', VISIT)
+    .where('latest', '=', true)
+    .executeTakeFirstOrThrow()
+  return { standard, bikes, figures: figuresOf(standard, rows), faults: await faultsOfStandard(tx, shop, standard) }
+}
 
 /** A cure is judged after two months, or when the same fault is back before. */
 async function faultsOfStandard(tx: ShopTx, shop: string, standard: string): Promise<RecordsOfStandard['faults']> {
@@ -63,10 +71,10 @@ async function faultsOfStandard(tx: ShopTx, shop: string, standard: string): Pro
   return rows
 }
 
-function summaryOf(standard: string, all: readonly SeenRow[]): RecordsOfStandard {
+function figuresOf(standard: string, all: readonly SeenRow[]): RecordsOfStandard['figures'] {
   const rows = all.filter(r => r.standard === standard)
-  const figures = rows
-    .filter(r => r.together && recordRule(r.figure))
+  return rows
+    .filter(r => r.together)
     .map(r => ({
       figure: r.figure,
       seen: seenOf(r),
@@ -74,20 +82,23 @@ function summaryOf(standard: string, all: readonly SeenRow[]): RecordsOfStandard
         .filter(x => !x.together && x.figure === r.figure)
         .map(x => ({ frame: FrameKind.nullable().catch(null).parse(x.frame), seen: seenOf(x) })),
     }))
-  return { standard, bikes: rows.find(r => r.together && r.figure === VISIT)?.bikes ?? 0, figures, faults: [] }
 }
 
-/** The query of the page, also measured and explained in docs/records.md. */
+/**
+ * The query of the page, also measured and explained in docs/records.md: of each figure the latest bikes, so that it
+ * takes no longer in a shop that has seen many.
+ */
 export const summaryQuery = (shop: string, standards: readonly string[]) => sql<SeenRow>`
-  select standard, figure, frame, grouping(frame) = 1 as together, count(*)::int as bikes, min(value) as least, max(value) as most,
-    percentile_cont(array[0.25, 0.5, 0.75]) within group (order by value) as quartiles
-  from record where shop = ${shop} and standard = any(${standards}) and latest
-  group by grouping sets ((standard, figure, frame), (standard, figure)) order by standard, figure, frame`
+  select s.standard, f.figure, r.frame, grouping(r.frame) = 1 as together, count(*)::int as bikes,
+    min(r.value) as least, max(r.value) as most,
+    percentile_cont(array[0.25, 0.5, 0.75]) within group (order by r.value) as quartiles
+  from unnest(${standards}::text[]) s(standard) cross join unnest(${KEPT}::text[]) f(figure) cross join lateral (
+    select frame, value from record where shop = ${shop} and standard = s.standard and figure = f.figure and latest
+    order by at desc limit ${LATEST_BIKES}) r
+  group by grouping sets ((s.standard, f.figure, r.frame), (s.standard, f.figure)) order by s.standard, f.figure, r.frame`
 
 /** Figures that a kind of frame decides. */
 const BY_FRAME = RECORD_RULES.filter(r => r.byFrame).map(r => r.key)
-/** So many of the latest are enough to say what is usual of any such part. */
-const WIDE = 400
 
 /** What was seen on bikes like one: of its standards, and on its kind of frame whatever hangs there. */
 export async function likeHere(
@@ -103,10 +114,10 @@ export async function likeHere(
           percentile_cont(array[0.25, 0.5, 0.75]) within group (order by v.value) as quartiles
         from unnest(${BY_FRAME}::text[]) f(figure) cross join lateral (
           select value from record where shop = ${shop} and figure = f.figure and frame = ${frame} and latest
-          order by at desc limit ${WIDE}) v group by f.figure order by f.figure`.execute(tx)
+          order by at desc limit ${LATEST_BIKES}) v group by f.figure order by f.figure`.execute(tx)
     : { rows: [] }
   return {
-    standards: standards.map(s => summaryOf(s, rows)).filter(s => s.figures.length > 0),
+    standards: standards.map(s => ({ standard: s, figures: figuresOf(s, rows) })).filter(s => s.figures.length > 0),
     any: any.rows.map(r => ({ figure: r.figure, seen: seenOf(r) })),
   }
 }

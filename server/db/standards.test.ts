@@ -10,6 +10,7 @@ import { bikeView } from './bikes'
 import { connect, inShop, type Db } from './connect'
 import { exportRecords, importRecords, knownRecords } from './recordFiles'
 import { fillRecords } from './records'
+import { LATEST_BIKES, questionFor } from '#core/records/question'
 import { countsByStandard, likeHere, pointsOf, recordsOfStandard } from './recordViews'
 import { lastSheet } from './sheets'
 import { claim, shopValues } from './standards'
@@ -75,6 +76,28 @@ const loop = (lengthMm: number): LedgerEvent => ({
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 
 describe('records', () => {
+  test('of a figure seen on more bikes than enough the latest count, and all bikes are counted', async () => {
+    const s = await newShop()
+    await s.visit({ frame: 'open' }, [loop(300)])
+    // four hundred later bikes, their figures rising with time, and a hundred before them that would pull them down
+    await sql`
+      insert into record (shop, id, bike, standard, figure, frame, value, at, latest)
+      select ${s.shop}, gen_random_uuid(), gen_random_uuid(), 'r14-10', f, 'open', case f when 'visit' then 1 else 1000 + i end,
+        now() + i * interval '1 minute', true
+      from generate_series(-99, ${LATEST_BIKES}) i cross join unnest(array['visit', 'housing last loop']) f where i <> 0`.execute(
+      owner,
+    )
+    const { bikes, figures } = await s.seen('r14-10')
+    expect(bikes).toBe(LATEST_BIKES + 100)
+    const { seen, frames } = figures.find(f => f.figure === 'housing last loop')!
+    expect(seen).toMatchObject({ bikes: LATEST_BIKES, least: 1001, median: 1200.5, most: 1000 + LATEST_BIKES })
+    expect(frames).toEqual([{ frame: 'open', seen }])
+    const like = await inShop(db, s.shop, tx => likeHere(tx, s.shop, ['r14-10'], 'open'))
+    expect(like.standards[0]!.figures.find(f => f.figure === 'housing last loop')!.seen).toEqual(seen)
+    expect(like.any.find(f => f.figure === 'housing last loop')!.seen).toEqual(seen)
+    // and the question says of whom it speaks
+    expect(questionFor('housing last loop', 3000, seen)).toContain('(the latest 400 bikes)')
+  })
   test('medians count the latest of each bike, by kind of frame and together', async () => {
     const s = await newShop()
     const a = await s.visit({ frame: 'open', at: '2026-10-01T12:00:00.000Z' }, [loop(280)])

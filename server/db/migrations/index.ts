@@ -18,7 +18,7 @@ import { learns } from './0015_learns'
 import { practises } from './0016_practises'
 import { took } from './0017_took'
 import { riding } from './0018_riding'
-import { append } from './0019_append'
+import { growth } from './0019_growth'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -39,7 +39,7 @@ const MIGRATIONS = {
   '0016_practises': practises,
   '0017_took': took,
   '0018_riding': riding,
-  '0019_append': append,
+  '0019_growth': growth,
 }
 
 /** Every migration of this version, the first one first. */

@@ -4,7 +4,7 @@ import { RecordPoint, RecordsOfStandard } from '#core/http/records'
 import { sayRecord } from '#core/chapter/records'
 import { RECORD_RULES, recordRule, sayFault, sayStandard } from '#core/records/chapters'
 import { FRAME_WORDS, type FrameKind } from '#core/standards/frames'
-import type { Seen } from '#core/records/question'
+import { sayBikes, type Seen } from '#core/records/question'
 import { refDebounced } from '@vueuse/core'
 import { countOf } from '#core/quantity/words'
 
@@ -140,7 +140,7 @@ const open = (p: RecordPoint) => {
                 />
                 <rect :x="Math.min(98.5, line(f.seen).median)" width="1.5" y="0" height="12" fill="var(--ink)" />
               </svg>
-              <span class="small text-right">{{ countOf(f.seen.bikes, 'bike') }}</span>
+              <span class="small text-right">{{ sayBikes(f.seen.bikes) }}</span>
             </button>
           </RadioGroupOption>
         </RadioGroup>
@@ -171,7 +171,7 @@ const open = (p: RecordPoint) => {
         <p class="figure text-lg" data-test="spread">
           median <b>{{ sayFigure(seen.median) }}</b>, half between {{ sayFigure(seen.quarter) }} and
           {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and {{ sayFigure(seen.most) }},
-          {{ countOf(seen.bikes, 'bike') }}
+          {{ sayBikes(seen.bikes) }}
         </p>
         <ChoiceRow
           v-if="frames.length > 1"
