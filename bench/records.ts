@@ -55,6 +55,14 @@ async function timed(work: () => Promise<unknown>): Promise<string> {
   return `p50 ${quantile(times, 0.5).toFixed(0)} ms, p95 ${quantile(times, 0.95).toFixed(0)} ms, first ${times[0].toFixed(0)} ms`
 }
 
+/** A parameter as it is written in a statement. */
+const literal = (value: unknown): string =>
+  Array.isArray(value)
+    ? `array[${value.map(literal).join(', ')}]`
+    : typeof value === 'number'
+      ? `${value}`
+      : `'${String(value)}'`
+
 export async function recordFigures(): Promise<void> {
   const { cluster, remove } = await throwawayCluster()
   const [owner, db] = [connect(cluster.ownerUrl, 1), connect(cluster.appUrl, 2)]
@@ -90,7 +98,7 @@ export async function recordFigures(): Promise<void> {
       const plan = await inShop(db, shop, tx =>
         sql<{
           'QUERY PLAN': string
-        }>`explain (analyze, buffers, costs off, timing off) ${sql.raw(query.sql.replace(/\$(\d)/g, (_, i: string) => `'${String(query.parameters[Number(i) - 1])}'`))}`.execute(
+        }>`explain (analyze, buffers, costs off, timing off) ${sql.raw(query.sql.replace(/\$(\d+)/g, (_, i: string) => literal(query.parameters[Number(i) - 1])))}`.execute(
           tx,
         ),
       )
