@@ -235,7 +235,7 @@ describe('searching to the end', () => {
     const roll = item('r', 1000, true)
     // the start; the piece on the roll, which is a plan; the piece left over, which costs more
     expect(looks(problem([300], roll))).toBe(3)
-    // a plan that is known to cost as much: at the start it is seen that none is better; one dearer by a millimetre is not
+    // a plan known that costs as much: at the start it is seen that none is better; not of one dearer by a millimetre
     expect(looks(problem([300], roll), 300)).toBe(1)
     expect(looks(problem([300], roll), 301)).toBe(3)
     expect(looks(problem([300, 200], roll))).toBe(5)
