@@ -418,13 +418,15 @@ inAnyShop('outside the demo’s shop no stand-in plays, though this tablet had t
   await expect(bench.locator('[data-test=teach-1]')).toBeVisible()
   await expect(bench.locator('[data-test=stand-ins]')).toHaveCount(0)
   await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/stage/hanger`)
-  await bench.waitForLoadState('networkidle')
-  // one of another tab, where the demo's shop is still open
-  await bench.evaluate(() => {
-    const channel = new BroadcastChannel('ocho-devices')
-    channel.postMessage({ device: 'dial', value: 21.4, standIn: true })
-  })
-  await expect(bench.locator('[aria-live=polite]').last()).toContainText('demo’s shop only')
+  await ready(bench)
+  // one of another tab, where the demo's shop is still open; said again until the page listens
+  await expect(async () => {
+    await bench.evaluate(() => {
+      const channel = new BroadcastChannel('ocho-devices')
+      channel.postMessage({ device: 'dial', value: 21.4, standIn: true })
+    })
+    await expect(bench.locator('[aria-live=polite]').last()).toContainText('demo’s shop only', { timeout: 1_000 })
+  }).toPass()
   await expect(bench.getByText('21.4')).toHaveCount(0)
 })
 
