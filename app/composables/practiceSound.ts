@@ -13,8 +13,11 @@ export function usePracticeSound() {
   let loud: GainNode | undefined
   let playing: AudioBufferSourceNode[] = []
   let lever: Stereo | undefined
+  let gone = false
 
+  /** The device, opened once; null where there is none, and for what was reckoned until after the page was left. */
   function ready(): { context: AudioContext; loud: GainNode } | null {
+    if (gone) return null
     try {
       context ??= new AudioContext()
       if (!loud) {
@@ -48,10 +51,11 @@ export function usePracticeSound() {
   }
   /** The lever, at once: nothing is reckoned for it. */
   function click(): void {
-    const on = lever && ready()
+    if (!lever) return
+    const on = ready()
     if (!on) return
     on.loud.gain.setValueAtTime(volume.value, on.context.currentTime)
-    source(lever!, false, on).start()
+    source(lever, false, on).start()
     performance.mark('practice-sound') // read by the tests
   }
 
@@ -73,7 +77,7 @@ export function usePracticeSound() {
       playing.push(node)
       runsOnAt = at + shift.left.length / shift.rate
     }
-    performance.mark('practice-shift')
+    performance.mark('practice-sound')
   }
   /** The chain runs on in the shift's wake, on the same clock: no gap between, however busy the page is. */
   function runOn(running: Stereo): void {
@@ -91,8 +95,9 @@ export function usePracticeSound() {
     playing = []
   }
   onScopeDispose(() => {
+    gone = true
     stop()
     void context?.close()
   })
-  return { volume, silent, prepare, click, begin, runOn, stop: () => stop(), resume: () => void ready() }
+  return { volume, silent, prepare, click, begin, runOn, stop: () => stop() }
 }

@@ -136,14 +136,15 @@ function decideAsSeen(
   const justTurned = log.at(-1)?.kind === 'turn'
   const mayTurn = may({ do: 'turn', screw: 'barrel', turns: 1 })
   const aim = gain > DECIDE.turnGain && mayTurn ? best.turns - trace.barrelTurns : 0
-  const checks = checksFor(posterior, analysis, aim).filter(c => !isRepeat(c.move, log) && may(c.move))
+  const checks = checksFor(posterior, analysis, aim).filter(
+    c => c.tells / c.cost > DECIDE.tellsLittle && !isRepeat(c.move, log) && may(c.move),
+  )
   const check = asListened(checks, listening, log, trace.lever)[0] ?? null
-  const { tellsLittle } = DECIDE
   if (aim !== 0 && !justTurned) {
-    if (check?.move.do === 'edge' && check.tells / check.cost > tellsLittle) return answer(check.move, check)
+    if (check?.move.do === 'edge') return answer(check.move, check)
     return answer({ do: 'turn', screw: 'barrel', turns: aim }, check)
   }
-  if (check && check.tells / check.cost > tellsLittle) {
+  if (check) {
     const walked =
       passes && check.move.do === 'shift' && listening !== 'twoClicks'
         ? asPass(check.move, posterior, analysis)

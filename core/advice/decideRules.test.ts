@@ -484,6 +484,17 @@ describe('an edge', () => {
 })
 
 describe('when no check tells enough', () => {
+  test('a shift that tells nothing does not hide another that tells enough', () => {
+    // one bike in 220 has a hanger that shifts the rub, and no arrival would tell it
+    const bent = {
+      ...reading,
+      belief: { ...belief, camberTan: Math.tan((0.3 * Math.PI) / 180) },
+      middle: 4,
+      weight: 1 / 220,
+    }
+    const rare = { ...chances(0.3), readings: [{ ...reading, weight: 219 / 220 }, bent] }
+    expect(answer(SEEN, rare)).toMatchObject({ do: 'edge' })
+  })
   test('what is most blamed is cured, by a gauge first where a hanger is possible', () => {
     const blamed = (share: number, right = 0.3): Partial<Analysis> => ({
       ...chances(right),

@@ -54,8 +54,8 @@ async function look(heard: boolean, acts = plainActs()): Promise<void> {
   }
 }
 onMounted(async () => {
-  await look(false)
-  sound.prepare(await practiceWorker().leverSound())
+  const [click] = await Promise.all([practiceWorker().leverSound(), look(false)])
+  sound.prepare(click)
 })
 
 const last = computed(() => (shown.value?.teeth.length ?? 1) - 1)
