@@ -236,6 +236,13 @@ function chancePerEighth(
   return out
 }
 
+/** The eighth with the best chance; of equals the nearest to where the barrel is, on a plateau its middle. */
+export function bestEighth(analysis: Analysis, barrelTurns: number): { turns: number; right: number } {
+  const most = Math.max(...analysis.eighths.map(e => e.right))
+  const good = analysis.eighths.filter(e => e.right >= most - 1e-6)
+  return good.reduce((a, b) => (Math.abs(b.turns - barrelTurns) < Math.abs(a.turns - barrelTurns) ? b : a))
+}
+
 function judgeStop(g: Geometry, readings: Reading[], stop: 'H' | 'L'): StopJudgement {
   const safe = safeStopMm(g, stop)
   const sprocket = stop === 'H' ? 0 : g.n - 1

@@ -60,7 +60,8 @@ function told(
   move: Asked,
   { at = standing(), aim = 0, over = {} as Partial<Analysis> } = {},
 ) {
-  const found = checksFor(at, believing(bikes, over), aim).find(c =>
+  const eighths = [{ turns: at.trace.barrelTurns, right: 0.3 }]
+  const found = checksFor(at, believing(bikes, { eighths, ...over }), aim).find(c =>
     Object.entries(move).every(([k, v]) => (c.move as Record<string, unknown>)[k] === v),
   )
   return found ? found.tells : null
@@ -292,6 +293,39 @@ describe('an edge', () => {
     const cost = (right: number, aim: number) =>
       checksFor(standing(), believing([bike(3)], { right }), aim).find(c => c.move.do === 'edge')!.cost
     expect([cost(0.51, 0), cost(0.5, 0), cost(0.9, 0.25)]).toEqual([3, 2, 2])
+  })
+})
+
+describe('what is told apart', () => {
+  const slack = { cableMm: -0.5 }
+  const tight = { cableMm: 0.25 }
+  /** Of two bikes that sound unlike each other, so much is told. */
+  const shift = (a: Reading, b: Reading, eighths = [{ turns: 3, right: 0.3 }]) =>
+    told([a, b], { do: 'shift', to: 4 }, { over: { eighths } })!
+  test('is whether the best setting lies in the window and how far from it, not where in the window it lies', () => {
+    expect(shift(bike(2.7, slack), bike(3.3, tight))).toBeCloseTo(0, 6)
+    expect(shift(bike(2.7, slack), bike(3.6, tight))).toBeGreaterThan(0.1)
+    expect(shift(bike(3, slack), bike(4.5, tight))).toBeGreaterThan(0.1)
+    // beyond either edge: which way to go
+    expect(shift(bike(2, slack), bike(4, tight))).toBeGreaterThan(0.1)
+    // the best setting there is, wherever the barrel stands
+    const two = [
+      { turns: 3, right: 0.3 },
+      { turns: 4, right: 0.4 },
+    ]
+    expect(shift(bike(3.6, slack), bike(4.4, tight), two)).toBeCloseTo(0, 6)
+    expect(shift(bike(3.6, slack), bike(4.4, tight))).toBeGreaterThan(0.1)
+  })
+  test('and there, whether the stops are well', () => {
+    for (const wrong of [{ stopsSafe: false }, { stopSpoils: true }])
+      expect(shift(bike(3, slack), { ...bike(3, tight), ...wrong })).toBeGreaterThan(0.1)
+    // where the barrel is to go elsewhere anyway that comes later
+    expect(shift(bike(4, slack), { ...bike(4, tight), stopsSafe: false })).toBeCloseTo(0, 6)
+  })
+  test('with no window anywhere, what keeps it from having one', () => {
+    const friction = { friction: true }
+    expect(shift(bike(null, slack, friction), bike(null, tight, friction))).toBeCloseTo(0, 6)
+    expect(shift(bike(null, slack, friction), bike(null, tight, { hanger: true }))).toBeGreaterThan(0.1)
   })
 })
 

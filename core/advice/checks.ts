@@ -7,7 +7,7 @@ import { degrees } from '../quantity/angle'
 import { logistic, thrownChance, type Arrival } from '../response/heard'
 import { EDGE, HEARING, MEASURE, WORN_SKIPS } from '../response/parameters'
 import { errorPitch, freePlaceMm, restPlaceMm } from '../response/pulley'
-import type { Analysis, Reading } from './analysis'
+import { bestEighth, weightedQuantiles, type Analysis, type Reading } from './analysis'
 import { CURABLE } from './blames'
 import type { Move } from './contract'
 import { lookUp, tablesOf } from './hearingTable'
@@ -34,9 +34,12 @@ export const worthOf = ({ move, tells, cost }: Check): number =>
 /** No shift into an end gear whose chance of a thrown chain passes this (model, section 4). */
 export const THROWN_LIMIT = 0.0005
 
+/** What is to be told apart: how far the best setting is from each bike's window, what keeps it from having one, worn. */
 const PLACES = 7
-const KINDS = PLACES + 5 + 1
-const WORN = KINDS - 1
+const WITHIN = (PLACES - 1) / 2
+const STOPS = PLACES + 5
+const WORN = STOPS + 1
+const KINDS = WORN + 1
 const SAMPLE = 220
 /** From this chance of right the barrel's place is one to come back to. */
 const WORTH_KEEPING = 0.5
@@ -134,23 +137,21 @@ function thrownChanceOver(posterior: Posterior, analysis: Analysis, end: 'smalle
   }, 0)
 }
 
-/** A manageable number of particles, systematically by weight, each sorted into the kind of answer it stands for. */
+/**
+ * A manageable number of particles, systematically by weight, each sorted into the kind of answer it stands for. Places
+ * are told apart by how far the best eighth is from their window: where in the window it lies is no matter.
+ */
 function sampleOf(analysis: Analysis, barrelTurns: number): Sampled[] {
-  const placed = analysis.readings.filter(hasWindow)
-  let low = Infinity,
-    high = -Infinity,
-    sum = 0
-  const byPlace = placed.map(r => [r.middle, r.weight] as const).sort((a, b) => a[0] - b[0])
-  const all = byPlace.reduce((s, p) => s + p[1], 0)
-  for (const [middle, weight] of byPlace) {
-    sum += weight
-    if (sum > 0.04 * all && low === Infinity) low = middle
-    if (sum <= 0.96 * all) high = middle
-  }
-  const binTurns = Math.max(0.16, (high - low) / PLACES || 0)
-  const centre = Number.isFinite(low) && high > low ? (low + high) / 2 : barrelTurns
+  const best = bestEighth(analysis, barrelTurns).turns
+  const middles = analysis.readings.filter(hasWindow).map((r): [number, number] => [r.middle, r.weight])
+  const [low, high] = middles.length ? weightedQuantiles(middles, [0.04, 0.96]) : [0, 0]
+  const binTurns = Math.max(0.16, (high - low) / PLACES)
   const kindOf = (r: Reading): number => {
-    if (hasWindow(r)) return Math.max(0, Math.min(PLACES - 1, Math.floor((r.middle - centre) / binTurns + PLACES / 2)))
+    if (hasWindow(r)) {
+      const away = best < r.span.from ? r.span.from - best : best > r.span.to ? r.span.to - best : 0
+      if (away === 0) return r.stopsSafe && !r.stopSpoils ? WITHIN : STOPS
+      return WITHIN + Math.sign(away) * Math.min(WITHIN, 1 + Math.floor(Math.abs(away) / binTurns))
+    }
     const blamed = CURABLE.filter(c => r.atFault[c])
     return PLACES + (blamed.length === 1 ? CURABLE.indexOf(blamed[0]) : blamed.length ? 3 : 4)
   }

@@ -1,6 +1,6 @@
 import { costOf, PATIENCE, type BenchEvent, type Part } from '../rear/benchEvents'
 import type { Cause } from '../response/causes'
-import { weightedQuantile, type Analysis } from './analysis'
+import { bestEighth, weightedQuantile, type Analysis } from './analysis'
 import { CURABLE, type Curable } from './blames'
 import { asPass, checksFor, PASS_CLICK, passRange, type Check } from './checks'
 import type { AdviceOptions, AdviceOrder, Move } from './contract'
@@ -22,6 +22,8 @@ export const DECIDE = {
   /** Done at this chance of right, falling late. */
   doneAt: 0.95,
   doneLate: 0.88,
+  /** With passes, which go over every sprocket before it. */
+  doneAfterPass: 0.93,
   /** A barrel turn must gain this chance of right; the last one before stopping less, as it needs no check after it. */
   turnGain: 0.08,
   lastTurnGain: 0.015,
@@ -117,7 +119,8 @@ function decideAsSeen(
   if (may(first)) return answer(first)
 
   const late = Math.min(1, Math.max(0, (spent - 28) / 26))
-  const doneAt = DECIDE.doneAt + late * (DECIDE.doneLate - DECIDE.doneAt)
+  const doneEarly = passes ? DECIDE.doneAfterPass : DECIDE.doneAt
+  const doneAt = doneEarly + late * (DECIDE.doneLate - doneEarly)
   if (best.right >= doneAt) {
     const turn: Move = { do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns }
     if (best.right - analysis.right > DECIDE.lastTurnGain && may(turn)) return answer(turn)
@@ -172,13 +175,6 @@ function isRepeat(move: Check['move'], log: readonly BenchEvent[]): boolean {
     atOnce = false
   }
   return false
-}
-
-/** The eighth with the best chance; of equals the nearest to where the barrel is, on a plateau its middle. */
-function bestEighth(analysis: Analysis, barrelTurns: number): { turns: number; right: number } {
-  const most = Math.max(...analysis.eighths.map(e => e.right))
-  const good = analysis.eighths.filter(e => e.right >= most - 1e-6)
-  return good.reduce((a, b) => (Math.abs(b.turns - barrelTurns) < Math.abs(a.turns - barrelTurns) ? b : a))
 }
 
 /** What the log cost so far: with passes, a click that goes on from a clean arrival costs a fifth. */

@@ -5,7 +5,7 @@ import { costOf, costOfAll, EPS, NOWHERE, UNPLACED_MM, type Placed, type Problem
 const ROUNDS = 60_000
 
 /** Moves and swaps pieces by chance, taking what is no worse, and now and then a little worse (annealing). */
-export function improve(p: Problem, start: Placed, bound: number): Placed {
+export function improve(p: Problem, start: Placed, bound: number, rounds = ROUNDS): Placed {
   const random = randomFrom(p.need.length, p.stock.length, Math.round(p.need.reduce((s, n) => s + n, 0)))
   const at = [...start.at]
   const used = new Array<number>(p.stock.length).fill(0)
@@ -28,8 +28,8 @@ export function improve(p: Problem, start: Placed, bound: number): Placed {
     }
     return delta
   }
-  for (let round = 0; round < ROUNDS && best.cost > bound + EPS; round++) {
-    const heat = 60 * (1 - round / ROUNDS) ** 2
+  for (let round = 0; round < rounds && best.cost > bound + EPS; round++) {
+    const heat = 60 * (1 - round / rounds) ** 2
     const i = random.below(p.need.length)
     const other = random.below(p.need.length)
     const moves: [number, number][] =

@@ -168,13 +168,17 @@ test('of three offcuts every order is tried, of those that meet the bound none m
   const orders = (of: number[]): number[][] =>
     of.length < 2 ? [of] : of.flatMap((j, k) => orders(of.filter((_, i) => i !== k)).map(rest => [j, ...rest]))
   let told = 0
-  for (let seed = 1; seed <= 120; seed++) {
+  for (let seed = 1; seed <= 60; seed++) {
     const random = randomFrom(seed, 402)
-    const p = problem(
-      Array.from({ length: 5 }, () => 150 + random.below(300)),
-      ...['a', 'b', 'c'].map(id => item(id, 320 + random.below(600))),
-      item('r', 5000, true),
-    )
+    // a tenth of a bench's lengths: every order of every batch is tried, and each millimetre of it counted
+    const p: Problem = {
+      ...problem(
+        Array.from({ length: 5 }, () => 15 + random.below(30)),
+        ...['a', 'b', 'c'].map(id => item(id, 32 + random.below(60))),
+        item('r', 500, true),
+      ),
+      least: 15,
+    }
     const all = orders([0, 1, 2]).map(order => greedy(p, [...order, 3]).cost)
     const first = [0, 1, 2].sort((a, b) => p.stock[a]!.lengthMm - p.stock[b]!.lengthMm)
     const shortest = greedy(p, [...first, 3])
@@ -184,17 +188,20 @@ test('of three offcuts every order is tried, of those that meet the bound none m
     expect(filled(p, Infinity)).toEqual(shortest)
     // longest first comes next
     expect(filled(p, longest.cost).cost).toBeLessThanOrEqual(longest.cost)
-    if (longest.cost < shortest.cost - 1) expect(filled(p, longest.cost)).toEqual(longest)
-    if (best < Math.min(shortest.cost, longest.cost) - 1) told++
+    if (longest.cost < shortest.cost) expect(filled(p, longest.cost)).toEqual(longest)
+    if (best < Math.min(shortest.cost, longest.cost)) told++
   }
-  expect(told).toBeGreaterThan(3)
+  expect(told).toBeGreaterThan(1)
 })
+
+/** Rounds enough for a batch this small. */
+const FEW = 5_000
 
 describe('improving by chance', () => {
   test('finds the best from everything on the roll, or from nothing placed, and what it says it costs it costs', () => {
     let met = 0
     BATCHES.forEach((p, i) => {
-      const got = improve(p, nothing(p), lowerBound(p))
+      const got = improve(p, nothing(p), lowerBound(p), FEW)
       expect(possible(p, got.at)).toBe(true)
       expect(got.cost).toBeCloseTo(priced(p, got.at), 6)
       expect(got.proven).toBe(false)
@@ -205,22 +212,22 @@ describe('improving by chance', () => {
   test('never gives back anything worse than it was given, and leaves alone what meets the bound', () => {
     BATCHES.slice(0, 6).forEach((p, i) => {
       const start = filled(p, lowerBound(p))
-      const got = improve(p, start, lowerBound(p))
+      const got = improve(p, start, lowerBound(p), FEW)
       expect(got.cost).toBeLessThanOrEqual(start.cost + 1e-6)
       expect(got.cost).toBeGreaterThanOrEqual(BEST[i]! - 1e-6)
-      expect(improve(p, start, start.cost).at).toEqual(start.at)
+      expect(improve(p, start, start.cost, FEW).at).toEqual(start.at)
     })
   })
   test('a swap is found where no single move helps', () => {
     // each piece lies where it leaves scrap; changed about, both offcuts are filled
     const p = problem([400, 300], item('a', 410), item('b', 400), item('c', 300))
     const at = [0, 1]
-    const got = improve(p, { at, cost: costOfAll(p, at), proven: false }, 0)
+    const got = improve(p, { at, cost: costOfAll(p, at), proven: false }, 0, FEW)
     expect(got.cost).toBe(350)
     expect(got.at).toEqual([1, 2])
   })
   test('the same batch has the same answer', () => {
-    for (const p of BATCHES.slice(0, 1)) expect(improve(p, nothing(p), 0)).toEqual(improve(p, nothing(p), 0))
+    for (const p of BATCHES.slice(0, 1)) expect(improve(p, nothing(p), 0, FEW)).toEqual(improve(p, nothing(p), 0, FEW))
   })
 })
 
