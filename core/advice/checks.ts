@@ -34,7 +34,7 @@ export const worthOf = ({ move, tells, cost }: Check): number =>
 /** No shift into an end gear whose chance of a thrown chain passes this (model, section 4). */
 export const THROWN_LIMIT = 0.0005
 
-/** What is to be told apart: how far the best setting is from each bike's window, what keeps it from having one, worn. */
+/** What is told apart: how far the best setting is from a bike's window, what keeps it from having one, and worn. */
 const PLACES = 7
 const WITHIN = (PLACES - 1) / 2
 const STOPS = PLACES + 5
