@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test'
+import { standInSound } from '#core/bench/standInMicrophone'
 import { usualHubs } from '#core/hub/kinds'
 import { stockParts } from '#core/rear/typedParts'
 import { axeFinds } from './axe'
@@ -254,6 +255,66 @@ test('a hub’s highest gear is heard as its wheel coasts; noted, it moves the o
   ])
   await t('hub-look-tick').click()
   await expect(t('tick-noted')).toContainText('ticks and runs free')
+})
+
+/** A microphone that hears this over and over, as the browser gives one, once it is allowed. */
+async function withMicrophone(page: Page, { samples, rateHz }: { samples: Float32Array; rateHz: number }) {
+  const most = samples.reduce((a, b) => Math.max(a, Math.abs(b)), 0)
+  const pcm = Buffer.from(Int16Array.from(samples, x => Math.round((x / most) * 20_000)).buffer).toString('base64')
+  await page.evaluate(
+    ([base64, rate]) => {
+      const bytes = Uint8Array.from(atob(base64 as string), c => c.charCodeAt(0))
+      const heard = new Int16Array(bytes.buffer)
+      const given = new Promise<void>(allow => Object.assign(window, { allowMicrophone: allow }))
+      navigator.mediaDevices.getUserMedia = async () => {
+        await given
+        const sound = new AudioContext()
+        const buffer = sound.createBuffer(1, heard.length, rate as number)
+        buffer.getChannelData(0).set(Float32Array.from(heard, x => x / 32_768))
+        const source = new AudioBufferSourceNode(sound, { buffer, loop: true })
+        const out = sound.createMediaStreamDestination()
+        source.connect(out)
+        source.start()
+        Object.assign(window, { microphoneTrack: out.stream.getAudioTracks()[0] })
+        return out.stream
+      }
+    },
+    [pcm, rateHz] as const,
+  )
+}
+const allowMicrophone = (page: Page) =>
+  page.evaluate(() => (window as unknown as { allowMicrophone: () => void }).allowMicrophone())
+const microphoneIs = (page: Page) =>
+  page.evaluate(() => (window as unknown as { microphoneTrack?: MediaStreamTrack }).microphoneTrack?.readyState)
+
+test('a microphone is heard as it is, and is let go: when told, and when allowed only after the page was left', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('76')
+  await openBench(bench, number)
+  await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/listen`)
+  const t = (name: string) => bench.locator(`[data-test=${name}]`)
+  const sprocketTeeth = Number(/\d+/.exec(await t('listen-gear').innerText())![0])
+  const ring = bench.getByRole('radio', { checked: true })
+  const ringTeeth = Number(/\d+/.exec(await ring.innerText())![0])
+  const sound = standInSound({ ringTeeth, sprocketTeeth }, { eighths: 0, way: 'out' })
+  await withMicrophone(bench, sound)
+  await t('listen').click()
+  await allowMicrophone(bench)
+  await expect(t('cadence')).toBeVisible({ timeout: 20_000 })
+  expect(Math.abs(Number(/\d+/.exec(await t('cadence').innerText())![0]) - 68)).toBeLessThanOrEqual(2)
+  await expect(t('sounds')).toHaveText(/clean/)
+  expect(await microphoneIs(bench)).toBe('live')
+  await t('stop-listening').click()
+  expect(await microphoneIs(bench)).toBe('ended')
+  // asked again, and left before it is allowed: nobody listens any more
+  await withMicrophone(bench, sound)
+  await t('listen').click()
+  await t('back-to-bench').click()
+  await bench.waitForURL(/rear$/)
+  await allowMicrophone(bench)
+  await expect.poll(() => microphoneIs(bench)).toBe('ended')
 })
 
 test('without a microphone it says what to do', async ({ bench, shop }) => {

@@ -12,29 +12,37 @@ export function useMicrophone(keepS: number) {
   let context: AudioContext | undefined
   let kept = new Float32Array(0)
   let filled = 0
+  /** Counts the times it was started and stopped: what was asked for before the last of them comes too late. */
+  let starts = 0
 
   async function start(): Promise<void> {
     trouble.value = ''
     // what types say is always there is missing on an insecure page
     const devices = navigator.mediaDevices as MediaDevices | undefined
     if (!devices) return void (trouble.value = wordsOf('Insecure'))
+    const begun = ++starts
     try {
-      stream = await devices.getUserMedia({
+      const given = await devices.getUserMedia({
         audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
       })
+      // allowed only after the page was left or listening was stopped: nobody is there to hear
+      if (begun !== starts) return given.getTracks().forEach(t => t.stop())
+      stream = given
+      const sound = (context = new AudioContext())
+      await sound.audioWorklet.addModule('/takeSamples.js')
+      if (begun !== starts) return
+      kept = new Float32Array(Math.round(keepS * sound.sampleRate))
+      filled = 0
+      const taker = new AudioWorkletNode(sound, 'take-samples')
+      taker.port.onmessage = ({ data }: MessageEvent<Float32Array>) => take(data)
+      sound.createMediaStreamSource(given).connect(taker)
+      // it puts out silence: what leads nowhere some browsers do not run
+      taker.connect(sound.destination)
+      on.value = true
     } catch (error) {
+      stop()
       trouble.value = wordsOf((error as Error).name)
-      return
     }
-    context = new AudioContext()
-    kept = new Float32Array(Math.round(keepS * context.sampleRate))
-    filled = 0
-    // a worklet would need a script of its own to be let in; this runs everywhere and is light
-    const taker = context.createScriptProcessor(4096, 1, 1)
-    taker.onaudioprocess = ({ inputBuffer }) => take(inputBuffer.getChannelData(0))
-    context.createMediaStreamSource(stream).connect(taker)
-    taker.connect(context.destination)
-    on.value = true
   }
   function take(samples: Float32Array): void {
     kept.copyWithin(0, samples.length)
@@ -42,6 +50,7 @@ export function useMicrophone(keepS: number) {
     filled = Math.min(kept.length, filled + samples.length)
   }
   function stop(): void {
+    starts++
     stream?.getTracks().forEach(t => t.stop())
     void context?.close()
     stream = undefined
