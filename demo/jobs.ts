@@ -250,7 +250,7 @@ export const DEMO_JOBS: readonly DemoJob[] = [
       { kind: 'said', complaint: 'one-end', answer: null },
       { kind: 'sensed', exceptions: ['spoke-guard'], chainWearPercent: 0.4 },
     ],
-    seed: 223,
+    seed: 229,
     by: 'Ishbel',
     cameDaysAgo: 0,
     promisedInDays: 2,
