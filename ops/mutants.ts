@@ -11,7 +11,7 @@ import { ROOT } from './server'
  */
 /**
  * `tests`: those that are asked, where all of core's would take hours; `patienceMs`: how much longer than usual they
- * may take before a mutant counts as endless.
+ * may take before a mutant counts as endless: too little on a busy machine, and what is merely slow counts as found.
  */
 type Part = { files: string[]; config: 'core' | 'server'; goal: number; tests?: string; patienceMs?: number }
 const CUT_METHODS = ['Problem', 'Fill', 'Improve', 'Branch'].map(f => `core/cable/cut${f}.ts`)
@@ -22,7 +22,7 @@ const PARTS: Record<string, Part> = {
     config: 'core',
     goal: 80,
     tests: 'core/advice/checks.test.ts,core/advice/decideRules.test.ts',
-    patienceMs: 1_500,
+    patienceMs: 5_000,
   },
   advice: {
     // one by one: the tester reads its list by commas
@@ -33,7 +33,7 @@ const PARTS: Record<string, Part> = {
     config: 'core',
     goal: 80,
     tests: 'core/advice/*.test.ts,core/rear/*.test.ts,core/ledger/*.test.ts',
-    patienceMs: 1_500,
+    patienceMs: 5_000,
   },
   brake: { files: ['core/brake/*.ts'], config: 'core', goal: 80 },
   hub: { files: ['core/hub/*.ts'], config: 'core', goal: 80 },
@@ -42,10 +42,10 @@ const PARTS: Record<string, Part> = {
     config: 'core',
     goal: 80,
     tests: 'core/cable/*.test.ts',
-    patienceMs: 1_500,
+    patienceMs: 5_000,
   },
   // loops within loops: many mutants never end, and each waits for its limit
-  cut: { files: CUT_METHODS, config: 'core', goal: 80, tests: 'core/cable/cutMethods.test.ts', patienceMs: 500 },
+  cut: { files: CUT_METHODS, config: 'core', goal: 80, tests: 'core/cable/cutMethods.test.ts', patienceMs: 6_000 },
   server: { files: ['server/db/*.ts'], config: 'server', goal: 80 },
 }
 
@@ -95,6 +95,9 @@ for (const name of asked.length ? asked : Object.keys(PARTS)) {
     console.log(`  ${m.where} ${m.mutatorName}: ${(m.replacement ?? '').replace(/\s+/g, ' ').slice(0, 90)}`)
   const score = (100 * found) / (found + missed.length)
   if (score < goal) short++
-  console.log(`${name}: ${found} of ${found + missed.length} noticed, ${score.toFixed(1)} % (goal ${goal} %)`)
+  const endless = all.filter(m => m.status === 'Timeout').length
+  console.log(
+    `${name}: ${found} of ${found + missed.length} noticed, ${endless} of them by time, ${score.toFixed(1)} % (goal ${goal} %)`,
+  )
 }
 process.exit(short ? 1 : 0)
