@@ -40,6 +40,8 @@ export function useMicrophone(keepS: number) {
       taker.connect(sound.destination)
       on.value = true
     } catch (error) {
+      // stopped meanwhile, and perhaps begun anew: that one goes on
+      if (begun !== starts) return
       stop()
       trouble.value = wordsOf((error as Error).name)
     }
