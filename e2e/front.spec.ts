@@ -3,7 +3,7 @@ import { adviseFront } from '#core/front/advise'
 import type { FrontMoveTo, FrontWishes } from '#core/front/contract'
 import type { FrontSight } from '#core/front/events'
 import { USUAL_FRONT, type FrontParts } from '#core/front/parts'
-import { STRAIGHT } from '#core/front/response'
+import { frontGeometry, STRAIGHT } from '#core/front/response'
 import { frontSetupOf } from '#core/front/setup'
 import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
@@ -40,6 +40,7 @@ async function follow(
 ): Promise<{ right: boolean; touches: number; log: FrontSight[] }> {
   const setup = frontSetupOf(parts, CASSETTE)
   const bench = simulatedFront(setup, hidden, seed)
+  const { judgedOn } = frontGeometry(setup)
   const log: FrontSight[] = [...noted]
   let touches = 0
   const touch = async (name: string) => {
@@ -68,8 +69,23 @@ async function follow(
     if (e.kind === 'frontGap') {
       await touch('front-done')
       await figure(e.gapMm)
-    } else if (e.kind === 'frontShift') await touch(`seen-${e.seen}`)
-    else if (e.kind === 'frontUndone') await touch(`undone-${e.drops}`)
+    } else if (e.kind === 'frontShift') {
+      const back =
+        move.do === 'shift' && move.back && e.seen === 'clean'
+          ? bench.perform({ do: 'shift', from: move.to, to: move.from, sprocket: judgedOn(move.from) })
+          : null
+      if (back?.kind === 'frontShift' && back.seen === 'clean') {
+        log.push(back)
+        await touch('front-both-clean')
+      } else {
+        await touch(`seen-${e.seen}`)
+        if (back?.kind !== 'frontShift') continue
+        // the way back was not clean: it is chosen and told
+        log.push(back)
+        await touch(`shift-${back.from}-${back.to}`)
+        await touch(`seen-${back.seen}`)
+      }
+    } else if (e.kind === 'frontUndone') await touch(`undone-${e.drops}`)
     else await touch('front-done')
   }
   throw new Error('never said done')

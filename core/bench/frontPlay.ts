@@ -6,7 +6,7 @@ import type { FrontMoveTo } from '../front/contract'
 import { frontCost } from '../front/looks'
 import type { FrontSet, FrontSight } from '../front/events'
 import { frontMove, onRing, type FrontSeen } from '../front/moves'
-import { FRONT } from '../front/response'
+import { FRONT, frontGeometry } from '../front/response'
 import { FRONT_AS_MODELLED, faultyFront, seededFront, simulatedFront, type FrontIll, type FrontPhysics } from './front'
 
 /** The usual school of gaps at the stops. */
@@ -32,6 +32,8 @@ export type FrontPlayed = {
   rings: number
   /** Entries written until the end: each a touch, a figure or both. */
   entries: number
+  /** Touches they take: a shift and its way back, both clean, are one. */
+  touches: number
 }
 /**
  * The written orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by
@@ -53,6 +55,7 @@ export function playFront(
 ): FrontPlayed {
   const { setup, hidden, faults } = physics.own ? faultyFront(seed) : { ...seededFront(seed), faults: [] }
   const bench = simulatedFront(setup, hidden, seed, physics)
+  const { judgedOn } = frontGeometry(setup)
   const out: FrontPlayed = {
     seed,
     won: false,
@@ -67,12 +70,14 @@ export function playFront(
     faults,
     rings: setup.parts.rings.length,
     entries: 0,
+    touches: 0,
   }
   const perform = (move: FrontMoveTo): FrontSight => {
     const needs = move.do === 'set' ? NEEDS[move.what] : undefined
     if (needs && !bench.faults(NEEDED_MM)[needs]) out.needless++
     out.cost += frontCost(move)
     out.entries++
+    out.touches++
     return bench.perform(move)!
   }
   if (strategy === 'Ocho')
@@ -84,7 +89,14 @@ export function playFront(
         out.stated = right
         break
       }
-      perform(move)
+      const there = perform(move)
+      if (move.do !== 'shift' || !move.back || there.kind !== 'frontShift') continue
+      if (there.seen !== 'clean') continue
+      const { from: to, to: from } = move
+      const back = bench.perform({ do: 'shift', from, to, sprocket: judgedOn(to) })
+      out.cost++
+      out.entries++
+      if (back?.kind === 'frontShift' && back.seen !== 'clean') out.touches++
     }
   else {
     const hands = byOrder(strategy, setup.parts.rings.length)

@@ -308,6 +308,7 @@ describe('the advice', () => {
     for (const move of [
       { do: 'turn', screw: 'L', sixteenths: -4 },
       { do: 'shift', from: 1, to: 2, sprocket: 0 },
+      { do: 'shift', from: 1, to: 2, sprocket: 0, back: true },
       { do: 'gap', plate: 'inner' },
       { do: 'gap', plate: 'inner', byStop: true },
       { do: 'gap', plate: 'outer', byStop: true },
@@ -334,6 +335,53 @@ describe('the advice', () => {
     expect(why('barrel')).toMatch(/Tension is the likeliest fault, 94\s%/)
     expect(why('H')).toContain('Tension is the likeliest fault')
     expect(sayFrontMove({ do: 'turn', screw: 'L', sixteenths: -4 }, triple.parts)).toContain('L screw out')
+  })
+
+  describe('before it leaves', () => {
+    const stop = (plate: 'inner' | 'outer'): FrontSight => ({ kind: 'frontGap', plate, gapMm: 1, byStop: true })
+    const gap = (plate: 'inner' | 'outer'): FrontSight => ({ kind: 'frontGap', plate, gapMm: 1 })
+    const gaps = [look, look, stop('inner'), stop('outer'), gap('inner'), gap('outer'), stop('inner'), stop('outer')]
+    const both = [saw(0, 1, 'clean'), saw(1, 0, 'clean')]
+    const turn: FrontSight = { kind: 'frontTurn', screw: 'barrel', sixteenths: 1 }
+
+    test('every shift is seen clean since the last turn, there and back at once', () => {
+      const asked = adviseFront(double, gaps).move
+      expect(asked).toMatchObject({ do: 'shift', back: true })
+      expect(adviseFront(double, [...gaps, ...both]).move).toEqual({ do: 'done' })
+      expect(adviseFront(double, [...gaps, ...both, turn]).move).toMatchObject({ do: 'shift', back: true })
+      // the one that is missing, where the other was seen
+      expect(adviseFront(double, [...gaps, saw(0, 1, 'clean'), saw(0, 1, 'clean')]).move).toMatchObject({
+        do: 'shift',
+        from: 1,
+        to: 0,
+      })
+    })
+
+    test('nothing goes back over an end that the customer saw the chain thrown over', () => {
+      const moves = [[], [saw(0, 1, 'clean')], [stop('outer'), saw(0, 1, 'no-climb')]].map(
+        log => adviseFront(double, [look, ...log], { throws: ['inboard'] }).move,
+      )
+      for (const move of moves) if (move.do === 'shift') expect([move.to, move.back]).toEqual([1, undefined])
+    })
+
+    test('a stop that let the chain over is seen by itself, and its shift too, however right all else looks', () => {
+      const outer = [look, look, stop('outer'), gap('inner'), gap('outer'), stop('outer'), gap('inner'), gap('outer')]
+      const up = [saw(0, 1, 'clean'), saw(0, 1, 'clean')]
+      const advised = (log: FrontSight[]) => adviseFront(double, log, { throws: ['inboard'] })
+      const before = advised([...outer, ...up])
+      expect(before.right).toBeGreaterThan(0.8)
+      expect(before.move).not.toEqual({ do: 'done' })
+      const after = advised([...outer, ...up, stop('inner'), stop('inner')])
+      expect(after.move).toMatchObject({ do: 'shift', from: 1, to: 0 })
+    })
+
+    test('nothing is clamped anew before anybody looked what the cable does', () => {
+      for (const seed of [1, 2, 3, 4, 5]) {
+        const high: FrontSight = { kind: 'frontPosition', heightMm: 2, angleDeg: -0.5 }
+        expect(adviseFront(double, [high], { seed }).move).not.toEqual({ do: 'set', what: 'clamp' })
+        expect(adviseFront(triple, [high], { seed }).move).not.toEqual({ do: 'set', what: 'clamp' })
+      }
+    })
   })
 
   test('nonsense is refused by name', () => {

@@ -14,6 +14,9 @@ import type { Read } from './turns'
 const THROWN_LIMIT = 0.01
 export type Check = { move: FrontCheck; tells: number; rate: number }
 const SAMPLE = 250
+/** A gap tells so much of stops and cable that it is worth more than its cost at the stand. `model`, by the bench */
+const GAP_PRICE = 1.5
+const priceOf = (m: FrontCheck): number => (m.do === 'gap' ? GAP_PRICE : frontCost(m))
 
 /** Every check that is safe enough, the one that tells most for its cost first. */
 export function checksOf(
@@ -33,7 +36,7 @@ export function checksOf(
     if (!mayAsk(log, move)) return
     const shows = sample.map(r => chances(r.guess))
     const tells = mutualInformation(jointOf(weights, kinds, shows))
-    out.push({ move, tells, rate: tells / frontCost(move) })
+    out.push({ move, tells, rate: tells / priceOf(move) })
   }
   for (let ring = 0; ring + 1 < g.rings; ring++)
     for (const [from, to] of [

@@ -1,15 +1,15 @@
 import type { FrontBelief } from './belief'
 import { FRONT_FAULTS, type FrontCause, type FrontFault } from './causes'
 import type { Check } from './checks'
-import type { FrontMoveTo, FrontWishes } from './contract'
+import type { FrontCheck, FrontMoveTo, FrontWishes } from './contract'
 import type { FrontSet, FrontSight } from './events'
-import { costOfSight, lastPlace, mayAsk, setAlready, stopSeen } from './looks'
+import { costOfSight, lastPlace, mayAsk, setAlready, stopSeen, unguarded } from './looks'
 import { needsOf } from './needs'
 import { frontIsRight } from './response'
 import { bestTurn, chanceClamped, MAX_SIXTEENTHS, turnedGuess, type Read, type Turn } from './turns'
 
-/** Said done from here; falls with the work spent. */
-const DONE = { early: 0.94, late: 0.85, lateCost: 45 }
+/** Every shift is gone through once more from here, then it is done; falls with the work spent. */
+const DONE = { early: 0.9, late: 0.84, lateCost: 45 }
 /** A part or the position is blamed from here. */
 const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.9, pull: 0.9 }
 const SET_FOR: Record<FrontFault, FrontSet> = {
@@ -77,11 +77,17 @@ export function decide(d: Deciding): Decision {
       return turning(t)
   }
   if (right >= enough) {
-    // a stop that only the cable hides is asked for before it is left
+    // a stop that only the cable hides is asked for before it is left, and one that let the chain over in any case
+    const open = unguarded(log, wishes.throws)
     const hidden = (['L', 'H'] as const).find(
-      s => !stopSeen(log, s) && stopRight(s) < STOP_KNOWN && mayAsk(log, look(s).move),
+      s =>
+        open.includes(s === 'L' ? 'inboard' : 'outboard') ||
+        (!stopSeen(log, s) && stopRight(s) < STOP_KNOWN && mayAsk(log, look(s).move)),
     )
-    return hidden ? look(hidden) : { move: { do: 'done' }, after: right }
+    if (hidden) return look(hidden)
+    const unseen = unseenShift(log, checks)
+    if (unseen) return { move: thereAndBack(unseen, checks), after: null }
+    return { move: { do: 'done' }, after: right }
   }
   const blamed = blame(log, causes, f => BLAME[f])
   if (blamed) return whole(SET_FOR[blamed])
@@ -101,6 +107,7 @@ export function decide(d: Deciding): Decision {
     causes.tension >= 0.5 &&
     clamp - Math.max(barrel.now, barrel.best) >= CLAMP_GAIN &&
     last?.kind !== 'frontSet' &&
+    log.some(e => e.kind === 'frontShift' || e.kind === 'frontGap') &&
     (!best || best.screw === 'barrel')
   )
     return whole('clamp')
@@ -111,7 +118,7 @@ export function decide(d: Deciding): Decision {
     return noThread ? whole('clamp') : turning(best)
   }
   const check = checks.find(c => c.rate > 0.015)
-  if (check) return { move: check.move, after: null }
+  if (check) return { move: thereAndBack(check.move, checks), after: null }
   const weak = turns.find(again)
   if (weak) return turning(weak)
   // nothing is left to look at: what is likeliest is put right before it is given up
@@ -120,6 +127,25 @@ export function decide(d: Deciding): Decision {
   if (right < GIVEN_UP && last?.kind !== 'frontSet' && !setAlready(log, 'clamp')) return whole('clamp')
   return { move: { do: 'done' }, after: right }
 }
+
+/** A shift goes at once back again where that is safe and may be asked: both are one touch when both are clean. */
+const thereAndBack = (m: FrontCheck, checks: readonly Check[]): FrontCheck =>
+  m.do === 'shift' && checks.some(({ move: b }) => b.do === 'shift' && b.from === m.to && b.to === m.from)
+    ? { ...m, back: true }
+    : m
+
+/** A shift not seen clean since anything was turned or set: nobody hands back a front that was not shifted. */
+function unseenShift(log: readonly FrontSight[], checks: readonly Check[]): FrontCheck | undefined {
+  const since = log.slice(log.findLastIndex(e => e.kind === 'frontTurn' || e.kind === 'frontSet') + 1)
+  const unseen = (from: number, to: number) =>
+    !since.some(e => e.kind === 'frontShift' && e.seen === 'clean' && e.from === from && e.to === to)
+  const shifts = checks
+    .map(c => c.move)
+    .filter(m => m.do === 'shift')
+    .filter(m => unseen(m.from, m.to))
+  return shifts.find(m => unseen(m.to, m.from)) ?? shifts[0]
+}
+
 /** Below this the advice says that it found no setting. */
 const GIVEN_UP = 0.5
 /** From this chance a fault is put right when all looks are spent. */

@@ -9,7 +9,7 @@ import { FRONT_ELSEWHERE } from './elsewhere'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
 import type { FrontEvent, FrontSight } from './events'
-import { atAGlance } from './glance'
+import { atAGlance, bothClean } from './glance'
 import { rubSeen, unguarded } from './looks'
 import { END_GAPS, HEIGHTS } from '../procedure/schools'
 import { gapChance } from './belief'
@@ -387,4 +387,13 @@ test('what looks right at a glance is one touch by the schools, and asked only w
   expect(atAGlance(stop, { height, endGap }, false)).toBeNull()
   expect(atAGlance({ do: 'gap', plate: 'inner' }, { height, endGap }, true)).toBeNull()
   expect(atAGlance({ do: 'turn', screw: 'L', sixteenths: 2 }, { height, endGap }, true)).toBeNull()
+})
+
+test('there and back, both clean, is one touch; one way alone is told by its own key', () => {
+  const on = (ring: number) => 10 - ring
+  expect(bothClean({ do: 'shift', from: 0, to: 1, sprocket: 9, back: true }, on)).toEqual([
+    { kind: 'frontShift', from: 0, to: 1, sprocket: 9, seen: 'clean' },
+    { kind: 'frontShift', from: 1, to: 0, sprocket: 10, seen: 'clean' },
+  ])
+  expect(bothClean({ do: 'shift', from: 0, to: 1, sprocket: 9 }, on)).toBeNull()
 })

@@ -33,3 +33,15 @@ export function atAGlance(
     })),
   }
 }
+
+/** A shift there and back, both clean, as entries; null where only one way is asked. */
+export const bothClean = (
+  { from, to, back }: Extract<FrontMoveTo, { do: 'shift' }>,
+  judgedOn: (ring: number) => number,
+): FrontSight[] | null =>
+  back
+    ? [
+        { kind: 'frontShift', from, to, sprocket: judgedOn(to), seen: 'clean' },
+        { kind: 'frontShift', from: to, to: from, sprocket: judgedOn(from), seen: 'clean' },
+      ]
+    : null

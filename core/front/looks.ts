@@ -4,6 +4,7 @@ import type { FrontSet, FrontSight } from './events'
 /** What each step costs, in units of a shift looked at. `model` */
 const FRONT_COST = { turn: 1, shift: 1, gap: 2, position: 2, hand: 2, undone: 4, done: 0 } as const
 const FRONT_SET_COST: Record<FrontSet, number> = { clamp: 3, position: 4, cable: 10, lever: 15, stops: 4 }
+/** A shift's way back is one of its own: it costs when it is made. */
 export const frontCost = (m: FrontMoveTo): number => (m.do === 'set' ? FRONT_SET_COST[m.what] : FRONT_COST[m.do])
 
 /** What was last read of the cage's height, null where it was set since; null as a whole where nobody looked or set. */

@@ -45,7 +45,7 @@ export function sayFrontMove(m: FrontMoveTo, parts: FrontParts, teeth: readonly 
     }
     case 'shift': {
       const on = teeth[m.sprocket]
-      return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)}${on ? ` on the ${on}` : ''} and look`
+      return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)}${on ? ` on the ${on}` : ''}${m.back ? ', then back' : ' and look'}`
     }
     case 'gap':
       if (m.byStop)
@@ -91,7 +91,7 @@ export function explainFront(a: FrontAdvice, parts: FrontParts, height = '1 to 3
       return `${does[0].toUpperCase()}${does.slice(1)}. ${suspectOf(m.screw)}`
     }
     case 'shift':
-      return `It tells most for what it costs. ${suspect}`
+      return `It tells most for what it costs. ${suspect}${m.back ? ' Clean both ways is one touch; else say below what the first bad one did.' : ''}`
     case 'gap':
       if (m.byStop)
         return m.plate === 'inner'

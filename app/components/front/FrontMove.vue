@@ -4,7 +4,7 @@ import { FRONT_CAUSES, FRONT_CAUSE_WORDS } from '#core/front/causes'
 import type { FrontAdvice } from '#core/front/contract'
 import type { FrontSight } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
-import { atAGlance } from '#core/front/glance'
+import { atAGlance, bothClean } from '#core/front/glance'
 import { explainFront, sayFrontMove, screwTurn } from '#core/front/words'
 import type { END_GAPS, HEIGHTS } from '#core/procedure/schools'
 import { sayChance } from '#core/quantity/chance'
@@ -14,6 +14,8 @@ const props = defineProps<{
   advice: FrontAdvice
   parts: FrontParts
   teeth: readonly number[]
+  /** Where each ring's shift is looked at, by the sprocket's place. */
+  judgedOn: (ring: number) => number
   /** The school of the cage's height. */
   height: (typeof HEIGHTS)[number]
   /** The school of the gaps at the stops. */
@@ -47,6 +49,8 @@ const SET_DONE = {
   lever: 'The lever is another',
   stops: 'Both stops are set anew',
 } as const
+/** There and back, both clean: one touch. Anything else is told below, shift by shift. */
+const thereAndBack = computed(() => (move.value.do === 'shift' ? bothClean(move.value, props.judgedOn) : null))
 const glance = computed(() => atAGlance(move.value, props, props.neitherStop))
 const causes = computed(() =>
   FRONT_CAUSES.map(c => ({ name: FRONT_CAUSE_WORDS[c], id: c, chance: props.advice.causes[c] })).filter(
@@ -111,6 +115,17 @@ const causes = computed(() =>
       @click="emit('put', [{ kind: 'frontSet', what: move.what }])"
     >
       {{ SET_DONE[move.what] }} <kbd class="key">Enter</kbd>
+    </button>
+    <button
+      v-else-if="thereAndBack"
+      type="button"
+      class="act"
+      :disabled="stale"
+      :aria-disabled="!live"
+      data-test="front-both-clean"
+      @click="emit('put', thereAndBack)"
+    >
+      Clean there and back <kbd class="key">Enter</kbd>
     </button>
     <button v-else-if="move.do === 'done'" type="button" class="act" data-test="front-done" @click="emit('leave')">
       Back to the job <kbd class="key">Enter</kbd>

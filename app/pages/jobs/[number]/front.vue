@@ -4,6 +4,7 @@ import { CROSSED_DEG, ringLines, sprocketLines } from '#core/front/chainLine'
 import { FRONT_SCREWS, FRONT_SEEN } from '#core/front/moves'
 import type { FrontSight } from '#core/front/events'
 import type { FrontOrder } from '#core/procedure/frontOrders'
+import { bothClean } from '#core/front/glance'
 import { FRONT_STEPS, nextFrontStep } from '#core/front/orders'
 import { ringName } from '#core/front/parts'
 import { cageSpan, frontTroubles, rubIsModelled, rubMap, sayPair, type Pair } from '#core/front/rub'
@@ -161,7 +162,10 @@ function accept() {
       [{ kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths }],
       `Logged ${sayTurnsOf(fromSixteenths(move.sixteenths))}`,
     )
-  else if (move.do === 'set') answered([{ kind: 'frontSet', what: move.what }])
+  else if (move.do === 'shift') {
+    const both = geometry.value && bothClean(move, geometry.value.judgedOn)
+    if (both) answered(both)
+  } else if (move.do === 'set') answered([{ kind: 'frontSet', what: move.what }])
   else if (move.do === 'position' || move.do === 'gap') look(move.do === 'gap' ? 'gaps' : 'position')
   else if (move.do === 'done') void leave()
 }
@@ -271,10 +275,11 @@ const keys = (): BenchKeys => ({
     <template #shift>
       <template v-if="parts">
         <LazyFrontMove
-          v-if="advice"
+          v-if="advice && geometry"
           :advice="advice"
           :parts="parts"
           :teeth="cassette?.teeth ?? []"
+          :judged-on="geometry.judgedOn"
           :height="schools.height"
           :end-gap="schools.endGap"
           :neither-stop="front.byStop.inner === null && front.byStop.outer === null"
