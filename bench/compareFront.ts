@@ -74,16 +74,16 @@ export function reportFront(bench: string, lines: readonly FrontLine[]): void {
       sum(list, p => is(p)),
       Math.max(1, list.length),
     )
-  const entries = (rings: number) =>
+  const median = (of: 'entries' | 'touches', rings: number) =>
     quantile(
-      ours.filter(p => p.rings === rings).map(p => p.entries),
+      ours.filter(p => p.rings === rings).map(p => p[of]),
       0.5,
     )
   console.log(
     `wrong "done" ${outOf(ours, p => p.saidDone && !p.right)}, given up ${outOf(ours, p => !p.saidDone)}; L out won ${outOf(
       ours.filter(p => p.faults.includes('L out')),
       p => p.won,
-    )}; entries until done, median: double ${entries(2)}, triple ${entries(3)}`,
+    )}; median until done: double ${median('touches', 2)} touches (${median('entries', 2)} entries), triple ${median('touches', 3)} (${median('entries', 3)})`,
   )
   const lost = ours.filter(p => !p.won)
   console.log(

@@ -1,7 +1,7 @@
 import { HUB_BENCHES, playHub, playHubByOrder, seededHub, type HubBench, type HubPlayed } from '#core/bench/hub'
 import { HUB_WAYS } from '#core/hub/kinds'
 import { playUnlikeHub, type UnlikeHubBench } from '#core/bench/hubUnlike'
-import { percent, sum } from './figures'
+import { percent, quantile, sum } from './figures'
 
 /** Hub faults: right cause and looks, against the usual order of looking played straight. */
 export function reportHubs(hubs: number, first: number, bench: HubBench): void {
@@ -64,6 +64,10 @@ export function reportUnlikeHubs(hubs: number, first: number, bench: UnlikeHubBe
         'looks to the first cause': (sum(of, p => p.looks) / of.length).toFixed(2),
       }
     }),
+  )
+  const looks = all.filter(p => !p.hidden.length).map(p => p.looks)
+  console.log(
+    `looks at a healthy hub: ${quantile(looks, 0.5)} p50, ${quantile(looks, 0.9)} p90, ${(sum(looks, x => x) / looks.length).toFixed(1)} on average`,
   )
   const surest = all.filter(p => p.stated >= 0.9)
   console.log(

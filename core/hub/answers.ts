@@ -151,6 +151,25 @@ export const readingSd = (hub: HubParts, s: Standards): number => {
   return Math.hypot(HUB.readingSdMm, (to - from) / 4)
 }
 
+/**
+ * How likely readings are together: where in its room the window was set is the same for all of them, the eye errs
+ * anew each time.
+ */
+export function readingsChance(hub: HubParts, h: HubHypothesis, mms: readonly number[], s: Standards): number {
+  if (!mms.length) return 1
+  const wanted = readingOf(hub, h, s)
+  const { from, to } = targetMm(hub, s)
+  const twin = hub.way === 'twin'
+  const sd = twin ? Math.max(readingSd(hub, s), wanted * TWIN_PLAY_SPREAD) : HUB.readingSdMm
+  const places = twin ? [0] : PLACES.map(p => p * (to - from))
+  const at = (place: number) =>
+    mms.reduce((c, mm) => c * (0.98 * Math.exp(-0.5 * ((mm - wanted - place) / sd) ** 2) + 0.02 * 0.1), 1)
+  return places.reduce((sum, place) => sum + at(place), 0) / places.length
+}
+/** Where in its room, of its whole width from the middle; play is read within a quarter of itself. `model` */
+const PLACES = [-0.4, -0.2, 0, 0.2, 0.4] as const
+const TWIN_PLAY_SPREAD = 0.25
+
 const looksLike = (c: HubCheck, h: HubHypothesis): string => HUB_SHOWS[h.fault]?.[c.id] ?? c.outcomes[0][0]
 /** Hubs differ in how far from its place a gear still holds, and where the next one takes it, clicks. `model` */
 const ANSWERS = [
@@ -158,6 +177,16 @@ const ANSWERS = [
   { holdClicks: HUB.holdClicks, takesClicks: HUB.takesClicks },
   { holdClicks: 0.37, takesClicks: 0.72 },
 ] as const
+
+/**
+ * The hubs this way of being wrong is met in: out by less than a hub holds is no fault of it, so that one which is out
+ * holds less far than that.
+ */
+const answersFor = (h: HubHypothesis) => {
+  if (h.offClicks === 0) return ANSWERS
+  const met = ANSWERS.filter(a => a.holdClicks < Math.abs(h.offClicks))
+  return met.length ? met : ANSWERS.slice(0, 1)
+}
 
 /** Gears and slips over hubs as they differ. */
 export function gearsOver(
@@ -167,10 +196,11 @@ export function gearsOver(
 ): { gears: Map<number, number>; slips: number } {
   const gears = new Map<number, number>()
   let slips = 0
-  for (const answers of ANSWERS) {
+  const over = answersFor(h)
+  for (const answers of over) {
     const one = gearChances(hub, h, asked, answers)
-    slips += one.slips / ANSWERS.length
-    for (const [gear, p] of one.gears) gears.set(gear, (gears.get(gear) ?? 0) + p / ANSWERS.length)
+    slips += one.slips / over.length
+    for (const [gear, p] of one.gears) gears.set(gear, (gears.get(gear) ?? 0) + p / over.length)
   }
   return { gears, slips }
 }
@@ -206,9 +236,14 @@ const GEAR_LOOKS: Readonly<Partial<Record<string, typeof allHoldChance>>> = {
   [TICK]: tickChance,
 }
 
+const overHubs = (h: HubHypothesis, of: (a: (typeof ANSWERS)[number]) => number): number => {
+  const over = answersFor(h)
+  return over.reduce((s, a) => s + of(a), 0) / over.length
+}
+
 /** The same gear by a microphone: its odds stand beside what a person says, and are no look. */
 export function soundChance(hub: HubParts, h: HubHypothesis, tickOdds: number): number {
-  const ticks = ANSWERS.reduce((s, a) => s + tickChance(hub, h, a) / ANSWERS.length, 0)
+  const ticks = overHubs(h, a => tickChance(hub, h, a))
   return (ticks * tickOdds + 1 - ticks) / Math.max(1, tickOdds)
 }
 
@@ -216,11 +251,7 @@ export function lookChance(hub: HubParts, c: HubCheck, h: HubHypothesis, outcome
   if (outcome === UNKNOWN) return 1
   const fine = c.outcomes[0][0]
   const byGear = GEAR_LOOKS[c.id]
-  const shows = byGear
-    ? 1 - ANSWERS.reduce((s, a) => s + byGear(hub, h, a) / ANSWERS.length, 0)
-    : looksLike(c, h) === fine
-      ? 0
-      : 1 - HUB.hides
+  const shows = byGear ? 1 - overHubs(h, a => byGear(hub, h, a)) : looksLike(c, h) === fine ? 0 : 1 - HUB.hides
   const abnormal = byGear ? c.outcomes[1]![0] : looksLike(c, h)
   const true_ = outcome === fine ? 1 - shows : outcome === abnormal ? shows : 0
   return (1 - HUB.wrongLook) * true_ + HUB.wrongLook / c.outcomes.length

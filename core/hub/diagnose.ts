@@ -7,6 +7,7 @@ import {
   hypothesesOf,
   lookChance,
   readingOf,
+  readingsChance,
   readingSd,
   soundChance,
   type HubHypothesis,
@@ -40,7 +41,7 @@ export type HubDiagnosis = {
 const afterCures = (times: number): number => (times >= 2 ? 0 : 0.1 ** times)
 
 const NONE = { id: 'none', words: 'Nothing found', cure: 'Every gear cycled, then a ride: prove it.' }
-const TELLS_LEAST = 0.004
+const TELLS_LEAST = 0.008
 /** How often one thing is looked at at most, and what a second time is worth. `model` */
 const TIMES = 2
 const AGAIN_WORTH = 0.5
@@ -67,9 +68,12 @@ export function diagnoseHub(
       const c = checks.find(x => x.id === check)
       if (c) w *= lookChance(hub, c, h, outcome)
     }
-    const wanted = readingOf(hub, h, s)
-    const spread = hub.way === 'twin' ? Math.max(sd, wanted * 0.25) : sd
-    for (const { mm } of log.readings) w *= 0.98 * Math.exp(-0.5 * ((mm - wanted) / spread) ** 2) + 0.02 * 0.1
+    w *= readingsChance(
+      hub,
+      h,
+      log.readings.map(r => r.mm),
+      s,
+    )
     for (const count of log.counts) w *= countChance(hub, h, count)
     if (log.tickOdds && heard) w *= soundChance(hub, h, log.tickOdds)
     return w
@@ -168,7 +172,13 @@ function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubC
     return c ? { do: 'look', check: c } : null
   }
   const read: HubNext | null = log.readings.length ? null : { do: 'read' }
-  if (id === 'none') return read ?? (looked(ALL_GEARS) > 1 || log.counts.length > 1 ? null : look(ALL_GEARS))
+  if (id === 'none')
+    return (
+      read ??
+      (looked(ALL_GEARS) > 1 || log.counts.length > 1 ? null : look(ALL_GEARS)) ??
+      (looked('wire') ? null : look('wire')) ??
+      (hub.way !== 'twin' || looked('coupling') ? null : look('coupling'))
+    )
   if (id === 'inside')
     return (
       read ??
