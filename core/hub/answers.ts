@@ -238,7 +238,7 @@ const GEAR_LOOKS: Readonly<Partial<Record<string, typeof allHoldChance>>> = {
 
 const overHubs = (h: HubHypothesis, of: (a: (typeof ANSWERS)[number]) => number): number => {
   const over = answersFor(h)
-  return over.reduce((s, a) => s + of(a), 0) / over.length
+  return over.map(of).reduce((a, b) => a + b, 0) / over.length
 }
 
 /** The same gear by a microphone: its odds stand beside what a person says, and are no look. */

@@ -98,13 +98,13 @@ describe('taking a bike in', () => {
 
   test('a known bike keeps its customer, is known better after, and is in the house once', async () => {
     const s = await testShop(db)
-    const first = await job(s, await s.take({ bike: { name: 'Dunlin', frameNumber: 'D1', frameKind: 'long-john' } }))
-    expect(first).toMatchObject({ bike_name: 'Dunlin', frame_kind: 'long-john', known_job: null })
-    const again = { id: first.bike_id, frameKind: 'road' as const }
+    const first = await job(s, await s.take({ bike: { name: 'Dunlin', frameNumber: 'D1', frameKind: 'long' } }))
+    expect(first).toMatchObject({ bike_name: 'Dunlin', frame_kind: 'long', known_job: null })
+    const again = { id: first.bike_id, frameKind: 'open' as const }
     await expect(s.take({ tag: 'X1', bike: again })).rejects.toThrow(`That bike is here already, tag ${first.tag}`)
     await gone(s, first.number, '2026-11-20T10:00:00Z')
     const back = await job(s, await s.take({ tag: 'X1', bike: again, sameParts: true, seen }))
-    expect(back).toMatchObject({ bike_id: first.bike_id, customer_id: first.customer_id, frame_kind: 'road' })
+    expect(back).toMatchObject({ bike_id: first.bike_id, customer_id: first.customer_id, frame_kind: 'open' })
     expect(back.known_job).toBe(first.id)
     const stored = await within(s, tx =>
       tx.selectFrom('bike').select('seen').where('id', '=', first.bike_id).executeTakeFirstOrThrow(),
@@ -114,10 +114,10 @@ describe('taking a bike in', () => {
 
   test('not started from its last sheet, it knows none; nothing new said of it, nothing is forgotten', async () => {
     const s = await testShop(db)
-    const first = await job(s, await s.take({ bike: { name: 'Dunlin', frameNumber: 'D1', frameKind: 'road' } }))
+    const first = await job(s, await s.take({ bike: { name: 'Dunlin', frameNumber: 'D1', frameKind: 'open' } }))
     await gone(s, first.number, '2026-11-20T10:00:00Z')
     const back = await job(s, await s.take({ tag: 'X1', bike: { id: first.bike_id } }))
-    expect(back).toMatchObject({ known_job: null, frame_kind: 'road' })
+    expect(back).toMatchObject({ known_job: null, frame_kind: 'open' })
   })
 
   test('a known customer brings another bike; one of another shop, or nobody, is not known here', async () => {
