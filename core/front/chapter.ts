@@ -12,6 +12,7 @@ import { unnamedDerailleur, type Counted } from '../rear/counted'
 import { INDEXED } from '../rear/progress'
 import type { RearState } from '../rear/state'
 import { FRONT_EVENTS, sprocketsNeeded, type FrontEvent, type FrontSet } from './events'
+import { shiftsToSee } from './looks'
 import { FRONT_SCREWS, FRONT_SEEN_WORDS, seenWords } from './moves'
 import { FRONT_STEP_WORDS } from './stepWords'
 import { CAGES, type FrontParts } from './parts'
@@ -155,7 +156,9 @@ function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
   const stands = (is: PartStands['is'], words: string): PartStands[] => [{ part: 'front', is, words }]
   if (!front.parts) return stands('untouched', 'not said yet')
   if (opinion && front.log.length && opinion.right >= INDEXED)
-    return stands('right', `right, ${sayChance(opinion.right)}`)
+    return shiftsToSee(front.log, front.parts.rings.length).length
+      ? stands('hand', 'right, not shifted since')
+      : stands('right', `right, ${sayChance(opinion.right)}`)
   if (front.open) return stands('hand', seenWords(front.open.seen, front.open.on).toLowerCase())
   const { barrel } = front.net
   return front.log.length

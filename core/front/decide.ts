@@ -3,13 +3,11 @@ import { FRONT_FAULTS, type FrontCause, type FrontFault } from './causes'
 import type { Check } from './checks'
 import type { FrontCheck, FrontMoveTo, FrontWishes } from './contract'
 import type { FrontSet, FrontSight } from './events'
-import { costOfSight, lastPlace, mayAsk, setAlready, stopSeen, unguarded } from './looks'
+import { costOfSight, DONE, lastPlace, mayAsk, setAlready, shiftsToSee, stopSeen, unguarded } from './looks'
 import { needsOf } from './needs'
 import { frontIsRight } from './response'
 import { bestTurn, chanceClamped, MAX_SIXTEENTHS, turnedGuess, type Read, type Turn } from './turns'
 
-/** Every shift is gone through once more from here, then it is done; falls with the work spent. */
-const DONE = { early: 0.9, late: 0.84, lateCost: 45 }
 /** A part or the position is blamed from here. */
 const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.9, pull: 0.9 }
 const SET_FOR: Record<FrontFault, FrontSet> = {
@@ -85,7 +83,7 @@ export function decide(d: Deciding): Decision {
         (!stopSeen(log, s) && stopRight(s) < STOP_KNOWN && mayAsk(log, look(s).move)),
     )
     if (hidden) return look(hidden)
-    const unseen = unseenShift(log, checks)
+    const unseen = unseenShift(log, g.rings, checks)
     if (unseen) return { move: thereAndBack(unseen, checks), after: null }
     return { move: { do: 'done' }, after: right }
   }
@@ -134,11 +132,10 @@ const thereAndBack = (m: FrontCheck, checks: readonly Check[]): FrontCheck =>
     ? { ...m, back: true }
     : m
 
-/** A shift not seen clean since anything was turned or set: nobody hands back a front that was not shifted. */
-function unseenShift(log: readonly FrontSight[], checks: readonly Check[]): FrontCheck | undefined {
-  const since = log.slice(log.findLastIndex(e => e.kind === 'frontTurn' || e.kind === 'frontSet') + 1)
-  const unseen = (from: number, to: number) =>
-    !since.some(e => e.kind === 'frontShift' && e.seen === 'clean' && e.from === from && e.to === to)
+/** One that was not seen clean since the last turn, best one whose way back was not either. */
+function unseenShift(log: readonly FrontSight[], rings: number, checks: readonly Check[]): FrontCheck | undefined {
+  const toSee = shiftsToSee(log, rings)
+  const unseen = (from: number, to: number) => toSee.some(s => s.from === from && s.to === to)
   const shifts = checks
     .map(c => c.move)
     .filter(m => m.do === 'shift')

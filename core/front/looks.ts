@@ -42,6 +42,8 @@ function isSame(m: FrontMoveTo, e: FrontSight): boolean {
       return false
   }
 }
+/** Every shift is gone through once more from here, then it is done; falls with the work spent. `model` */
+export const DONE = { early: 0.9, late: 0.84, lateCost: 45 } as const
 /** No look is asked for a third time while nothing was turned or set. */
 const MOST_LOOKS = 2
 export function mayAsk(log: readonly FrontSight[], m: FrontMoveTo): boolean {
@@ -92,6 +94,22 @@ export function rubSeen(
     if (e.kind === 'frontRub' && e.ring === ring && e.sprocket === sprocket) return e.plate
   }
   return undefined
+}
+
+/**
+ * Shifts from ring to ring that were not seen clean since anything was turned or set: nobody hands back a front that
+ * was not shifted.
+ */
+export function shiftsToSee(log: readonly FrontSight[], rings: number): { from: number; to: number }[] {
+  const since = log.slice(log.findLastIndex(e => e.kind === 'frontTurn' || e.kind === 'frontSet') + 1)
+  const seen = ({ from, to }: { from: number; to: number }) =>
+    since.some(e => e.kind === 'frontShift' && e.seen === 'clean' && e.from === from && e.to === to)
+  return Array.from({ length: rings - 1 }, (_, r) => [
+    { from: r, to: r + 1 },
+    { from: r + 1, to: r },
+  ])
+    .flat()
+    .filter(shift => !seen(shift))
 }
 
 /**

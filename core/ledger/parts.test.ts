@@ -61,9 +61,13 @@ describe('each part', () => {
     expect(stands('front', [GEARED, parts, { kind: 'frontTurn', screw: 'barrel', sixteenths: 4 }])).toBe(
       'hand: barrel 1/4 out',
     )
-    expect(stands('front', [GEARED, parts, shift('clean')], { front: { right: 0.9 } })).toBe(
-      `right: right, ${sayChance(0.9)}`,
-    )
+    // right is believed, but nobody shifted back, or not since the last turn: not yet
+    const back: LedgerEvent = { kind: 'frontShift', from: 1, to: 0, seen: 'clean' }
+    const turn: LedgerEvent = { kind: 'frontTurn', screw: 'L', sixteenths: 2 }
+    const sure = { front: { right: 0.9 } }
+    expect(stands('front', [GEARED, parts, shift('clean')], sure)).toBe('hand: right, not shifted since')
+    expect(stands('front', [GEARED, parts, shift('clean'), back, turn], sure)).toBe('hand: right, not shifted since')
+    expect(stands('front', [GEARED, parts, turn, shift('clean'), back], sure)).toBe(`right: right, ${sayChance(0.9)}`)
   })
   test('cables: planned, begun, renewed', () => {
     const run: LedgerEvent = { kind: 'run', run: templateRun('external', 'rear') }
