@@ -7,7 +7,7 @@ import { ROOT } from './server'
 /**
  * Runs the mutation tester over where a wrong line could hurt somebody, and prints its score per folder with every
  * mutant that no test noticed. `npm run mutants` for all, `npm run mutants -- brake hub` for some. All of
- * it takes about two hours.
+ * it takes four to five hours.
  */
 /**
  * `tests`: those that are asked, where all of core's would take hours; `patienceMs`: how much longer than usual they
