@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import { readFileSync } from 'node:fs'
 import { expect, otherDevice, ready, saved, SERVER, settled, storedEvents, still, test, makeShop } from './shop'
+import { stockParts } from '#core/rear/typedParts'
+import { inShop } from '../server/db/connect'
+import { jobByNumber, takeIn } from '../server/db/jobs'
 import { BRAKES_HOLD } from '../server/db/testShop'
 import type { Page } from '@playwright/test'
 
@@ -17,6 +20,43 @@ const own = (event: object, by: string) => ({
   basedOn: 1,
   by,
   event,
+})
+
+test('how much it is ridden, said on the visit before, stands beside that answer at the next new run', async ({
+  bench,
+  shop,
+}) => {
+  const ishbel = await shop.person('Ishbel')
+  const number = await shop.takeIn('64')
+  const put = async (job: number, ...events: object[]) => {
+    const entries = events.map(e => own(e, ishbel))
+    expect((await bench.request.post(`${SERVER()}/api/jobs/${job}/events`, { data: { entries } })).ok()).toBe(true)
+  }
+  const newRun = { kind: 'replace', part: 'cable' }
+  await put(number, newRun, { kind: 'ridden', how: 'weekly' }, ...BRAKES_HOLD)
+  const left = await bench.request.post(`${SERVER()}/api/jobs/${number}/hand-back`, {
+    data: { id: randomUUID(), basedOn: 1, how: 'proven', fault: null },
+  })
+  expect(left.ok(), await left.text()).toBe(true)
+  const bike = await inShop(shop.db, shop.id, async tx => (await jobByNumber(tx, shop.id, number))!.bike_id)
+  const again = await takeIn(shop.db, shop.id, ishbel, null, {
+    customer: { name: '', contact: '' },
+    bike: { id: bike },
+    tag: '65',
+    promisedAt: new Date(Date.now() + 86_400_000).toISOString(),
+    complaint: 'slack again',
+    parts: stockParts('r14-10'),
+    sameParts: true,
+  })
+  await put(again, newRun)
+  await bench.goto(`${SERVER()}/jobs/${again}/stage/prove`)
+  await expect(t(bench, 'ridden-weekly')).toContainText('last time')
+  await expect(t(bench, 'ridden-daily')).not.toContainText('last time')
+  // offered, and nothing is taken for granted
+  await expect(bench.getByRole('radio', { name: 'Weekly' })).not.toBeChecked()
+  await t(bench, 'ridden-weekly').click()
+  await saved(bench)
+  expect((await storedEvents(shop, again)).at(-1)!.body).toEqual({ kind: 'ridden', how: 'weekly' })
 })
 
 test('three bikes of one standard: the third is re-cabled with the lengths of the others, each by one touch', async ({

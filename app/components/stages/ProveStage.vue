@@ -19,7 +19,7 @@ const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 type What = 'ring' | 'several' | 'road'
 const teeth = computed(() => props.state.rear.setup!.teeth)
-const { standards } = storeToRefs(useLedger())
+const { standards, record } = storeToRefs(useLedger())
 const torques = computed(() => rearTorques(standards.value))
 /** Rows of the grid: each ring both ways, several clicks, the road. */
 const rings = computed(() => ringCountOf(props.state))
@@ -107,11 +107,16 @@ const torqued = () =>
     { kind: 'torqued', exceptions: [...loose.value], ...(read.value ? { peaksNm: peaks.value } : {}) },
     'Noted the torques',
   )
-const RIDING_CHOICES = [
+const RIDINGS = [
   { value: 'daily', words: 'Daily' },
   { value: 'weekly', words: 'Weekly' },
   { value: 'seldom', words: 'Less' },
 ] as const satisfies readonly { value: Riding; words: string }[]
+/** What its rider said on the visit it starts from stands beside that answer: offered, not taken for granted. */
+const RIDING_CHOICES = computed(() => {
+  const last = record.value?.known?.settle?.riding ?? null
+  return RIDINGS.map(r => ({ ...r, ...(r.value === last && { aside: 'last time' }) }))
+})
 const run = computed(() => newRunOf(props.state.rear, props.state.cable))
 const forecast = computed(() => (run.value ? settleForecast(run.value, settlingIn(standards.value)) : null))
 /** How many days bedding puts the next look off; null where it is done, or gains little. */
