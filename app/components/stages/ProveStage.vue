@@ -107,15 +107,15 @@ const torqued = () =>
     { kind: 'torqued', exceptions: [...loose.value], ...(read.value ? { peaksNm: peaks.value } : {}) },
     'Noted the torques',
   )
-const RIDINGS = [
+const RIDING_CHOICES = [
   { value: 'daily', words: 'Daily' },
   { value: 'weekly', words: 'Weekly' },
   { value: 'seldom', words: 'Less' },
 ] as const satisfies readonly { value: Riding; words: string }[]
-/** What its rider said on the visit it starts from stands beside that answer: offered, not taken for granted. */
-const RIDING_CHOICES = computed(() => {
-  const last = record.value?.known?.settle?.riding ?? null
-  return RIDINGS.map(r => ({ ...r, ...(r.value === last && { aside: 'last time' }) }))
+/** What its rider said on the visit it starts from: offered, not taken for granted. */
+const lastRiding = computed(() => {
+  const last = record.value?.known?.settle?.riding
+  return RIDING_CHOICES.find(r => r.value === last)?.words ?? null
 })
 const run = computed(() => newRunOf(props.state.rear, props.state.cable))
 const forecast = computed(() => (run.value ? settleForecast(run.value, settlingIn(standards.value)) : null))
@@ -246,7 +246,11 @@ const bedding = computed(() => (run.value ? beddingGains(null, run.value, settli
         >
       </p>
       <div v-if="run">
-        <p class="label">How much is it ridden?</p>
+        <p class="label" data-test="ridden-asked">
+          How much is it ridden?<span v-if="lastRiding" class="font-normal">
+            Last time: {{ lastRiding.toLowerCase() }}.</span
+          >
+        </p>
         <ChoiceRow
           :model-value="state.rear.riding"
           label="How much it is ridden"
