@@ -9,7 +9,7 @@ import { FRONT_ELSEWHERE } from './elsewhere'
 import { FRONT_STEPS } from './orders'
 import { FrontParts, USUAL_FRONT } from './parts'
 import type { FrontEvent, FrontSight } from './events'
-import { atAGlance, bothClean } from './glance'
+import { atAGlance, ownAnswer } from './glance'
 import { rubSeen, unguarded } from './looks'
 import { END_GAPS, HEIGHTS } from '../procedure/schools'
 import { gapChance } from './belief'
@@ -389,11 +389,22 @@ test('what looks right at a glance is one touch by the schools, and asked only w
   expect(atAGlance({ do: 'turn', screw: 'L', sixteenths: 2 }, { height, endGap }, true)).toBeNull()
 })
 
-test('there and back, both clean, is one touch; one way alone is told by its own key', () => {
+test('what a move answers of itself: turned, set, there and back both clean; one way alone has its own keys', () => {
   const on = (ring: number) => 10 - ring
-  expect(bothClean({ do: 'shift', from: 0, to: 1, sprocket: 9, back: true }, on)).toEqual([
+  expect(ownAnswer({ do: 'shift', from: 0, to: 1, sprocket: 9, back: true }, on)).toEqual([
     { kind: 'frontShift', from: 0, to: 1, sprocket: 9, seen: 'clean' },
     { kind: 'frontShift', from: 1, to: 0, sprocket: 10, seen: 'clean' },
   ])
-  expect(bothClean({ do: 'shift', from: 0, to: 1, sprocket: 9 }, on)).toBeNull()
+  expect(ownAnswer({ do: 'turn', screw: 'H', sixteenths: -6 }, on)).toEqual([
+    { kind: 'frontTurn', screw: 'H', sixteenths: -6 },
+  ])
+  expect(ownAnswer({ do: 'set', what: 'clamp' }, on)).toEqual([{ kind: 'frontSet', what: 'clamp' }])
+  for (const move of [
+    { do: 'shift', from: 0, to: 1, sprocket: 9 },
+    { do: 'gap', plate: 'inner' },
+    { do: 'position' },
+    { do: 'undone' },
+    { do: 'done' },
+  ] as const)
+    expect(ownAnswer(move, on), move.do).toBeNull()
 })

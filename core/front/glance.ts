@@ -34,14 +34,17 @@ export function atAGlance(
   }
 }
 
-/** A shift there and back, both clean, as entries; null where only one way is asked. */
-export const bothClean = (
-  { from, to, back }: Extract<FrontMoveTo, { do: 'shift' }>,
-  judgedOn: (ring: number) => number,
-): FrontSight[] | null =>
-  back
-    ? [
-        { kind: 'frontShift', from, to, sprocket: judgedOn(to), seen: 'clean' },
-        { kind: 'frontShift', from: to, to: from, sprocket: judgedOn(from), seen: 'clean' },
-      ]
-    : null
+/**
+ * What the next move itself answers in one touch: turned as said, set as said, there and back both clean; null where it
+ * asks for a figure or a choice.
+ */
+export function ownAnswer(move: FrontMoveTo, judgedOn: (ring: number) => number): FrontSight[] | null {
+  if (move.do === 'turn') return [{ kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths }]
+  if (move.do === 'set') return [{ kind: 'frontSet', what: move.what }]
+  if (move.do !== 'shift' || !move.back) return null
+  const { from, to } = move
+  return [
+    { kind: 'frontShift', from, to, sprocket: judgedOn(to), seen: 'clean' },
+    { kind: 'frontShift', from: to, to: from, sprocket: judgedOn(from), seen: 'clean' },
+  ]
+}

@@ -4,7 +4,7 @@ import { FRONT_CAUSES, FRONT_CAUSE_WORDS } from '#core/front/causes'
 import type { FrontAdvice } from '#core/front/contract'
 import type { FrontSight } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
-import { atAGlance, bothClean } from '#core/front/glance'
+import { atAGlance, ownAnswer } from '#core/front/glance'
 import { explainFront, sayFrontMove, screwTurn } from '#core/front/words'
 import type { END_GAPS, HEIGHTS } from '#core/procedure/schools'
 import { sayChance } from '#core/quantity/chance'
@@ -49,8 +49,12 @@ const SET_DONE = {
   lever: 'The lever is another',
   stops: 'Both stops are set anew',
 } as const
-/** There and back, both clean: one touch. Anything else is told below, shift by shift. */
-const thereAndBack = computed(() => (move.value.do === 'shift' ? bothClean(move.value, props.judgedOn) : null))
+/** What one touch answers, and how that is said. Anything else is told below, or has its own figures. */
+const own = computed(() => ownAnswer(move.value, props.judgedOn))
+const ownWords = computed(() => {
+  if (turn.value) return `Turned ${sayTurnsOf(turn.value.sixteenths / 16)} ${turn.value.way}`
+  return move.value.do === 'set' ? SET_DONE[move.value.what] : 'Clean there and back'
+})
 const glance = computed(() => atAGlance(move.value, props, props.neitherStop))
 const causes = computed(() =>
   FRONT_CAUSES.map(c => ({ name: FRONT_CAUSE_WORDS[c], id: c, chance: props.advice.causes[c] })).filter(
@@ -72,15 +76,15 @@ const causes = computed(() =>
     <p class="text-[0.9375rem] leading-snug" data-test="front-why">{{ explainFront(advice, parts, height.name) }}</p>
     <p v-if="CAUTION[move.do]" class="border-l-[6px] border-stop pl-2 text-sm font-semibold">{{ CAUTION[move.do] }}</p>
     <button
-      v-if="turn"
+      v-if="own"
       type="button"
       class="act"
       :disabled="stale"
       :aria-disabled="!live"
-      data-test="front-done"
-      @click="emit('put', [{ kind: 'frontTurn', screw: turn.screw, sixteenths: turn.sixteenths }])"
+      :data-test="move.do === 'shift' ? 'front-both-clean' : 'front-done'"
+      @click="emit('put', own)"
     >
-      Turned {{ sayTurnsOf(turn.sixteenths / 16) }} {{ turn.way }} <kbd class="key">Enter</kbd>
+      {{ ownWords }} <kbd class="key">Enter</kbd>
     </button>
     <button
       v-else-if="move.do === 'position' || move.do === 'gap'"
@@ -105,28 +109,6 @@ const causes = computed(() =>
         {{ d ? 'Drops by itself' : 'Does not drop' }}, clamped again
       </button>
     </div>
-    <button
-      v-else-if="move.do === 'set'"
-      type="button"
-      class="act"
-      :disabled="stale"
-      :aria-disabled="!live"
-      data-test="front-done"
-      @click="emit('put', [{ kind: 'frontSet', what: move.what }])"
-    >
-      {{ SET_DONE[move.what] }} <kbd class="key">Enter</kbd>
-    </button>
-    <button
-      v-else-if="thereAndBack"
-      type="button"
-      class="act"
-      :disabled="stale"
-      :aria-disabled="!live"
-      data-test="front-both-clean"
-      @click="emit('put', thereAndBack)"
-    >
-      Clean there and back <kbd class="key">Enter</kbd>
-    </button>
     <button v-else-if="move.do === 'done'" type="button" class="act" data-test="front-done" @click="emit('leave')">
       Back to the job <kbd class="key">Enter</kbd>
     </button>

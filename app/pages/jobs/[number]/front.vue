@@ -4,7 +4,7 @@ import { CROSSED_DEG, ringLines, sprocketLines } from '#core/front/chainLine'
 import { FRONT_SCREWS, FRONT_SEEN } from '#core/front/moves'
 import type { FrontSight } from '#core/front/events'
 import type { FrontOrder } from '#core/procedure/frontOrders'
-import { bothClean } from '#core/front/glance'
+import { ownAnswer } from '#core/front/glance'
 import { FRONT_STEPS, nextFrontStep } from '#core/front/orders'
 import { ringName } from '#core/front/parts'
 import { cageSpan, frontTroubles, rubIsModelled, rubMap, sayPair, type Pair } from '#core/front/rub'
@@ -157,15 +157,8 @@ const leave = () => navigateTo(`/jobs/${number}`)
 function accept() {
   const move = advice.value?.move
   if (!move || answer.value.is !== 'ready' || panel.value !== 'shift') return
-  if (move.do === 'turn')
-    answered(
-      [{ kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths }],
-      `Logged ${sayTurnsOf(fromSixteenths(move.sixteenths))}`,
-    )
-  else if (move.do === 'shift') {
-    const both = geometry.value && bothClean(move, geometry.value.judgedOn)
-    if (both) answered(both)
-  } else if (move.do === 'set') answered([{ kind: 'frontSet', what: move.what }])
+  const own = geometry.value && ownAnswer(move, geometry.value.judgedOn)
+  if (own) answered(own, move.do === 'turn' ? `Logged ${sayTurnsOf(fromSixteenths(move.sixteenths))}` : undefined)
   else if (move.do === 'position' || move.do === 'gap') look(move.do === 'gap' ? 'gaps' : 'position')
   else if (move.do === 'done') void leave()
 }
