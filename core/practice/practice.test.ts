@@ -217,6 +217,12 @@ describe.each(['brake', 'hub', 'front'] as const)('at the stand of a %s', bench 
       expect((await standFor(asked))!(acts)).toEqual(stand)
       expect(await faultsOf(asked)).toHaveLength(1)
       expect(stand.over).toBe(true)
+      // what is advised is one act of the stand, said as that act is
+      for (let n = 0; n < acts.length; n++) {
+        const { advised, choices } = (await standFor(asked))!(acts.slice(0, n))
+        const choice = choices.find(c => c.id === advised.id)
+        if (choice) expect(choice.words).toContain(advised.words)
+      }
     }
     expect(won).toBeGreaterThanOrEqual(2)
   }, 60_000)
