@@ -157,7 +157,7 @@ function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
   if (!front.parts) return stands('untouched', 'not said yet')
   if (opinion && front.log.length && opinion.right >= INDEXED)
     return shiftsToSee(front.log, front.parts.rings.length).length
-      ? stands('hand', 'right, not shifted since')
+      ? stands('hand', 'shifts to see')
       : stands('right', `right, ${sayChance(opinion.right)}`)
   if (front.open) return stands('hand', seenWords(front.open.seen, front.open.on).toLowerCase())
   const { barrel } = front.net

@@ -65,8 +65,8 @@ describe('each part', () => {
     const back: LedgerEvent = { kind: 'frontShift', from: 1, to: 0, seen: 'clean' }
     const turn: LedgerEvent = { kind: 'frontTurn', screw: 'L', sixteenths: 2 }
     const sure = { front: { right: 0.9 } }
-    expect(stands('front', [GEARED, parts, shift('clean')], sure)).toBe('hand: right, not shifted since')
-    expect(stands('front', [GEARED, parts, shift('clean'), back, turn], sure)).toBe('hand: right, not shifted since')
+    expect(stands('front', [GEARED, parts, shift('clean')], sure)).toBe('hand: shifts to see')
+    expect(stands('front', [GEARED, parts, shift('clean'), back, turn], sure)).toBe('hand: shifts to see')
     expect(stands('front', [GEARED, parts, turn, shift('clean'), back], sure)).toBe(`right: right, ${sayChance(0.9)}`)
   })
   test('cables: planned, begun, renewed', () => {
