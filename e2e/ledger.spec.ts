@@ -119,6 +119,26 @@ test('taps while the server is away are kept, shown as waiting, survive a reload
   }
 })
 
+test('a tap whose page is left in the same moment is there on the next one', async ({ bench, shop }) => {
+  const number = await shop.takeIn('24')
+  const hanger = `${SERVER()}/jobs/${number}/stage/hanger`
+  const looks = ['leans-in', 'straight', 'leans-out', 'twisted', 'leans-in', 'straight']
+  for (const look of looks) {
+    await bench.goto(hanger)
+    await bench.locator('[data-test=look-straight]').waitFor()
+    await bench.evaluate(one => {
+      document.querySelector<HTMLElement>(`[data-test=look-${one}]`)!.click()
+      location.assign('sense')
+    }, look)
+    await bench.waitForURL('**/stage/sense')
+  }
+  await bench.goto(hanger)
+  await bench.locator('[data-test=look-straight]').waitFor()
+  await saved(bench)
+  const looked = (await storedEvents(shop, number)).slice(1) // after the drivetrain
+  expect(looked.map(e => (e.body as { hanger?: string }).hanger)).toEqual(looks)
+})
+
 test('a second contact on "done as advised" does not count, nor a key before the new move is drawn', async ({
   bench,
   shop,

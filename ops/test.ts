@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { existsSync, mkdtempSync, readdirSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { say } from './say'
@@ -34,6 +34,15 @@ const unitReport = join(reports, 'unit.json')
 const e2eReport = join(reports, 'e2e.json')
 
 if (!(await step('preparing types', 'nuxt', ['prepare']))) end(false)
+/** What the page of each browser test that failed had on it, in words: Playwright keeps it beside its picture. */
+function pagesOfFailures(): string[] {
+  const results = join(ROOT, 'test-results')
+  if (!existsSync(results)) return []
+  return readdirSync(results)
+    .map(test => join(results, test, 'error-context.md'))
+    .filter(file => existsSync(file))
+    .map(file => readFileSync(file, 'utf8').slice(0, 6000))
+}
 /** One after the other, up to the first that fails. */
 async function inTurn(...steps: (() => Promise<boolean>)[]): Promise<boolean> {
   for (const one of steps) if (!(await one())) return false
@@ -70,4 +79,6 @@ if (existsSync(e2eReport)) {
   count.passed += stats.expected + stats.flaky
   count.failed += stats.unexpected
 }
+// a failure on another machine is often all that is ever seen of it: so what its page showed is printed too
+if (!e2e) pagesOfFailures().forEach(page => console.log(page))
 end(e2e)

@@ -4,6 +4,7 @@ import type { JobView } from '#core/http/job'
 import type { LikeHere } from '#core/http/records'
 import type { SessionView } from '#core/http/session'
 import type { Entry, Stored } from '#core/ledger/events'
+import { justMade, type Made } from './justMade'
 
 /**
  * A tap that is not yet with the server, and of which shop it is, by its code; `order` is its place in the outbox,
@@ -68,6 +69,13 @@ const open = () =>
     },
   }))
 
+/** Adds a tap, unless another tab has brought it here already. */
+async function addTap(made: Made): Promise<void> {
+  const tx = (await open()).transaction('taps', 'readwrite')
+  if ((await tx.store.index('id').getKey(made.entry.id)) === undefined) await tx.store.add(made)
+  await tx.done
+}
+
 export const kept = {
   session: async () => (await open()).get('session', 'now'),
   /**
@@ -97,10 +105,17 @@ export const kept = {
     await (await open()).put('floor', { view: plain, at: new Date().toISOString() }, 'now')
   },
   /** Every tap of a shop that waits, in the order they were made. */
-  taps: async (shop: string): Promise<Tap[]> =>
-    ((await (await open()).getAll('taps')) as Tap[]).filter(t => t.shop === shop),
+  taps: async (shop: string): Promise<Tap[]> => {
+    for (const { made, taken } of justMade.left()) {
+      await addTap(made)
+      taken()
+    }
+    return ((await (await open()).getAll('taps')) as Tap[]).filter(t => t.shop === shop)
+  },
   putTap: async (shop: string, job: number, entry: Entry): Promise<void> => {
-    await (await open()).add('taps', { job, entry, shop })
+    const taken = justMade.put({ job, entry, shop })
+    await addTap({ job, entry, shop })
+    taken()
   },
   dropTaps: async (ids: readonly string[]) => {
     const tx = (await open()).transaction('taps', 'readwrite')

@@ -4,7 +4,7 @@ import type { LedgerEvent } from '#core/ledger/events'
 import { kept } from './kept'
 import { useOutbox } from './outbox'
 import { useSession } from './session'
-import { emptied, ME, reload, sessionOf, SHOP, tapsWaiting, testServer } from './testServer'
+import { emptied, ME, OTHER_SHOP, reload, sessionOf, SHOP, tapsWaiting, testServer } from './testServer'
 
 const turn = (sixteenths: number): LedgerEvent => ({ kind: 'turn', screw: 'barrel', sixteenths })
 const PROOF: LedgerEvent = { kind: 'proof', brake: 'rear', holds: true }
@@ -140,6 +140,86 @@ describe('while the server is away', () => {
     outbox.trouble = { is: 'signed-out' }
     outbox.isBack()
     expect(outbox.trouble).toEqual({ is: 'signed-out' })
+  })
+})
+
+describe('a page that ends under a tap', () => {
+  /** What a browser writes at once: a map with the names of Storage. */
+  class AtOnce {
+    private readonly at = new Map<string, string>()
+    full = false
+    get length() {
+      return this.at.size
+    }
+    key = (i: number) => [...this.at.keys()].reverse()[i] ?? null
+    getItem = (key: string) => this.at.get(key) ?? null
+    removeItem = (key: string) => void this.at.delete(key)
+    setItem = (key: string, value: string) => {
+      if (this.full) throw new DOMException('no room', 'QuotaExceededError')
+      this.at.set(key, value)
+    }
+  }
+  let atOnce: AtOnce
+  beforeEach(() => {
+    atOnce = new AtOnce()
+    vi.stubGlobal('localStorage', atOnce)
+  })
+  afterEach(() => {
+    vi.unstubAllGlobals()
+  })
+  const away = async () => {
+    const outbox = await page()
+    server.line = 'down'
+    return outbox
+  }
+  /** Taps that are seen, of which the database never hears: the page ends first. */
+  async function tapsCutOff(outbox: Awaited<ReturnType<typeof page>>, sixteenths: readonly number[]) {
+    const never = vi.spyOn(IDBDatabase.prototype, 'transaction').mockImplementation(() => {
+      throw new DOMException('the page ends', 'AbortError')
+    })
+    const puts = sixteenths.map(n => outbox.put(4, turn(n), 0))
+    await Promise.allSettled(puts)
+    never.mockRestore()
+  }
+
+  test('what was on screen is there again after it, in the order it was made, and goes once', async () => {
+    await tapsCutOff(await away(), [1, 2, 3])
+    expect(atOnce.length).toBe(3)
+    const again = await page()
+    await again.ready()
+    expect(turns(again.of(4))).toEqual([1, 2, 3])
+    expect([atOnce.length, await tapsWaiting()]).toEqual([0, 3])
+    server.line = 'up'
+    await again.flush()
+    expect(turns(server.log)).toEqual([1, 2, 3])
+    expect(await tapsWaiting()).toBe(0)
+  })
+  test('the database has it: nothing is left beside it, nor twice in it', async () => {
+    const outbox = await away()
+    await outbox.put(4, turn(1), 0)
+    expect([atOnce.length, await tapsWaiting()]).toEqual([0, 1])
+    // the page ended after the database had it, before it was taken away here
+    atOnce.setItem('ocho-tap:1:x', JSON.stringify({ job: 4, entry: outbox.of(4)[0], shop: SHOP }))
+    const again = await page()
+    await again.ready()
+    expect([atOnce.length, await tapsWaiting(), again.of(4).length]).toEqual([0, 1, 1])
+  })
+  test('another shop’s waits for its shop; what is no tap is left alone', async () => {
+    await tapsCutOff(await away(), [1])
+    atOnce.setItem('ocho-tap:7:x', '{"job":')
+    atOnce.setItem('ocho-tick', 'off')
+    server.session = sessionOf(ME, OTHER_SHOP)
+    server.line = 'up'
+    const other = await page()
+    await other.flush()
+    expect(server.sent).toEqual([])
+    expect([await tapsWaiting(SHOP), await tapsWaiting(OTHER_SHOP), atOnce.length]).toEqual([1, 0, 2])
+  })
+  test('a browser that has no room for it still keeps it in the database', async () => {
+    atOnce.full = true
+    const outbox = await away()
+    await outbox.put(4, turn(1), 0)
+    expect([atOnce.length, await tapsWaiting()]).toEqual([0, 1])
   })
 })
 
