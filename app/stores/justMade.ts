@@ -1,10 +1,8 @@
-import { z } from 'zod'
 import { Entry } from '#core/ledger/events'
 
 /** A tap as it is made: of which job, and of which shop by its code. */
 export type Made = { job: number; entry: Entry; shop: string }
 
-const Made = z.object({ job: z.number(), entry: Entry, shop: z.string() })
 const KEY = 'ocho-tap:'
 /** Absent where pages are made, and in a browser that keeps nothing. */
 const store = () => globalThis.localStorage as Storage | undefined
@@ -42,8 +40,9 @@ export const justMade = {
 /** Null for what no tap of this version is: it is left where it is. */
 function read(text: string | null): Made | null {
   try {
-    const parsed = Made.safeParse(JSON.parse(text ?? 'null'))
-    return parsed.success ? parsed.data : null
+    const { job, entry, shop } = JSON.parse(text ?? '{}') as Record<keyof Made, unknown>
+    const parsed = Entry.safeParse(entry)
+    return parsed.success ? { job: Number(job), entry: parsed.data, shop: String(shop) } : null
   } catch {
     return null
   }
