@@ -15,7 +15,7 @@ export const leanSchemas = (): Plugin => ({
 })
 
 /**
- * Leaves out of the browser's Zod what no page asks: JSON Schema, which is written on the server (`ops/schema.ts`), what
+ * Leaves out of the browser's Zod what no page asks: JSON Schema, written on the server (`ops/schema.ts`), what
  * a schema tells of its own bounds, and what guards schemas that hold themselves, which none here does (Zod's own small
  * edition goes without it too). Eight kilobytes of the bench page. Should a later Zod be written otherwise, nothing is
  * left out, and the budget's test says so.
