@@ -3,7 +3,7 @@ import type { Pixel } from '#core/sight/camera'
 import type { Found } from '#core/sight/edges'
 import { MOST_BYTES, NO_PICTURE_WORDS, type Place } from '#core/sight/measures'
 import type { TouchedPicture } from '#core/sight/tell'
-import { barsOf, isBlurred, TOUCH_SD_PX, towards, type Touch } from '#core/sight/touch'
+import { barsOf, isBlurred, TOUCH_SD_PX, towards, type RimTouch } from '#core/sight/touch'
 import { useSight } from '~/workers/useSight'
 
 /**
@@ -19,7 +19,7 @@ export type Shot = {
   height: number
   touched: Record<string, Touched>
   /** What was found besides along the largest sprocket's edge. */
-  along: readonly Touch[]
+  along: readonly RimTouch[]
 }
 
 const within = (at: number, size: number) => Math.max(0, Math.min(size - 1, at))
@@ -31,10 +31,14 @@ export const placeOf = (t: Touched): Pixel => t.found?.at ?? t.by
  * One or more pictures of the same thing, touched place by place. Edges are found beside the page; what is off is
  * dragged or nudged right.
  * @param places what is touched, in order
- * @param sprocketMm the radius of the sprocket that is touched, where one is
+ * @param sprocket the one that is touched, where one is: its teeth, and its radius at their tips, mm
  * @param pulleyTeeth null where they were not counted
  */
-export function useMeasure(places: () => readonly Place[], sprocketMm: () => number, pulleyTeeth: () => number | null) {
+export function useMeasure(
+  places: () => readonly Place[],
+  sprocket: () => { teeth: number; radiusMm: number },
+  pulleyTeeth: () => number | null,
+) {
   const sight = useSight()
   const shots = shallowRef<Shot[]>([])
   const trouble = ref('')
@@ -97,7 +101,7 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
     const standing = Object.fromEntries(
       Object.entries(last.touched).map(([id, t]) => [id, { at: placeOf(t), found: t.found }]),
     )
-    for (const { id, found } of await sight().propose(standing, sprocketMm(), pulleyTeeth()))
+    for (const { id, found } of await sight().propose(standing, sprocket().radiusMm, pulleyTeeth()))
       // touched, or another picture taken, meanwhile
       if (shot.value?.url === last.url && untouched(id))
         write(id, { by: found.at, found, byHand: false, alone: true, sdPx: TOUCH_SD_PX.found })
@@ -110,7 +114,7 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
     const [upper, lower, near] = ends.map(t => t && placeOf(t))
     if (!last || !upper || !lower || !near || !towards(upper, lower)) return
     const bright = ends.find(t => t?.found)?.found?.bright ?? true
-    const along = await sight().along({ upper, lower, near }, sprocketMm(), bright)
+    const along = await sight().along({ upper, lower, near }, sprocket(), bright)
     // moved, or another picture taken, meanwhile
     if (shot.value?.url === last.url && ends.every(t => t && Object.values(shot.value!.touched).includes(t)))
       shots.value = [...shots.value.slice(0, -1), { ...shot.value, along }]
@@ -126,7 +130,7 @@ export function useMeasure(places: () => readonly Place[], sprocketMm: () => num
     const { upper, lower } = shot.value?.touched ?? {}
     // which way the bar runs is known once both of the sprocket's ends were touched
     if (!upper || !lower) return null
-    const { down, widthPx } = barsOf(placeOf(upper), placeOf(lower), sprocketMm())
+    const { down, widthPx } = barsOf(placeOf(upper), placeOf(lower), sprocket().radiusMm)
     const along: Pixel = place.bar?.end === 'lower' ? [-down[0], -down[1]] : down
     const bright = (upper.found ?? lower.found)?.bright
     return sight().find(place.finding, by, along, widthPx[place.bar?.of ?? 'sprocket'], reachPx, bright)

@@ -6,9 +6,9 @@ import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sig
 import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
-import { alongRim, type RimEnds } from '#core/sight/alongRim'
+import { alongRim } from '#core/sight/alongRim'
 import { tell, type Told, type ToTell } from '#core/sight/tell'
-import type { Touch } from '#core/sight/touch'
+import type { RimEnds, RimTouch } from '#core/sight/touch'
 
 /** So much about a touch is looked at, px. */
 const AROUND_PX = 70
@@ -47,8 +47,8 @@ const api = {
   propose: (standing: Record<string, Standing>, sprocketMm: number, pulleyTeeth: number | null): Proposal[] =>
     grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
   /** The near edge at more places, once its ends and its middle stand. */
-  along: (ends: RimEnds, sprocketMm: number, bright: boolean): Touch[] =>
-    grey ? alongRim(ends, sprocketMm, bright, patchOf) : [],
+  along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
+    grey ? alongRim(ends, sprocket, bright, patchOf) : [],
   tell: (ask: ToTell): Told => tell(ask),
   /** How open the gaps between the sprockets stand in a part of a live picture. */
   gaps: ({ data, width, height }: ImageData): number => gapsShown({ width, height, data: lightOf(data) }),

@@ -10,7 +10,7 @@ import { toSixteenths } from '../quantity/turns'
 import { curesOf } from '../rear/faultsFound'
 import type { BenchEvent, Part } from '../rear/benchEvents'
 import { CAUSES } from '../response/causes'
-import type { Population, SimulatedBench } from './bench'
+import { USUAL_POPULATION, type Population, type SimulatedBench } from './bench'
 import { AS_MODELLED, UNLIKE, type Physics } from './physics'
 import { adviceStrategy, play, type Played } from './play'
 
@@ -105,10 +105,29 @@ export const LEARNT_AFTER = [10, 50] as const
 /** Bikes of a shop that no lesson came from. */
 export const HELD_OUT = 20
 
+/** By the usual advice, by what was learnt from so many jobs, and told the true habits: what there is to learn. */
+export const LEARNING_ROWS = ['cold', ...LEARNT_AFTER, 'told'] as const
 export type LearningScore = Record<
-  'cold' | (typeof LEARNT_AFTER)[number],
+  (typeof LEARNING_ROWS)[number],
   Pick<Played, 'won' | 'touches' | 'cost' | 'needless'>[]
 >
+
+const oddsOf = (share: number): number => share / (1 - share)
+
+/** A hidden shop's habits as they are, in the terms of what is learnt. */
+function habitsOf({ population, physics }: HiddenShop) {
+  const odds = Object.fromEntries(
+    (['mismatch', 'friction', 'hanger', 'wear'] as const).map(cause => [
+      cause,
+      oddsOf(population[cause]) / oddsOf(USUAL_POPULATION[cause]),
+    ]),
+  )
+  const stop = (population.mmPerTurn.from + population.mmPerTurn.to) / 2
+  return {
+    learnt: { jobs: Infinity, odds, usual: { mmPerTurnH: stop, mmPerTurnL: stop } },
+    senses: { wrongReports: physics.wrongReports },
+  }
+}
 
 /** Held-out bikes of one hidden shop, by the usual advice and by what it learnt from so many of its own jobs. */
 export function scoreLearning(shopSeed: number, heldOut = HELD_OUT): LearningScore {
@@ -116,7 +135,7 @@ export function scoreLearning(shopSeed: number, heldOut = HELD_OUT): LearningSco
   const most = Math.max(...LEARNT_AFTER)
   const jobs = Array.from({ length: most }, (_, i) => jobOf(shop, 1000 * shopSeed + i))
   const bikes = Array.from({ length: heldOut }, (_, i) => 1000 * shopSeed + most + i)
-  const run = (learnt: Learnt | null, senses: Senses | null) =>
+  const run = (learnt: Learnt | null, senses: Pick<Senses, 'wrongReports'> | null) =>
     bikes.map(seed => {
       const { won, touches, cost, needless } = play(seed, adviceStrategy, shop.physics, {
         population: shop.population,
@@ -135,5 +154,6 @@ export function scoreLearning(shopSeed: number, heldOut = HELD_OUT): LearningSco
       sensesFrom(seen.flatMap(j => j.sensed ?? [])),
     )
   }
-  return { cold: run(null, null), 10: after(10), 50: after(50) }
+  const { learnt, senses } = habitsOf(shop)
+  return { cold: run(null, null), 10: after(10), 50: after(50), told: run(learnt, senses) }
 }

@@ -1,11 +1,12 @@
 import type { Pixel } from './camera'
-import { findMiddle, type Patch } from './edges'
-import { barsOf, type Touch } from './touch'
+import { findMiddle, type Look } from './edges'
+import { tipsAlong } from './tips'
+import { barsOf, type RimEnds, type RimTouch } from './touch'
 
 /*
  * A sprocket seen from behind is a bar all along its near edge, and its ends are the hardest of it to see: dark below a
  * lamp, or round. So where its ends and its near edge stand, its middle is found at more places between them, and they
- * tell together how it runs.
+ * tell together how it runs; seen well aside it is a round, and the tips of its teeth tell (`tips.ts`).
  */
 
 /** Where along the bar its middle is looked for besides, from its upper end to its lower. */
@@ -19,26 +20,24 @@ const PLAIN = 0.08
 /** How far one such place may be off, px, from made pictures (docs/senses.md). `model` */
 const SD_PX = 0.3
 
-/** A sprocket's ends in a picture, and its edge nearest to the camera. */
-export type RimEnds = { upper: Pixel; lower: Pixel; near: Pixel }
-
 /**
- * The bar's middle at places between its ends, where it is plain; none where it was taken from too far aside.
- * @param look the picture about a place, so many pixels each way
+ * The bar's middle at places between its ends, where it is plain, or tips where it was taken from well aside.
+ * @param sprocket its teeth, and its radius at their tips, mm
  * @param bright is it brighter than what lies beside it
  */
 export function alongRim(
-  { upper, lower, near }: RimEnds,
-  sprocketMm: number,
+  ends: RimEnds,
+  sprocket: { teeth: number; radiusMm: number },
   bright: boolean,
-  look: (about: Pixel, aroundPx: number) => Patch,
-): Touch[] {
-  const { down, widthPx } = barsOf(upper, lower, sprocketMm)
+  look: Look,
+): RimTouch[] {
+  const { upper, lower, near } = ends
+  const { down, widthPx } = barsOf(upper, lower, sprocket.radiusMm)
   const right: Pixel = [down[1], -down[0]]
   const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
   const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2
   const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
-  if (Math.abs(bow) > MOST_BOW * widthPx.sprocket) return []
+  if (Math.abs(bow) > MOST_BOW * widthPx.sprocket) return tipsAlong(ends, sprocket, bright, look)
   return SHARES.flatMap(share => {
     // an ellipse, as a circle seen nearly from its edge is
     const s = 2 * share - 1

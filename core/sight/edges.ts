@@ -9,6 +9,9 @@ import { REACH_PX } from './touch'
 /** A part of a picture, 0 black to 255 white, and where its upper left corner lies in the whole. */
 export type Patch = { width: number; height: number; data: Uint8Array; left: number; top: number }
 
+/** The picture about a place, so many pixels each way. */
+export type Look = (about: Pixel, aroundPx: number) => Patch
+
 /** What was found: the place, how well it stands out of what lies beside it (0 to 1), and how blurred its end is. */
 export type Found = { at: Pixel; widthPx: number; contrast: number; blurPx: number; bright: boolean }
 
@@ -123,6 +126,35 @@ export function findMiddle(
   if (!bar) return null
   const at: Pixel = [touched[0] + bar.middle * along[1], touched[1] - bar.middle * along[0]]
   return { at, widthPx: bar.widthPx, contrast: bar.contrast, blurPx: 0, bright: bar.bright }
+}
+
+/** One outline is as plain as another while it is at least so much of it: the outermost of them is taken. `model` */
+const AS_PLAIN = 0.5
+/**
+ * How far outward of each place a thing ends before what lies behind it, px; null where it does not plainly. The
+ * outermost plain step counts: what lies within has edges of its own.
+ * @param places each with the direction outward, of length 1
+ * @param bright is the thing brighter than what lies behind it
+ */
+export function findOutline(
+  patch: Patch,
+  places: readonly { at: Pixel; outward: Pixel }[],
+  reachPx: number,
+  bright: boolean,
+): (number | null)[] {
+  const light = reading(patch)
+  const step = 0.5
+  const ts = range(-reachPx, reachPx, step)
+  return places.map(({ at, outward }) => {
+    const of = light(at, outward)
+    const steep = ts.map(t => ((bright ? 1 : -1) * (of(0, t - 0.75) - of(0, t + 0.75))) / 255)
+    const least = Math.max(LEAST_CONTRAST, AS_PLAIN * Math.max(...steep))
+    for (let i = ts.length - 2; i > 0; i--) {
+      const [a, b, c] = [steep[i - 1]!, steep[i]!, steep[i + 1]!]
+      if (b >= least && b >= a && b > c) return ts[i]! + ((0.5 * (a - c)) / (a - 2 * b + c || 1)) * step
+    }
+    return null
+  })
 }
 
 /** A step is looked for over so many pixels to both sides of the line that is measured. */

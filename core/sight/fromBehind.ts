@@ -2,10 +2,10 @@ import { degrees, radians } from '../quantity/angle'
 import { notNegative, positive } from '../quantity/check'
 import { tipDiameterMm } from '../standards/sprockets'
 import { PHONE, seen, type Lens, type Pixel, type Pose } from './camera'
-import { edgeBeside, endsOf, nearestOf, type Rim } from './rim'
+import { edgeBeside, endsOf, nearestOf, outwardOf, type Rim } from './rim'
 import { pulleyRadius, TIP } from './pulley'
 import { figureOf, solve, type Unknown } from './solve'
-import { TOUCH_SD_PX, type Touch } from './touch'
+import { THICK_MM, TOUCH_SD_PX, type RimTouch, type Touch } from './touch'
 
 /*
  * Guide pulley and cage measured in pictures from behind. The sprocket is its own ruler and its own level: its height
@@ -16,11 +16,11 @@ import { TOUCH_SD_PX, type Touch } from './touch'
 
 /**
  * One picture's touches: the ends of a sprocket and of the guide pulley, and the sprocket's edge nearest to you; and
- * that edge's middle at more places that were found for it (`alongRim.ts`).
+ * more places that were found along that edge (`alongRim.ts`).
  */
 export type BehindPicture = {
   lens: Lens
-  sprocket: { upper: Touch; lower: Touch; near: Touch; along?: readonly Touch[] }
+  sprocket: { upper: Touch; lower: Touch; near: Touch; along?: readonly RimTouch[] }
   pulley: { upper: Touch; lower: Touch }
 }
 
@@ -182,13 +182,18 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   }
   const s = endsOf(lens, pose, sprocket)
   const p = endsOf(lens, pose, pulley)
-  const outvoted = (picture.sprocket.along ?? []).length >= ENOUGH_ALONG
+  const along = picture.sprocket.along ?? []
+  const outvoted = along.length >= ENOUGH_ALONG
+  /** Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell. */
+  const round = outvoted && along.every(t => t.tip)
+  /** Its face towards the wheel, where its tips are found. */
+  const face: Rim = { ...sprocket, middle: [ask.sprocket.placeMm + THICK_MM.sprocket / 2, 0, 0] }
   /** An end that was found: across its bar it is known better than along it. */
   const free = (was: Touch, is: Pixel) => {
     const sdPx = besides && was.sdPx <= TOUCH_SD_PX.found ? FREE_END_SD_PX : was.sdPx
     const along = both(was, is)[1]!
     // where the edge was found at enough places, one end beside it is no reason to refuse: it is outvoted
-    return !besides && outvoted ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
+    return round || (!besides && outvoted) ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
   }
   return [
     ...free(upper, s.upper),
@@ -197,7 +202,8 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!,
     ...both(picture.pulley.upper, p.upper),
     ...both(picture.pulley.lower, p.lower),
-    ...(besides ? (picture.sprocket.along ?? []) : []).map(t => {
+    ...(besides ? along : []).map(t => {
+      if (t.tip) return held(outwardOf(lens, pose, face, t.at, Math.atan2(t.tip.forward, -t.tip.down)) / t.sdPx)
       const at = edgeBeside(lens, pose, sprocket, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
       return held(across(t.at[0] - at[0], t.at[1] - at[1]) / Math.hypot(t.sdPx, bowSd))
     }),

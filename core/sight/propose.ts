@@ -1,4 +1,4 @@
-import { findFarEnd, findMiddle, type Found, type Patch } from './edges'
+import { findFarEnd, findMiddle, type Found, type Look } from './edges'
 import type { Pixel } from './camera'
 import { pulleyRadius } from './pulley'
 import { barsOf } from './touch'
@@ -20,14 +20,13 @@ const LIKE = 0.1
 const PLAIN = 0.08
 
 /**
- * @param look the picture about a place, so many pixels each way
  * @param pulleyTeeth null where they were not counted
  */
 export function proposalsOf(
   standing: Partial<Record<string, Standing>>,
   sprocketMm: number,
   pulleyTeeth: number | null,
-  look: (about: Pixel, aroundPx: number) => Patch,
+  look: Look,
 ): Proposal[] {
   const { upper, lower, near, pulleyUpper, pulleyLower } = standing
   if (!upper || !lower) return []

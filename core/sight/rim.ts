@@ -73,3 +73,26 @@ export function edgeBeside(lens: Lens, pose: Pose, rim: Rim, past: (at: Pixel) =
   }
   return at(b)
 }
+
+/**
+ * How far a place in the picture lies outward of a rim's picture there, px.
+ * @param angle where on the rim about, radians
+ */
+export function outwardOf(lens: Lens, pose: Pose, rim: Rim, at: Pixel, angle: number): number {
+  const step = 0.01
+  const of = (a: number) => seen(lens, pose, onRim(rim, a))
+  const middle = seen(lens, pose, rim.middle)
+  for (let round = 0, a = angle; ; round++) {
+    const here = of(a)
+    const next = of(a + step)
+    const [tu, tv] = [next[0] - here[0], next[1] - here[1]]
+    const [du, dv] = [at[0] - here[0], at[1] - here[1]]
+    const along = (du * tu + dv * tv) / (tu * tu + tv * tv)
+    if (round === 2) {
+      const aside = (du * tv - dv * tu) / Math.hypot(tu, tv)
+      // outward is away from the middle
+      return (here[0] - middle[0]) * tv - (here[1] - middle[1]) * tu > 0 ? aside : -aside
+    }
+    a += along * step
+  }
+}

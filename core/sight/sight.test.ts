@@ -11,7 +11,7 @@ import { randomFrom } from '../quantity/random'
 import { tipDiameterMm } from '../standards/sprockets'
 import { alongRim } from './alongRim'
 import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
-import { findEnd, findStep, type Patch } from './edges'
+import { findEnd, findStep, type Look, type Patch } from './edges'
 import { measureFromBehind, type Behind } from './fromBehind'
 import { measureFromSide } from './fromSide'
 import { besidePlaces, sayWideGap } from './measures'
@@ -19,7 +19,7 @@ import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
 import { gapsShown, lead, type Led } from './plane'
 import { proposalsOf } from './propose'
-import { endsOf, nearestOf, onRim, type Rim } from './rim'
+import { endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
 import { figureOf, solve } from './solve'
 import { entryOf, sayMeasured, tell } from './tell'
 import { isBlurred, towards, type Touch } from './touch'
@@ -553,14 +553,101 @@ describe('the edge at more places', () => {
     expect(pulled(12)).toBeLessThan(0.1)
     expect(pulled(12)).toBeLessThan(4 * pulled(2) + 0.02)
   })
-  test('is looked for only from near the plane, where it is no other edge', () => {
-    const from = (viewDeg: number) => pictureBehind(bike, viewDeg, 1).picture.sprocket.along!.length
-    expect([from(-10), from(15)]).toEqual([0, 0])
+  test('is none in a picture that has no edges', () => {
     const nothing = (about: Pixel, aroundPx: number): Patch => {
       const width = 2 * Math.round(aroundPx)
       return { width, height: width, data: new Uint8Array(width * width).fill(90), left: 0, top: Math.round(about[1]) }
     }
-    const ends = { upper: [2000, 1000], lower: [2000, 1700], near: [2000, 1350] } as const
-    expect(alongRim(ends, 65, true, nothing)).toEqual([])
+    const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
+    for (const bowPx of [0, -60]) expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, true, nothing)).toEqual([])
+  })
+})
+
+describe('tips of the largest sprocket, seen well aside', () => {
+  /** A made picture's tips, and how far outward of the true rim each lies, px. */
+  const tipsOf = (seed: number, viewDeg: number) => {
+    const bike = sightBike(seed)
+    const along = pictureBehind(bike, viewDeg, seed).picture.sprocket.along!
+    const camera = cameraBehind(bike, viewDeg, randomFrom(seed, 612, Math.round(10 * viewDeg) + 4000))
+    const largest = bike.discs[bike.teeth.length - 1]!
+    const face: Rim = { ...largest, middle: [largest.middle[0] + largest.halfMm, 0, 0] }
+    return along.map(t => outwardOf(camera.lens, camera.pose, face, t.at, Math.atan2(t.tip!.forward, -t.tip!.down)))
+  }
+  const half = (of: readonly number[]) => [...of].map(Math.abs).sort((a, b) => a - b)[Math.floor(of.length / 2)]!
+  test('are found on the rim from either side, to a pixel', () => {
+    for (const [seed, viewDeg] of [
+      [24_006, -9],
+      [24_006, 15.4],
+      [24_009, -19.2],
+      [24_009, 18.6],
+    ] as const) {
+      const off = tipsOf(seed, viewDeg)
+      expect(off.length).toBeGreaterThanOrEqual(7)
+      expect(half(off)).toBeLessThan(0.8)
+    }
+  })
+  test('hold two pictures whose ends were put beside theirs', () => {
+    const bike = sightBike(24_006)
+    const pictures = [-9, 15.4].map(view => pictureBehind(bike, view, 24_006).picture)
+    const told = (shiftPx: number, tips: boolean) => {
+      const moved = pictures.map(({ sprocket, ...rest }) => ({
+        ...rest,
+        sprocket: {
+          ...sprocket,
+          along: tips ? sprocket.along! : [],
+          lower: { ...sprocket.lower, at: [sprocket.lower.at[0] + shiftPx, sprocket.lower.at[1]] as const },
+        },
+      }))
+      const m = measureFromBehind(asked(bike, moved))
+      if (m.is !== 'told') throw new Error(m.why)
+      return m.offsetMm
+    }
+    expect(Math.abs(told(3, true).mean - told(0, true).mean)).toBeLessThan(
+      0.3 * Math.abs(told(3, false).mean - told(0, false).mean),
+    )
+    expect(told(0, true).sd).toBeLessThan(told(0, false).sd)
+  })
+  test('a tooth that is lost under grease does not pull the round inward', () => {
+    // a round seen 14° aside, its teeth drawn plainly; one of them is as dark as what lies behind
+    const [teeth, halfPx, bowPx] = [32, 400, 90]
+    const toothPx = 28
+    const drawn = (lost: number | null): Look => {
+      return (about, aroundPx) => {
+        const size = 2 * Math.round(aroundPx)
+        const [left, top] = [Math.round(about[0]) - size / 2, Math.round(about[1]) - size / 2]
+        const data = Uint8Array.from({ length: size * size }, (_, i) => {
+          const [x, y] = [((left + (i % size) - 2000) / bowPx) * halfPx, top + Math.floor(i / size) - 1350]
+          const [r, angle] = [Math.hypot(x, y), Math.atan2(y, x)]
+          const tooth = Math.round((teeth * angle) / (2 * Math.PI))
+          const on = r < halfPx - (Math.cos(teeth * angle) > 0.5 ? 0 : toothPx)
+          return on && !(tooth === lost && r > halfPx - toothPx) ? 170 : 30
+        })
+        return { width: size, height: size, data, left, top }
+      }
+    }
+    const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000 - bowPx, 1350] } as const
+    const sprocket = { teeth, radiusMm: 65 }
+    const far = (t: Touch) => Math.hypot(((t.at[0] - 2000) / bowPx) * halfPx, t.at[1] - 1350) / halfPx
+    const whole = alongRim(ends, sprocket, true, drawn(null))
+    expect(whole.length).toBeGreaterThanOrEqual(11)
+    for (const t of whole) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
+    const without = alongRim(ends, sprocket, true, drawn(teeth / 2 - 3))
+    expect(without.length).toBe(whole.length - 1)
+    for (const t of without) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
+  })
+  test('how far a place lies outside a rim’s picture is its distance to the nearest of it (sampled)', () => {
+    const rim: Rim = { middle: [30, 0, 0], radiusMm: 65, camber: 0, toe: 0 }
+    const aside: Pose = { atMm: [-120, 20, -640], yaw: -0.23, pitch: -0.05, roll: 0.03 }
+    const edge = Array.from({ length: 4000 }, (_, i) => seen(lens, aside, onRim(rim, (2 * Math.PI * i) / 4000)))
+    const middle = seen(lens, aside, rim.middle)
+    for (const angle of [-0.4, -1.2, -2.7, 0.9, 2])
+      for (const px of [6, -4]) {
+        const on = seen(lens, aside, onRim(rim, angle))
+        const long = Math.hypot(on[0] - middle[0], on[1] - middle[1])
+        const at: Pixel = [on[0] + (px * (on[0] - middle[0])) / long, on[1] + (px * (on[1] - middle[1])) / long]
+        const nearest = Math.min(...edge.map(e => Math.hypot(e[0] - at[0], e[1] - at[1])))
+        const told = outwardOf(lens, aside, rim, at, angle + 0.03)
+        expect(told).toBeCloseTo(Math.sign(px) * nearest, 1)
+      }
   })
 })

@@ -8,7 +8,7 @@ import { measureFromSide } from './fromSide'
 import { LENGTHS, sayElsewhere, sayOblique, sayWideGap, UNMEASURABLE_WORDS, type LengthId } from './measures'
 import type { MeasureId } from './page'
 import { measureBeside, measurePads, RULERS } from './planar'
-import type { Touch } from './touch'
+import type { RimTouch, Touch } from './touch'
 
 /** A picture, px, and its places by their ids (`measures.ts`). */
 export type TouchedPicture = {
@@ -16,7 +16,7 @@ export type TouchedPicture = {
   heightPx: number
   touched: Readonly<Record<string, Touch>>
   /** The largest sprocket's edge at more places, found for it (`alongRim.ts`). */
-  along?: readonly Touch[]
+  along?: readonly RimTouch[]
 }
 /** Pictures of one thing with all its places touched, and the bike that it is of. */
 export type ToTell = {

@@ -3,13 +3,22 @@ import type { Pixel } from './camera'
 /** A place touched in a picture, and how far that may be off, px. */
 export type Touch = { at: Pixel; sdPx: number }
 
+/**
+ * A place that was found along a sprocket's edge: the middle of its bar there or, seen well aside, the tip of a tooth,
+ * which stands on the rim so far down of its middle and so far forward, as shares of its radius.
+ */
+export type RimTouch = Touch & { tip?: { down: number; forward: number } }
+
+/** A sprocket's ends in a picture, and its edge nearest to the camera. */
+export type RimEnds = { upper: Pixel; lower: Pixel; near: Pixel }
+
 /** How far a touch may be off before an edge is looked for, px of the picture: by a finger, under the magnifier. */
 export const REACH_PX = { finger: 8, magnified: 3 } as const
 /** How far it may be off after: put on an edge, or by a hand under the magnifier where none stood out. `model` */
 export const TOUCH_SD_PX = { found: 0.5, byHand: 1.2 } as const
 
 /** A sprocket and a pulley are so thick at their tips, mm. `practice` */
-const THICK_MM = { sprocket: 1.7, pulley: 2.2 } as const
+export const THICK_MM = { sprocket: 1.7, pulley: 2.2 } as const
 
 /** The way a sprocket runs in the picture, of length 1, and how wide it and the pulley stand there, from its ends. */
 export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number) {

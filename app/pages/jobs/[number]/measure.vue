@@ -43,7 +43,10 @@ const pulleyTeeth = ref<number | null>(null)
 const PULLEYS = [10, 11, 12, 13, 14].map(value => ({ value, words: String(value) }))
 const measure = useMeasure(
   () => places.value,
-  () => tipDiameterMm(setup.value?.teeth.at(-1) ?? 34) / 2,
+  () => {
+    const teeth = setup.value?.teeth.at(-1) ?? 34
+    return { teeth, radiusMm: tipDiameterMm(teeth) / 2 }
+  },
   () => pulleyTeeth.value,
 )
 const { shots, shot, next, inHand, nudged, alone, blurred, trouble, busy, looking, touches } = measure

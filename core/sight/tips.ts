@@ -1,0 +1,123 @@
+import { Matrix, solve } from 'ml-matrix'
+import type { Pixel } from './camera'
+import { findOutline, type Look } from './edges'
+import { TIP } from './pulley'
+import { barsOf, type RimEnds, type RimTouch } from './touch'
+
+/*
+ * Seen well aside the largest sprocket is no bar any more but a round with teeth, whose ends are put by hand three
+ * times in four. Its side towards the wheel stands free, with nothing of the cassette behind it, so there the tips of
+ * its teeth are found, a tooth at a time: together they tell how it lies better than its ends do.
+ */
+
+/** Teeth are looked for so far from the side's middle, radians: nearer to its ends the outline turns too quickly. */
+const FROM_MIDDLE = 1.35
+/** The outline is looked for so far from where the three touches put it: px, and a share of how far the rim bows. */
+const REACH = { px: 9, share: 0.1 } as const
+/** The outline is looked at every so many pixels. */
+const STEP_PX = 1.5
+/** A tip is so much of a tooth, to both sides of its middle. `practice` */
+const TIP_SHARE = 0.09
+/** The far half of a rim bows less than the near one: by so much from where one stands to take a picture. */
+const FAR_SHARE = 0.82
+/** How far one tip that was found may be off, px, from made pictures (docs/senses.md); its own height comes on top. */
+const SD_PX = 0.3
+/** A tip further in than this beside the others' round is no tip, px. `model` */
+const FURTHEST_IN_PX = 0.8
+/** So much of a tooth's outline must be plain. */
+const PLAIN_SHARE = 0.6
+
+/**
+ * Tips lie on one smooth round. Under grease or in shadow a tooth is lost and its root, or a smear's edge, is found in
+ * its place: always further in. So the one furthest in of what the others say is left out, until none lies far in.
+ */
+function notInward<T extends { phi: number; outPx: number }>(tips: readonly T[]): T[] {
+  let left = [...tips]
+  while (left.length > 4) {
+    const X = new Matrix(left.map(({ phi }) => [1, Math.sin(phi), Math.sin(phi) ** 2]))
+    const fit = X.mmul(solve(X, Matrix.columnVector(left.map(t => t.outPx))))
+    const off = left.map((t, i) => t.outPx - fit.get(i, 0))
+    const inmost = off.indexOf(Math.min(...off))
+    if (off[inmost]! > -FURTHEST_IN_PX) break
+    left = left.filter((_, i) => i !== inmost)
+  }
+  return left
+}
+
+type Place = { at: Pixel; outward: Pixel }
+type Tip = { phi: number; outPx: number }
+
+/** The tooth that stands furthest out of a tooth's length of outline; null where too little of it is plain. */
+function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Tip | null {
+  const plain = (from: number, to: number) => outline.slice(from, to).filter(o => o !== null)
+  if (plain(0, outline.length).length < PLAIN_SHARE * outline.length) return null
+  const reach = Math.max(1, Math.round(TIP_SHARE * outline.length))
+  let best: Tip | null = null
+  for (let i = reach; i < outline.length - reach; i++) {
+    const of = plain(i - reach, i + reach + 1)
+    if (of.length < 2 * reach) continue
+    const outPx = of.reduce((a, b) => a + b, 0) / of.length
+    if (!best || outPx > best.outPx) best = { phi: phis[i]!, outPx }
+  }
+  return best
+}
+
+/**
+ * Tips of the largest sprocket's teeth on its side towards the wheel, where they are plain, of a picture taken from
+ * well aside.
+ * @param sprocket its teeth, and its radius at their tips, mm
+ * @param bright is it brighter than what lies beside it
+ */
+export function tipsAlong(
+  { upper, lower, near }: RimEnds,
+  { teeth, radiusMm }: { teeth: number; radiusMm: number },
+  bright: boolean,
+  look: Look,
+): RimTouch[] {
+  const { down, widthPx } = barsOf(upper, lower, radiusMm)
+  const right: Pixel = [down[1], -down[0]]
+  const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
+  const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2
+  const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
+  // from behind the wheel lies to the left: the near half of the rim from outboard, the far one from inboard
+  const nearHalf = bow < 0
+  const wide = nearHalf ? -bow : FAR_SHARE * bow
+  const reachPx = REACH.px + REACH.share * wide
+  /** On the face towards the wheel, as an ellipse: so far from its middle, radians, + down. */
+  const place = (phi: number): Place => {
+    const [s, c] = [Math.sin(phi), Math.cos(phi)]
+    const across = -c * wide - 0.5 * widthPx.sprocket
+    const [nd, nr] = [s * wide, -c * half]
+    const long = Math.hypot(nd, nr)
+    return {
+      at: [middle[0] + s * half * down[0] + across * right[0], middle[1] + s * half * down[1] + across * right[1]],
+      outward: [(nd * down[0] + nr * right[0]) / long, (nd * down[1] + nr * right[1]) / long],
+    }
+  }
+  const pitch = (2 * Math.PI) / teeth
+  const windows = Math.floor((2 * FROM_MIDDLE) / pitch)
+  const count = Math.max(20, Math.round((pitch * half) / STEP_PX))
+  const tips: Tip[] = []
+  for (let w = 0; w < windows; w++) {
+    const from = (w - windows / 2) * pitch
+    const phis = Array.from({ length: count }, (_, i) => from + ((i + 0.5) / count) * pitch)
+    const patch = look(place(from + pitch / 2).at, 0.6 * pitch * half + reachPx + 4)
+    const tip = tipIn(findOutline(patch, phis.map(place), reachPx, bright), phis)
+    if (!tip) continue
+    // one tooth on the border of two windows is one
+    const before = tips.at(-1)
+    if (!before || tip.phi - before.phi > 0.6 * pitch) tips.push(tip)
+    else if (tip.outPx > before.outPx) tips[tips.length - 1] = tip
+  }
+  return notInward(tips).map(({ phi, outPx }) => {
+    const { at, outward } = place(phi)
+    const [s, c] = [Math.sin(phi), Math.cos(phi)]
+    // a tooth's height is seen foreshortened where it points at the camera
+    const heightPx = (TIP.eachSdMm * half * Math.hypot(s, (c * wide) / half)) / radiusMm
+    return {
+      at: [at[0] + outPx * outward[0], at[1] + outPx * outward[1]],
+      sdPx: Math.hypot(SD_PX, heightPx),
+      tip: { down: s, forward: nearHalf ? -c : c },
+    }
+  })
+}
