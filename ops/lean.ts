@@ -94,7 +94,17 @@ const APART = oneOf(
   ],
   // what one bench alone shows stands with it
   ...['CauseBars', 'HeardKeys', 'NextMove', 'heard', 'DoubtfulFigure'],
-  ...['GaugePad', 'GearPick', 'JobBench', 'KeyList', 'NoDerailleur', 'OffsetPad', 'SchoolPick', 'SomethingElse'],
+  ...[
+    'GaugePad',
+    'GearPick',
+    'JobBench',
+    'KeyList',
+    'NoDerailleur',
+    'OffsetPad',
+    'SawKeys',
+    'SchoolPick',
+    'SomethingElse',
+  ],
 )
 const COMPOSABLES = oneOf(
   ...['bench', 'benchKeys', 'habits', 'like', 'live', 'schools', 'stageLink', 'thirdHand', 'tick', 'trouble'],

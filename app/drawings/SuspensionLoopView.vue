@@ -19,18 +19,6 @@ const px = (x: number, z: number): [number, number] => [W * 0.58 + x * MM, H * 0
 const rad = computed(() => (props.turnDeg * Math.PI) / 180)
 const turned = (x: number, z: number) =>
   px(x * Math.cos(rad.value) + z * Math.sin(rad.value), -x * Math.sin(rad.value) + z * Math.cos(rad.value))
-const path = computed(() =>
-  props.loop
-    ? props.loop.points
-        .map(
-          (p, i) =>
-            `${i ? 'L' : 'M'}${px(p[0], p[2])
-              .map(v => v.toFixed(1))
-              .join(' ')}`,
-        )
-        .join('')
-    : '',
-)
 const arm = computed(() => `M${px(0, 0).join(' ')}L${turned(-props.axleMm, 0).join(' ')}`)
 /** Where the housing begins: on a link of its own it has turned further than the arm. */
 const armStop = computed(() => {
@@ -38,12 +26,6 @@ const armStop = computed(() => {
   return first ? px(first[0], first[2]) : turned(props.geometry.movingAt[0], props.geometry.movingAt[2])
 })
 const frameStop = computed(() => px(props.geometry.fixedAt[0], props.geometry.fixedAt[2]))
-const tight = computed(() => {
-  const l = props.loop
-  if (!l) return null
-  const p = l.points[Math.round(l.tightestAt * (l.points.length - 1))]!
-  return { at: px(p[0], p[2]), bad: l.minRadiusMm < props.leastMm, mm: l.minRadiusMm }
-})
 </script>
 
 <template>
@@ -77,46 +59,16 @@ const tight = computed(() => {
       stroke-width="4"
     />
     <circle :cx="px(0, 0)[0]" :cy="px(0, 0)[1]" r="9" fill="var(--bone)" />
-    <path v-if="loop" :d="path" fill="none" stroke="var(--mat-ink)" stroke-width="5" stroke-linecap="round" />
-    <rect
-      v-for="(s, i) in [armStop, frameStop]"
-      :key="i"
-      :x="s[0] - 6"
-      :y="s[1] - 6"
-      width="12"
-      height="12"
-      fill="var(--bone)"
-    />
-    <g v-if="tight">
-      <circle
-        :cx="tight.at[0]"
-        :cy="tight.at[1]"
-        r="11"
-        fill="none"
-        :stroke="tight.bad ? 'var(--mat-stop)' : 'var(--mat-clean)'"
-        stroke-width="3"
+    <LoopDrawn :loop="loop" :least-mm="leastMm" :at="p => px(p[0], p[2])" :width="W" :height="H" :figure-below="30">
+      <rect
+        v-for="(s, i) in [armStop, frameStop]"
+        :key="i"
+        :x="s[0] - 6"
+        :y="s[1] - 6"
+        width="12"
+        height="12"
+        fill="var(--bone)"
       />
-      <text
-        :x="Math.min(W - 90, tight.at[0] + 18)"
-        :y="tight.at[1] + 30"
-        font-size="15"
-        font-weight="700"
-        :fill="tight.bad ? 'var(--mat-stop)' : 'var(--mat-clean)'"
-        class="figure"
-      >
-        {{ Math.round(tight.mm) }} mm
-      </text>
-    </g>
-    <text
-      v-if="!loop"
-      :x="W / 2"
-      :y="H - 16"
-      text-anchor="middle"
-      font-size="16"
-      font-weight="700"
-      fill="var(--mat-stop)"
-    >
-      too short: it pulls straight here
-    </text>
+    </LoopDrawn>
   </svg>
 </template>

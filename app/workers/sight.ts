@@ -7,6 +7,7 @@ import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { alongRim } from '#core/sight/alongRim'
+import { usualLens } from '#core/sight/camera'
 import { tell, type Told, type ToTell } from '#core/sight/tell'
 import type { RimEnds, RimTouch } from '#core/sight/touch'
 
@@ -48,7 +49,7 @@ const api = {
     grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
   /** The near edge at more places, once its ends and its middle stand. */
   along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
-    grey ? alongRim(ends, sprocket, bright, patchOf) : [],
+    grey ? alongRim(ends, sprocket, usualLens(grey.width, grey.height), bright, patchOf) : [],
   tell: (ask: ToTell): Told => tell(ask),
   /** How open the gaps between the sprockets stand in a part of a live picture. */
   gaps: ({ data, width, height }: ImageData): number => gapsShown({ width, height, data: lightOf(data) }),

@@ -184,7 +184,10 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   const p = endsOf(lens, pose, pulley)
   const along = picture.sprocket.along ?? []
   const outvoted = along.length >= ENOUGH_ALONG
-  /** Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell. */
+  /**
+   * Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell; and a near edge beside
+   * theirs is no reason to refuse.
+   */
   const round = outvoted && along.every(t => t.tip)
   /** Its face towards the wheel, where its tips are found. */
   const face: Rim = { ...sprocket, middle: [ask.sprocket.placeMm + THICK_MM.sprocket / 2, 0, 0] }
@@ -199,7 +202,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     ...free(upper, s.upper),
     ...free(lower, s.lower),
     // where along the near edge it was touched does not matter
-    both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!,
+    ...(round && !besides ? [] : [both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!]),
     ...both(picture.pulley.upper, p.upper),
     ...both(picture.pulley.lower, p.lower),
     ...(besides ? along : []).map(t => {

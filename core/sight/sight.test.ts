@@ -559,7 +559,8 @@ describe('the edge at more places', () => {
       return { width, height: width, data: new Uint8Array(width * width).fill(90), left: 0, top: Math.round(about[1]) }
     }
     const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
-    for (const bowPx of [0, -60]) expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, true, nothing)).toEqual([])
+    for (const bowPx of [0, -60])
+      expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens, true, nothing)).toEqual([])
   })
 })
 
@@ -628,10 +629,10 @@ describe('tips of the largest sprocket, seen well aside', () => {
     const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000 - bowPx, 1350] } as const
     const sprocket = { teeth, radiusMm: 65 }
     const far = (t: Touch) => Math.hypot(((t.at[0] - 2000) / bowPx) * halfPx, t.at[1] - 1350) / halfPx
-    const whole = alongRim(ends, sprocket, true, drawn(null))
+    const whole = alongRim(ends, sprocket, lens, true, drawn(null))
     expect(whole.length).toBeGreaterThanOrEqual(11)
     for (const t of whole) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
-    const without = alongRim(ends, sprocket, true, drawn(teeth / 2 - 3))
+    const without = alongRim(ends, sprocket, lens, true, drawn(teeth / 2 - 3))
     expect(without.length).toBe(whole.length - 1)
     for (const t of without) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
   })

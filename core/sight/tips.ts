@@ -1,5 +1,5 @@
 import { Matrix, solve } from 'ml-matrix'
-import type { Pixel } from './camera'
+import type { Lens, Pixel } from './camera'
 import { findOutline, type Look } from './edges'
 import { TIP } from './pulley'
 import { barsOf, type RimEnds, type RimTouch } from './touch'
@@ -14,12 +14,12 @@ import { barsOf, type RimEnds, type RimTouch } from './touch'
 const FROM_MIDDLE = 1.35
 /** The outline is looked for so far from where the three touches put it: px, and a share of how far the rim bows. */
 const REACH = { px: 9, share: 0.1 } as const
+/** Tips of fewer of the teeth than this share are as likely smears, and tell nothing. `model` */
+const ENOUGH_SHARE = 0.5
 /** The outline is looked at every so many pixels. */
 const STEP_PX = 1.5
 /** A tip is so much of a tooth, to both sides of its middle. `practice` */
 const TIP_SHARE = 0.09
-/** The far half of a rim bows less than the near one: by so much from where one stands to take a picture. */
-const FAR_SHARE = 0.82
 /** How far one tip that was found may be off, px, from made pictures (docs/senses.md); its own height comes on top. */
 const SD_PX = 0.3
 /** A tip further in than this beside the others' round is no tip, px. `model` */
@@ -71,6 +71,7 @@ function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Ti
 export function tipsAlong(
   { upper, lower, near }: RimEnds,
   { teeth, radiusMm }: { teeth: number; radiusMm: number },
+  lens: Lens,
   bright: boolean,
   look: Look,
 ): RimTouch[] {
@@ -81,7 +82,9 @@ export function tipsAlong(
   const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
   // from behind the wheel lies to the left: the near half of the rim from outboard, the far one from inboard
   const nearHalf = bow < 0
-  const wide = nearHalf ? -bow : FAR_SHARE * bow
+  // its far half is smaller, since it is so many radii further off
+  const radii = lens.focalPx / half
+  const wide = nearHalf ? -bow : (bow * (radii - 1)) / (radii + 1)
   const reachPx = REACH.px + REACH.share * wide
   /** On the face towards the wheel, as an ellipse: so far from its middle, radians, + down. */
   const place = (phi: number): Place => {
@@ -109,7 +112,9 @@ export function tipsAlong(
     if (!before || tip.phi - before.phi > 0.6 * pitch) tips.push(tip)
     else if (tip.outPx > before.outPx) tips[tips.length - 1] = tip
   }
-  return notInward(tips).map(({ phi, outPx }) => {
+  const kept = notInward(tips)
+  if (kept.length < ENOUGH_SHARE * windows) return []
+  return kept.map(({ phi, outPx }) => {
     const { at, outward } = place(phi)
     const [s, c] = [Math.sin(phi), Math.cos(phi)]
     // a tooth's height is seen foreshortened where it points at the camera

@@ -2,7 +2,6 @@
      chances. -->
 <script setup lang="ts">
 import type { BrakeCheck } from '#core/brake/checks'
-import { UNKNOWN } from '#core/chapter/looks'
 import type { BrakeSeen, Diagnosis } from '#core/brake/diagnose'
 
 const props = defineProps<{
@@ -57,29 +56,7 @@ watch(
       </template>
       <template v-else-if="check">
         <p class="text-2xl leading-tight font-bold" data-test="brake-check">{{ check.ask }}</p>
-        <div class="grid gap-1">
-          <button
-            v-for="([id, words], i) in check.outcomes"
-            :key="id"
-            type="button"
-            class="also min-h-12! leading-tight"
-            :class="{ 'text-clean': i === 0 }"
-            :aria-disabled="!live"
-            :data-test="`saw-${id}`"
-            @click="emit('saw', check.id, id)"
-          >
-            {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
-          </button>
-          <button
-            type="button"
-            class="quiet min-h-11 text-left"
-            :aria-disabled="!live"
-            data-test="saw-unknown"
-            @click="emit('saw', check.id, UNKNOWN)"
-          >
-            Don’t know
-          </button>
-        </div>
+        <SawKeys :outcomes="check.outcomes" :live="live" test="saw" @saw="emit('saw', check.id, $event)" />
       </template>
       <p v-else class="text-xl font-bold" data-test="brake-found">
         Nothing more to look at here: a qualified mechanic decides.

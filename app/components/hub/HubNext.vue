@@ -1,7 +1,6 @@
 <!-- What is wrong with the hub's setting: the thing to look at next, its answer one touch or one figure; the move that
      cures it. -->
 <script setup lang="ts">
-import { UNKNOWN } from '#core/chapter/looks'
 import { hubChecksFor, TICK, type HubCheck } from '#core/hub/checks'
 import { A_NUMBER_APART, hubCure, isGearOff, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
@@ -85,29 +84,12 @@ const others = computed<HubCheck[]>(() =>
       </template>
       <template v-else-if="next?.do === 'look'">
         <p class="text-2xl leading-tight font-bold" data-test="hub-check">{{ next.check.ask }}</p>
-        <div class="grid gap-1">
-          <button
-            v-for="([id, words], i) in next.check.outcomes"
-            :key="id"
-            type="button"
-            class="also min-h-13! leading-tight"
-            :class="{ 'text-clean': i === 0 }"
-            :aria-disabled="!live"
-            :data-test="`hub-saw-${id}`"
-            @click="emit('saw', next.check.id, id)"
-          >
-            {{ words }} <kbd class="key">{{ i + 1 }}</kbd>
-          </button>
-          <button
-            type="button"
-            class="quiet justify-self-start"
-            :aria-disabled="!live"
-            data-test="hub-saw-unknown"
-            @click="emit('saw', next.check.id, UNKNOWN)"
-          >
-            Don’t know
-          </button>
-        </div>
+        <SawKeys
+          :outcomes="next.check.outcomes"
+          :live="live"
+          test="hub-saw"
+          @saw="emit('saw', next.check.id, $event)"
+        />
         <template v-if="next.check.id === TICK">
           <p v-if="tickOdds !== null" class="small" data-test="tick-noted">
             Noted of the microphone: {{ saySoundedTick(tickOdds) }}.
