@@ -185,8 +185,8 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   const along = picture.sprocket.along ?? []
   const outvoted = along.length >= ENOUGH_ALONG
   /**
-   * Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell; and a near edge beside
-   * theirs is no reason to refuse.
+   * Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell; and a near edge
+   * beside theirs is no reason to refuse.
    */
   const round = outvoted && along.every(t => t.tip)
   /** Its face towards the wheel, where its tips are found. */
