@@ -337,6 +337,7 @@ test('a pedal is taught in one step and answers for the hand; off, it does nothi
   await expect(bench.locator('[data-test=taught]')).toContainText('F9: Heard clean')
   expect(await axeFinds(bench)).toEqual([])
   await openBench(bench, number)
+  await bench.waitForSelector('[data-hands=on]')
   const shifts = async () => (await entriesOf(shop, number)).filter(e => e.kind === 'shift').length
   await bench.keyboard.press('F9')
   await saved(bench)
@@ -352,6 +353,7 @@ test('a dial gauge that streams fills the hanger’s clock from the devices’ p
   await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/stage/hanger`)
   await expect(bench.locator('[data-test=gap]')).toBeVisible()
   await bench.waitForLoadState('networkidle')
+  await bench.waitForSelector('[data-hands=on]')
   for (let i = 0; i < 4; i++) {
     await devices.locator('[data-test=play-dial]').click()
     await expect(devices.locator('[data-test=played]')).toContainText('mm')
@@ -372,6 +374,7 @@ test('a torque wrench’s peaks go to the bolts in turn, judged; never into a li
   await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/stage/gap`)
   await expect(bench.locator('[data-test=figure-typed]')).toBeVisible()
   await bench.waitForLoadState('networkidle')
+  await bench.waitForSelector('[data-hands=on]')
   const play = () => devices.locator('[data-test=play-torque]').click()
   await play()
   await expect(bench.locator('[aria-live=polite]').last()).toContainText('no line waits for 9.1 N·m')
@@ -379,6 +382,7 @@ test('a torque wrench’s peaks go to the bolts in turn, judged; never into a li
   await bench.goto(`${process.env.OCHO_E2E_URL}/jobs/${number}/stage/prove`)
   await expect(bench.locator('[data-test=torqued]')).toBeVisible()
   await bench.waitForLoadState('networkidle')
+  await bench.waitForSelector('[data-hands=on]')
   const peak = bench.locator('[data-test=peak]')
   await play()
   await expect(peak).toContainText('5.4 N·m: too slack')
@@ -443,6 +447,7 @@ test('a torque wrench on a serial line: its highest before the hand lets go, at 
   // the stage as the server knows it, not as it was kept: what is said before it is drawn anew would be gone
   await saved(bench)
   await bench.waitForLoadState('networkidle')
+  await bench.waitForSelector('[data-hands=on]')
   await say('5.1\n', '2.2\n', '0.0\n')
   await expect(bench.locator('[data-test=peak]')).toContainText('5.1 N·m')
   // pulled out, the page of devices says so

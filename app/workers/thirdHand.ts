@@ -29,7 +29,10 @@ export function thirdHand(say: (words: string) => void): void {
   )
   const channel = new BroadcastChannel(DEVICES_CHANNEL)
   channel.onmessage = ({ data }: MessageEvent<unknown>) => takeFigure(data, session.now?.shop.demo === true, say)
+  // from here on it answers
+  document.body.dataset.hands = 'on'
   onScopeDispose(() => {
+    delete document.body.dataset.hands
     channel.close()
     taughtKeys.value = {}
   })
