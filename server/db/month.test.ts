@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { addStock, dropStock } from './cables'
 import { connect, inShop, type Db } from './connect'
 import { promisedHere, tookHere } from './minutes'
 import { monthView } from './month'
@@ -119,6 +120,30 @@ describe('a month', () => {
     const june = await month(s, '2026-06')
     expect(june.standards).toEqual([{ standard: '10-speed', bikes: 2, rounds: 3, slowest: 4 }])
     expect(june.fitted).toEqual({ mm: 400, pieces: 2 })
+  })
+
+  test('has the housing on the wall: what was used of it in the month, rolls apart, and what is left', async () => {
+    const s = await testShop(db)
+    const hang = (kind: 'shift 4 mm' | 'brake 5 mm', lengthMm: number, usedAt: string | null, roll = false) =>
+      inShop(db, s.shop, async tx => {
+        const id = await addStock(tx, s.shop, s.person, { kind, lengthMm, roll, label: '' })
+        if (usedAt) await dropStock(tx, s.shop, id, new Date(usedAt))
+      })
+    await hang('shift 4 mm', 300, '2026-06-05T10:00:00Z')
+    await hang('shift 4 mm', 220, '2026-06-30T23:59:00Z')
+    await hang('shift 4 mm', 900, '2026-07-01T00:00:00Z')
+    await hang('shift 4 mm', 800, '2026-05-31T23:59:00Z')
+    await hang('shift 4 mm', 20_000, '2026-06-06T10:00:00Z', true)
+    await hang('shift 4 mm', 150, null)
+    await hang('brake 5 mm', 12_000, null, true)
+    const june = await month(s, '2026-06')
+    expect(june.housing).toEqual([
+      { kind: 'brake 5 mm', usedMm: 0, leftMm: 12_000 },
+      { kind: 'shift 4 mm', usedMm: 520, leftMm: 150 },
+    ])
+    expect(june.learnt).toEqual({ jobs: 0, shares: [] })
+    const other = await testShop(db)
+    expect((await month(other, '2026-06')).housing).toEqual([])
   })
 })
 
