@@ -302,3 +302,26 @@ test('a triple with its middle, slack in the cable: small to middle and middle t
   expect(right).toBe(true)
   console.log(`front triple, slack: ${touches} touches and figures`)
 })
+
+test('clean there and back is one touch and both its entries, however slow the line, and though its page is left', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('46')
+  await shop.seeL(number)
+  await openFront(bench, number)
+  await t(bench, 'usual-double').click()
+  await t(bench, 'front-done').click()
+  for (const figure of ['2.5', '0']) {
+    await t(bench, 'figure-typed').fill(figure)
+    await bench.keyboard.press('Enter')
+  }
+  await expect(t(bench, 'front-both-clean')).toHaveAttribute('aria-disabled', 'false')
+  await saved(bench)
+  // the server hears nothing of it before the page is gone
+  await bench.route('**/events', () => new Promise<void>(() => undefined))
+  await t(bench, 'front-both-clean').click()
+  await bench.unrouteAll({ behavior: 'ignoreErrors' })
+  await openFront(bench, number)
+  await expect.poll(async () => (await kindsOf(shop, number)).filter(k => k === 'frontShift').length).toBe(2)
+})
