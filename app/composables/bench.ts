@@ -62,6 +62,22 @@ export function useBench(
     }
     await keep(event, words)
   }
+  /**
+   * All that one touch answers, noted in this frame: nothing is advised, or lost with its page, between two of its
+   * entries. One that waits for a hand or a word keeps those after it back.
+   * @returns whether all of them were noted
+   */
+  async function putAll(answers: readonly { event: LedgerEvent; words?: string }[]): Promise<boolean> {
+    const puts: Promise<void>[] = []
+    const waits = () => Boolean(hint.value || doubtful.value || signing.value)
+    for (const { event, words } of answers) {
+      puts.push(put(event, words))
+      if (waits()) break
+    }
+    const all = !waits()
+    await Promise.all(puts)
+    return all
+  }
   async function keep(event: LedgerEvent, words: string, sign?: Sign): Promise<void> {
     said.value = words
     requestAnimationFrame(() => setTimeout(tick))
@@ -154,6 +170,7 @@ export function useBench(
     said,
     hint,
     put,
+    putAll,
     signing,
     signed,
     leaveGate,

@@ -4,8 +4,14 @@ import { Entry } from '#core/ledger/events'
 export type Made = { job: number; entry: Entry; shop: string }
 
 const KEY = 'ocho-tap:'
-/** Absent where pages are made, and in a browser that keeps nothing. */
-const store = () => globalThis.localStorage as Storage | undefined
+/** Absent where pages are made, and in a browser that may keep nothing, which refuses even to be asked. */
+function store(): Storage | undefined {
+  try {
+    return globalThis.localStorage as Storage | undefined
+  } catch {
+    return undefined
+  }
+}
 const keys = () =>
   Array.from({ length: store()?.length ?? 0 }, (_, i) => store()!.key(i) ?? '').filter(key => key.startsWith(KEY))
 const orderOf = (key: string) => Number(key.split(':')[1])

@@ -221,6 +221,17 @@ describe('a page that ends under a tap', () => {
     await outbox.put(4, turn(1), 0)
     expect([atOnce.length, await tapsWaiting()]).toEqual([0, 1])
   })
+  test('nor is anything lost in one that may keep nothing there at all', async () => {
+    const outbox = await away()
+    Object.defineProperty(globalThis, 'localStorage', {
+      configurable: true,
+      get: () => {
+        throw new DOMException('not allowed', 'SecurityError')
+      },
+    })
+    await outbox.put(4, turn(1), 0)
+    expect(await tapsWaiting()).toBe(1)
+  })
 })
 
 describe('what is refused', () => {

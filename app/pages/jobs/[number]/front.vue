@@ -147,12 +147,9 @@ function look(at: 'position' | 'gaps') {
   asked = true
   panel.value = at
 }
-/**
- * What the next move asks is answered once: a tap that bounces answers nothing else. All that one touch answers is
- * noted in this frame: nothing is advised, or lost with its page, between two of its entries.
- */
+/** What the next move asks is answered once: a tap that bounces answers nothing else. */
 const { live, once: answered } = useOneAnswer((events: readonly FrontSight[], words?: string) =>
-  events.forEach(e => void put(e, words)),
+  bench.putAll(events.map(event => ({ event, words }))),
 )
 const FIRST = 'Say first, under Parts, what is in front.'
 const leave = () => navigateTo(`/jobs/${number}`)

@@ -113,11 +113,9 @@ async function note() {
 /** Both rubs as they would have been wound to by ear, and the barrel where it stands now. */
 const found = computed(() => entriesOf(wound.value, lever.value, eighths.value))
 async function noteEdges() {
-  for (const entry of found.value) {
-    await put(entry, entry.kind === 'edge' ? 'Edge noted' : 'Barrel where it stands')
-    // one that was refused is said here, and what rests on it is not noted
-    if (bench.hint.value || bench.doubtful.value || bench.signing.value) return
-  }
+  const words = (kind: string) => (kind === 'edge' ? 'Edge noted' : 'Barrel where it stands')
+  // one that was refused is said here, and what rests on it is not noted
+  if (!(await bench.putAll(found.value.map(event => ({ event, words: words(event.kind) }))))) return
   await navigateTo(`/jobs/${number}/rear`)
 }
 const sayAt = (eighths: number) => `${Math.abs(eighths).toFixed(1)} eighths ${eighths < 0 ? 'in' : 'out'}`
