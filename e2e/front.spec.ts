@@ -303,6 +303,35 @@ test('a triple with its middle, slack in the cable: small to middle and middle t
   console.log(`front triple, slack: ${touches} touches and figures`)
 })
 
+test('a shift chosen by hand stays chosen when the advice arrives, and gives way once something is answered', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('47')
+  await shop.seeL(number)
+  await openFront(bench, number)
+  await t(bench, 'usual-triple').click()
+  await t(bench, 'front-done').click()
+  for (const figure of ['2', '0']) {
+    await t(bench, 'figure-typed').fill(figure)
+    await bench.keyboard.press('Enter')
+  }
+  await expect(t(bench, 'front-move')).toContainText('Shift big to middle')
+  await expect(t(bench, 'shift-2-1')).toHaveAttribute('aria-checked', 'true')
+  // answered and chosen within one frame, before any advice can have come
+  await t(bench, 'seen-clean').evaluate((b: HTMLElement) => {
+    b.click()
+    document.querySelector<HTMLElement>('[data-test=shift-0-1]')!.click()
+  })
+  await expect(t(bench, 'front-move')).toContainText('Shift middle to big')
+  await expect(t(bench, 'shift-0-1')).toHaveAttribute('aria-checked', 'true')
+  await t(bench, 'seen-no-climb').click()
+  await expect(t(bench, 'front-move')).not.toContainText('Shift middle to big')
+  await press(bench, 'z')
+  await expect(t(bench, 'front-move')).toContainText('Shift middle to big')
+  await expect(t(bench, 'shift-1-2')).toHaveAttribute('aria-checked', 'true')
+})
+
 test('clean there and back is one touch and both its entries, however slow the line, and though its page is left', async ({
   bench,
   shop,
@@ -315,6 +344,15 @@ test('clean there and back is one touch and both its entries, however slow the l
   for (const figure of ['2.5', '0']) {
     await t(bench, 'figure-typed').fill(figure)
     await bench.keyboard.press('Enter')
+  }
+  // gaps that are asked first are as they should be
+  const asked = t(bench, 'front-both-clean').or(t(bench, 'front-done'))
+  while ((await asked.getAttribute('data-test')) === 'front-done') {
+    const said = await t(bench, 'front-move').textContent()
+    await t(bench, 'front-done').click()
+    await t(bench, 'figure-typed').fill('1')
+    await bench.keyboard.press('Enter')
+    await expect(t(bench, 'front-move')).not.toHaveText(said!)
   }
   await expect(t(bench, 'front-both-clean')).toHaveAttribute('aria-disabled', 'false')
   await saved(bench)

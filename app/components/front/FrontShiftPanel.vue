@@ -42,10 +42,19 @@ const shifts = computed(() =>
   ]),
 )
 const shift = ref(0)
+/** A shift chosen by hand stays chosen until something is answered: advice that arrives does not take it away. */
+let byHand = false
+function choose() {
+  byHand = true
+  emit('picked')
+}
+function follow() {
+  byHand = false
+}
 watch(
   () => props.advised,
   a => {
-    if (a)
+    if (a && !byHand)
       shift.value = Math.max(
         0,
         shifts.value.findIndex(s => s.from === a.from && s.to === a.to),
@@ -67,7 +76,7 @@ function seen(what: FrontSeen) {
   ;(document.activeElement as HTMLElement | null)?.blur()
   emit('answer', { kind: 'frontShift', ...here.value, sprocket: props.judgedOn(here.value.to), seen: what })
 }
-defineExpose({ seen })
+defineExpose({ seen, follow })
 const written = computed(() => writtenMove(props.state))
 const elsewhere = computed(() => {
   const { open } = props.state
@@ -105,7 +114,7 @@ const turned = (way: 'in' | 'out', eighths: number) =>
     :choices="choices"
     :columns="2"
     test="shift"
-    @update:model-value="emit('picked')"
+    @update:model-value="choose"
   />
   <div class="grid grid-cols-2 gap-1">
     <button

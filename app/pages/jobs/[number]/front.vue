@@ -148,9 +148,10 @@ function look(at: 'position' | 'gaps') {
   panel.value = at
 }
 /** What the next move asks is answered once: a tap that bounces answers nothing else. */
-const { live, once: answered } = useOneAnswer((events: readonly FrontSight[], words?: string) =>
-  bench.putAll(events.map(event => ({ event, words }))),
-)
+const { live, once: answered } = useOneAnswer((events: readonly FrontSight[], words?: string) => {
+  shifting.value?.follow()
+  return bench.putAll(events.map(event => ({ event, words })))
+})
 const FIRST = 'Say first, under Parts, what is in front.'
 const leave = () => navigateTo(`/jobs/${number}`)
 /** The advice's own answer when it is one touch. */
