@@ -11,6 +11,7 @@ import { quantile } from './figures'
 import { buildDemo } from '../demo/build'
 import { hiddenBike } from '../demo/bikes'
 import { DEMO_ENV, DEMO_PEOPLE } from '../demo/people'
+import { CHROMIUM } from '../ops/chromium'
 import { startServer } from '../ops/server'
 import { throwawayCluster } from '../ops/testDatabase'
 import { connect, inShop } from '../server/db/connect'
@@ -48,6 +49,8 @@ const WATCH_FRAMES = `new Promise(done => {
 const halfAndP95 = (ms: readonly number[], digits: number): string =>
   `median ${quantile(ms, 0.5).toFixed(digits)} ms, p95 ${quantile(ms, 0.95).toFixed(digits)} ms`
 
+// first: where there is none, nothing is left running
+const browser = await chromium.launch(CHROMIUM)
 const { cluster, remove } = await throwawayCluster()
 const db = connect(cluster.appUrl)
 const shop = await buildDemo(db, { shop: { code: 'page', name: 'Page', zone: 'UTC' }, jobs: [], demo: false })
@@ -85,18 +88,6 @@ const entries = bench.log.flatMap((e, i) =>
 )
 await append(db, shop, number, null, entries)
 const server = await startServer({ appUrl: cluster.appUrl, port: 0, env: DEMO_ENV })
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
 const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
 const page = await context.newPage()
 await page.request.post(`${server.url}/api/sign-in`, {

@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { advise, forgetBeliefs } from '#core/advice/advise'
 import { seededBike, simulatedBench } from '#core/bench/bench'
+import { startOf, step } from '#core/rear/trace'
 import { EVENT_VERSION, type Entry } from '#core/ledger/events'
 import { stockParts } from '#core/rear/typedParts'
 import type { RearSetup } from '#core/response/setup'
@@ -43,6 +44,18 @@ function timed(work: () => void): number {
   return performance.now() - start
 }
 
+/** Where the last entry stands, before the last few, without which the log is still a possible one. */
+function undoable(setup: RearSetup, log: readonly BenchEvent[]): number {
+  for (let i = log.length - 6; i >= 0; i--)
+    try {
+      log.filter((_, k) => k !== i).reduce((trace, event) => step(trace, event, setup), startOf(setup))
+      return i
+    } catch (impossible) {
+      if (!(impossible instanceof RangeError)) throw impossible
+    }
+  throw new Error('no entry of this log can be undone')
+}
+
 function adviceFigures(): void {
   console.log('\nadvise: one call, over 12 bikes (median, 95th percentile)')
   for (const events of [10, 40, 60]) {
@@ -58,11 +71,12 @@ function adviceFigures(): void {
         warm.push(timed(() => advise(setup, log.slice(0, k + 1))))
       }
       // an undo of an entry in the middle: the log from there on is another one
+      const undo = undoable(setup, log)
       undone.push(
         timed(() =>
           advise(
             setup,
-            log.filter((_, i) => i !== log.length - 6 || log[i].kind === 'reclamp'),
+            log.filter((_, i) => i !== undo),
           ),
         ),
       )

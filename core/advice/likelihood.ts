@@ -96,6 +96,7 @@ export type State = {
   densities: Density[]
   particles: readonly Float64Array[]
   logWeights: Float64Array
+  logChances: Float64Array
   epochs: Epoch[]
   observations: Observation[]
   skips: { skipped: number; held: number }[]

@@ -75,6 +75,7 @@ export function posteriorAtStart(setup: RearSetup, seed: number, known?: KnownPr
     particles,
     events: 0,
     logWeights: new Float64Array(PARTICLES),
+    logChances: new Float64Array(PARTICLES),
     epochs: [{ at: Int32Array.from(UNKNOWNS, (_, i) => i), cable: 'own', stops: 'own', ...screwsOf(trace) }],
     observations: [],
     skips: setup.teeth.map(() => ({ skipped: 0, held: 0 })),
@@ -171,9 +172,10 @@ function advance(s: State, event: BenchEvent): State {
     return logLikelihood(next, added, r)
   }
   const random = randomFrom(s.seed, next.events)
-  const move = (drawn: Float64Array[], effective: number) => rejuvenate(next, drawn, effective, random)
-  const seen = afterSeen({ points: s.particles, logWeights: s.logWeights }, logChance, RENEW_BELOW, move, random)
-  return { ...next, particles: seen.points, logWeights: seen.logWeights }
+  const move = (drawn: Float64Array[], logChances: Float64Array, effective: number) =>
+    rejuvenate(next, drawn, logChances, effective, random)
+  const { points, ...weighed } = afterSeen({ ...s, points: s.particles }, logChance, RENEW_BELOW, move, random)
+  return { ...next, ...weighed, particles: points }
 }
 
 function observationOf(s: State, event: BenchEvent): Observation | null {

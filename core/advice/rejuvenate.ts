@@ -13,7 +13,13 @@ const FEW = 0.15
 const SHARES = { gauged: 0.025, trade: 0.05, evolve: 0.3, lean: 0.88, walk: 0.96 }
 
 /** Moves copies of particles apart, the belief left as it is: each replays the whole log. */
-export function rejuvenate(s: State, particles: Float64Array[], effective: number, random: Random): void {
+export function rejuvenate(
+  s: State,
+  particles: Float64Array[],
+  logChances: Float64Array,
+  effective: number,
+  random: Random,
+): void {
   const r = new Float64Array(R.size * s.epochs.length)
   const redrawn = redrawGauged(s)
   const traded = trade(s)
@@ -41,7 +47,7 @@ export function rejuvenate(s: State, particles: Float64Array[], effective: numbe
     return kind < SHARES.walk ? walk : redraw
   }
   const sweeps = (effective < FEW ? SWEEPS_WHEN_FEW : SWEEPS) + (justGauged ? GAUGED_SWEEPS : 0)
-  moveAll(particles, priorOf(s), whole, sweeps, pick, random)
+  moveAll(particles, logChances, priorOf(s), whole, sweeps, pick, random)
 }
 
 const priorOf = ({ densities }: State): Prior => ({

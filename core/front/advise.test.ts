@@ -337,8 +337,10 @@ describe('the advice', () => {
     expect(sayFrontMove({ do: 'turn', screw: 'L', sixteenths: -4 }, triple.parts)).toContain('L screw out')
     const shift = { do: 'shift', from: 0, to: 1, sprocket: 3, back: true } as const
     expect(sayFrontMove(shift, triple.parts, cassette.teeth)).toMatch(/^Shift .* on the 17, then back$/)
-    expect(explainFront({ ...a, move: shift, right: 0.4 }, triple.parts)).toContain('Clean both ways is one touch')
-    expect(explainFront({ ...a, move: shift, right: 0.93 }, triple.parts)).toContain('once more since the last turn')
+    expect(explainFront({ ...a, move: shift, because: null }, triple.parts)).toContain('Clean both ways is one touch')
+    expect(explainFront({ ...a, move: shift, because: 'last round' }, triple.parts)).toContain(
+      'once more since the last turn',
+    )
   })
 
   describe('before it leaves', () => {

@@ -71,12 +71,14 @@ function considerFront(belief: FrontBelief, log: readonly FrontSight[], wishes: 
     ),
   }
   const checks = checksOf(g, log, reads, thrown, wishes)
-  const nextCheck = checks[0] ? { move: checks[0].move, tells: checks[0].tells } : null
-  const { move, after } = decide({ belief, log, reads, right, causes, checks, wishes })
+  const first = checks.find(c => !c.last)
+  const nextCheck = first ? { move: first.move, tells: first.tells } : null
+  const { move, after, because = null } = decide({ belief, log, reads, right, causes, checks, wishes })
   return {
     move,
     right,
     after,
+    because,
     causes,
     nextCheck,
     thrown,

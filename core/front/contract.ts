@@ -28,12 +28,17 @@ export type FrontWishes = {
   throws?: readonly ThrownTo[]
 }
 
+/** `last round`: every shift once more before "done". `way alone`: a screw's way is sure, not how far it goes. */
+export type FrontBecause = 'last round' | 'way alone'
+
 /** The whole answer. Chances 0 to 1; places in mm from the ideals, + outboard. */
 export type FrontAdvice = {
   move: FrontMoveTo
   right: number
   /** Chance of right once the move is done as said; null for a check. */
   after: number | null
+  /** Why this move, where it is not that it gains or tells most. */
+  because: FrontBecause | null
   causes: Record<FrontCause, number>
   /** The check that tells most for its cost, and what it tells apart, nats. */
   nextCheck: { move: FrontCheck; tells: number } | null

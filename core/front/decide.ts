@@ -1,15 +1,27 @@
 import type { FrontBelief } from './belief'
 import { FRONT_FAULTS, type FrontCause, type FrontFault } from './causes'
 import type { Check } from './checks'
-import type { FrontCheck, FrontMoveTo, FrontWishes } from './contract'
+import type { FrontBecause, FrontCheck, FrontMoveTo, FrontWishes } from './contract'
 import type { FrontSet, FrontSight } from './events'
-import { costOfSight, DONE, lastPlace, mayAsk, setAlready, shiftsToSee, stopSeen, unguarded } from './looks'
+import {
+  asFallen,
+  costOfSight,
+  DONE,
+  type Falling,
+  lastPlace,
+  mayAsk,
+  setAlready,
+  shiftsToSee,
+  stopSeen,
+  unguarded,
+} from './looks'
 import { needsOf } from './needs'
 import { frontIsRight } from './response'
-import { bestTurn, chanceClamped, MAX_SIXTEENTHS, turnedGuess, type Read, type Turn } from './turns'
+import { bestTurn, chanceClamped, MAX_SIXTEENTHS, turnedGuess, type Read, type Turn, wayChance } from './turns'
 
-/** A part or the position is blamed from here. */
-const BLAME: Record<FrontFault, number> = { height: 0.5, angle: 0.5, friction: 0.9, pull: 0.9 }
+/** A part or the position is blamed from here; a cable sooner where much was looked at and turned in vain. */
+const BLAME: Record<Exclude<FrontFault, 'friction'>, number> = { height: 0.5, angle: 0.5, pull: 0.9 }
+const BLAME_CABLE: Falling = { early: 0.9, late: 0.7, lateCost: 40 }
 const SET_FOR: Record<FrontFault, FrontSet> = {
   height: 'position',
   angle: 'position',
@@ -18,6 +30,10 @@ const SET_FOR: Record<FrontFault, FrontSet> = {
 }
 /** A screw is turned when its own chance of standing right gains so much. */
 const GAIN = 0.1
+/** How far a screw goes is known where it stands right with this chance after. */
+const HOW_FAR_KNOWN = 0.5
+/** A screw is turned before anybody knows how far, once it is as sure as this that it goes at least half that far. */
+const SURE_WAY = 0.8
 /** A new clamp is worth it when it gains so much over the best barrel turn. */
 const CLAMP_GAIN = 0.12
 /** Turns from the count at the last clamp beyond which a front barrel has no thread left. `model` */
@@ -25,7 +41,7 @@ const BARREL_REACH_TURNS = 2.5
 /** A cage this near the teeth cannot turn over them: it is set before anything else. */
 const TOUCHES_TEETH_MM = 0.3
 
-type Decision = { move: FrontMoveTo; after: number | null }
+type Decision = { move: FrontMoveTo; after: number | null; because?: FrontBecause }
 type Deciding = {
   belief: FrontBelief
   log: readonly FrontSight[]
@@ -46,7 +62,7 @@ export function decide(d: Deciding): Decision {
   const { log, reads, right, causes, checks, belief, wishes } = d
   const { geometry: g, net } = belief
   const spent = log.reduce((s, e) => s + costOfSight(e), 0)
-  const enough = Math.max(DONE.late, DONE.early - (DONE.early - DONE.late) * (spent / DONE.lateCost))
+  const enough = asFallen(DONE, spent)
   const whole = (what: FrontSet): Decision => ({ move: { do: 'set', what } as const, after: null })
   const needs = needsOf(wishes.order ?? 'tells')
   // position comes first: all else is set to it
@@ -84,10 +100,10 @@ export function decide(d: Deciding): Decision {
     )
     if (hidden) return look(hidden)
     const unseen = unseenShift(log, g.rings, checks)
-    if (unseen) return { move: thereAndBack(unseen, checks), after: null }
+    if (unseen) return { move: thereAndBack(unseen, checks), after: null, because: 'last round' }
     return { move: { do: 'done' }, after: right }
   }
-  const blamed = blame(log, causes, f => BLAME[f])
+  const blamed = blame(log, causes, f => (f === 'friction' ? asFallen(BLAME_CABLE, spent) : BLAME[f]))
   if (blamed) return whole(SET_FOR[blamed])
   const turns = (['L', 'H', 'barrel'] as const)
     .map(s => bestTurn(reads, s, wishes))
@@ -97,7 +113,8 @@ export function decide(d: Deciding): Decision {
   const justTurned = last?.kind === 'frontTurn' ? last : null
   // one that was turned as far as is sensible in one go may go on, far out; else it is looked at first
   const again = (t: Turn) => t.screw !== justTurned?.screw || Math.abs(justTurned.sixteenths) >= MAX_SIXTEENTHS[t.screw]
-  const best = turns.find(t => again(t) && t.best >= 0.5)
+  const known = (t: Turn) => t.best >= HOW_FAR_KNOWN
+  const best = turns.find(t => again(t) && (known(t) || wayChance(reads, t) >= SURE_WAY))
   const clamp = chanceClamped(g, reads)
   const barrel = bestTurn(reads, 'barrel', wishes)
   // far off, drawing the cable anew is one step for what the barrel has no thread for, or nobody knows how far to turn
@@ -113,10 +130,12 @@ export function decide(d: Deciding): Decision {
     const noThread =
       best.screw === 'barrel' &&
       (g.parts.tensionBy === 'bolt alone' || Math.abs(net.barrel + best.sixteenths / 16) > BARREL_REACH_TURNS)
-    return noThread ? whole('clamp') : turning(best)
+    if (noThread) return whole('clamp')
+    return known(best) ? turning(best) : { ...turning(best), because: 'way alone' }
   }
-  const check = checks.find(c => c.rate > 0.015)
-  if (check) return { move: thereAndBack(check.move, checks), after: null }
+  const learning = checks.filter(c => !c.last)
+  const check = learning.find(c => c.rate > 0.015)
+  if (check) return { move: thereAndBack(check.move, learning), after: null }
   const weak = turns.find(again)
   if (weak) return turning(weak)
   // nothing is left to look at: what is likeliest is put right before it is given up

@@ -42,8 +42,13 @@ function isSame(m: FrontMoveTo, e: FrontSight): boolean {
       return false
   }
 }
+/** A chance that is asked for less strictly the more work was spent: `late` from `lateCost` on. */
+export type Falling = { early: number; late: number; lateCost: number }
+export const asFallen = ({ early, late, lateCost }: Falling, spent: number): number =>
+  Math.max(late, early - (early - late) * (spent / lateCost))
+
 /** Every shift is gone through once more from here, then it is done; falls with the work spent. `model` */
-export const DONE = { early: 0.9, late: 0.84, lateCost: 45 } as const
+export const DONE: Falling = { early: 0.9, late: 0.84, lateCost: 45 }
 /** No look is asked for a third time while nothing was turned or set. */
 const MOST_LOOKS = 2
 export function mayAsk(log: readonly FrontSight[], m: FrontMoveTo): boolean {

@@ -55,6 +55,19 @@ export function bestTurn(reads: readonly Read[], screw: FrontScrew, { endGapMm: 
   return { screw, sixteenths: Math.max(-cap, Math.min(cap, whole)), now: sums[most], best: sums[at] }
 }
 
+/** Chance that a screw is to go at least half as far as a turn takes it, the same way, where some setting is right. */
+export function wayChance(reads: readonly Read[], { screw, sixteenths }: Turn): number {
+  let all = 0
+  let same = 0
+  for (const r of reads) {
+    const { at, per, span } = placeOf[screw](r)
+    if (span.from > span.to) continue
+    all += r.weight
+    if (((((span.from + span.to) / 2 - at) / per) * 16) / sixteenths >= 0.5) same += r.weight
+  }
+  return all > 0 ? same / all : 0
+}
+
 /** So much of the chance a school may cost. */
 const AS_GOOD_BY_SCHOOL = 0.08
 /** Eighths of a stop's screw from here to the middle of the gap a school wants, as a mean. */

@@ -3,7 +3,6 @@ import type { FrontCause } from './causes'
 import { sayChance } from '../quantity/chance'
 import { sayTurnsOf } from '../quantity/turns'
 import type { FrontAdvice, FrontMoveTo } from './contract'
-import { DONE } from './looks'
 import { FRONT_TURN_DOES, type FrontScrew } from './moves'
 import { SCREW_WORDS, wayOf } from '../chapter/screws'
 import { ringName, type FrontParts } from './parts'
@@ -89,10 +88,11 @@ export function explainFront(a: FrontAdvice, parts: FrontParts, height = '1 to 3
   switch (m.do) {
     case 'turn': {
       const does = FRONT_TURN_DOES[m.screw][frontWay(m)]
-      return `${does[0].toUpperCase()}${does.slice(1)}. ${suspectOf(m.screw)}`
+      const far = a.because === 'way alone' ? ' The way is sure; how far shows after it.' : ''
+      return `${does[0].toUpperCase()}${does.slice(1)}. ${suspectOf(m.screw)}${far}`
     }
     case 'shift':
-      if (a.right >= DONE.early)
+      if (a.because === 'last round')
         return 'Right, as far as is known: each shift once more since the last turn, before it leaves.'
       return `It tells most for what it costs. ${suspect}${m.back ? ' Clean both ways is one touch; else say below what the first bad one did.' : ''}`
     case 'gap':

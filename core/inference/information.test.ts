@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { randomFrom } from '../quantity/random'
+import { randomFrom, type Random } from '../quantity/random'
 import { emptyJoint, entropy, jointOf, mutualInformation, normalised, rowsOf } from './information'
 import { evolve, lean, moveAll, normalPrior, nudge, redraw, walk, type Move } from './moves'
 import { systematic } from './sampling'
@@ -132,12 +132,18 @@ describe('moves leave what the points stand for as it is (Metropolis–Hastings;
   const READ = [0.8, -0.4]
   const logChance = (p: Float64Array) => READ.reduce((s, r, d) => s - 0.5 * ((r - p[d]!) / SD) ** 2, 0)
   const precision = 1 + 1 / SD ** 2
+  const moved = (points: readonly Float64Array[], sweeps: number, move: Move, random: Random) => {
+    const chances = Float64Array.from(points, p => logChance(p))
+    moveAll(points, chances, normalPrior(2), logChance, sweeps, () => move, random)
+    // each moved along with its point
+    points.forEach((p, i) => expect(chances[i]).toBeCloseTo(logChance(p), 9))
+  }
   test.each(MOVES)('%s keeps a posterior that it starts from', (_, move) => {
     const random = randomFrom(11)
     const points = Array.from({ length: 3000 }, () =>
       Float64Array.from(READ, r => r / SD ** 2 / precision + random.normal() / Math.sqrt(precision)),
     )
-    moveAll(points, normalPrior(2), logChance, 6, () => move, random)
+    moved(points, 6, move, random)
     for (const [d, r] of READ.entries()) {
       const mean = points.reduce((s, p) => s + p[d]!, 0) / points.length
       const sd = Math.sqrt(points.reduce((s, p) => s + (p[d]! - mean) ** 2, 0) / points.length)
@@ -150,7 +156,7 @@ describe('moves leave what the points stand for as it is (Metropolis–Hastings;
     const random = randomFrom(12)
     const points = Array.from({ length: 200 }, (_, i) => Float64Array.from([0.5 + (i % 2) * 0.2, -0.2 - (i % 3) * 0.1]))
     const before = new Set(points.map(p => p.join())).size
-    moveAll(points, normalPrior(2), logChance, 4, () => move, random)
+    moved(points, 4, move, random)
     expect(new Set(points.map(p => p.join())).size).toBeGreaterThan(before * 10)
   })
 })

@@ -123,11 +123,13 @@ export const nudge =
 /**
  * Moves points about without changing what they stand for (Metropolis–Hastings, any handbook), so that copies of one
  * point part.
+ * @param chances of each point, the log chance of everything seen; moved along in place
  * @param whole log of the chance of everything seen; may give up with −Infinity once below `floor`
  * @param pick the kind of move for the next trial of a sweep
  */
 export function moveAll(
   points: readonly Float64Array[],
+  chances: Float64Array,
   prior: Prior,
   whole: (point: Float64Array, floor: number) => number,
   sweeps: number,
@@ -136,7 +138,6 @@ export function moveAll(
 ): void {
   const { dims } = prior
   const priors = points.map(p => Float64Array.from(p, (x, d) => prior.logDensity(d, x)))
-  const chances = points.map(p => whole(p, -Infinity))
   const shape = shapeOf(points, dims)
   const scratch = new Float64Array(dims)
   const far = points.map(p => farSquared(shape, p, scratch))

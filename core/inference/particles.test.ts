@@ -45,6 +45,18 @@ describe('a belief as particles', () => {
     expect(sd).toBeGreaterThan(1.1) // √2 in the limit
   })
 
+  test('each point knows the chance of everything seen, through renewals and new coordinates', () => {
+    const log: Step<Float64Array>[] = [
+      readingOf(0, 1, 0.2),
+      readingOf(1, -0.5, 0.3),
+      { dims: 5, logChance: u => -0.5 * ((2 - u[0]! - u[4]!) / 0.4) ** 2 },
+      readingOf(2, 0.3, 0.5),
+    ]
+    const b = log.reduce(had => afterNext(had, log, identity, 1), believing(3, 300, 1))
+    const whole = (u: Float64Array) => log.reduce((sum, step) => sum + step.logChance!(u), 0)
+    b.points.forEach((u, i) => expect(b.logChances[i]).toBeCloseTo(whole(u), 9))
+  })
+
   test('new coordinates begin as the prior; the same log and seed give the same, another seed another', () => {
     const log: Step<Float64Array>[] = [readingOf(0, 1, 0.2), { dims: 5, logChance: null }]
     const b = through(log)

@@ -3,7 +3,12 @@ import { lean, moveAll, normalPrior, nudge, redraw } from './moves'
 import { systematic } from './sampling'
 
 /** A belief as weighted points; what their coordinates mean is the model's business. */
-export type Cloud = { readonly points: readonly Float64Array[]; readonly logWeights: Float64Array }
+export type Cloud = {
+  readonly points: readonly Float64Array[]
+  readonly logWeights: Float64Array
+  /** Of each point, the log chance of everything seen: kept, so that none is replayed before it is moved. */
+  readonly logChances: Float64Array
+}
 
 /** Weights that sum to 1. */
 export function weightsOf({ logWeights }: Pick<Cloud, 'logWeights'>): Float64Array {
@@ -25,25 +30,31 @@ const effectiveShare = (weights: Float64Array): number =>
  * their weights (sequential importance resampling, any handbook) and moved.
  * @param logChance of what was seen, for a point
  * @param renewBelow share of effective points
- * @param move moves copies apart in place, told how large that share was
+ * @param move moves copies apart in place, and their log chances with them, told how large that share was
  */
 export function afterSeen(
-  { points, logWeights: before }: Cloud,
+  { points, logWeights: before, logChances: seenBefore }: Cloud,
   logChance: (point: Float64Array) => number,
   renewBelow: number,
-  move: (points: Float64Array[], effective: number) => void,
+  move: (points: Float64Array[], logChances: Float64Array, effective: number) => void,
   random: Random,
 ): Cloud {
-  const logWeights = before.map((l, i) => l + logChance(points[i]!))
+  const told = Float64Array.from(points, logChance)
+  const logWeights = before.map((l, i) => l + told[i]!)
+  const logChances = seenBefore.map((l, i) => l + told[i]!)
   const weights = weightsOf({ logWeights })
   const effective = effectiveShare(weights)
-  if (effective >= renewBelow) return { points, logWeights }
+  if (effective >= renewBelow) return { points, logWeights, logChances }
   const drawn: Float64Array[] = []
+  const drawnChances = new Float64Array(points.length)
   systematic(weights, points.length, random.next()).forEach((times, i) => {
-    for (let k = 0; k < times; k++) drawn.push(points[i]!.slice())
+    for (let k = 0; k < times; k++) {
+      drawnChances[drawn.length] = logChances[i]!
+      drawn.push(points[i]!.slice())
+    }
   })
-  move(drawn, effective)
-  return { points: drawn, logWeights: new Float64Array(drawn.length) }
+  move(drawn, drawnChances, effective)
+  return { points: drawn, logWeights: new Float64Array(drawn.length), logChances: drawnChances }
 }
 
 /** A belief that follows a log whose coordinates are standard normals before anything was seen. */
@@ -71,6 +82,7 @@ export function believing(dims: number, particles: number, seed: number): Belief
   return {
     points: Array.from({ length: particles }, () => grown(new Float64Array(0), dims, random)),
     logWeights: new Float64Array(particles),
+    logChances: new Float64Array(particles),
     steps: 0,
     dims,
   }
@@ -92,14 +104,16 @@ export function afterNext<T>(before: Belief, log: readonly Step<T>[], read: Read
   const steps = before.steps + 1
   const random = randomFrom(seed, steps)
   const points = dims > before.dims ? before.points.map(u => grown(u, dims, random)) : before.points
-  const cloud = { points, logWeights: before.logWeights }
+  const cloud = { points, logWeights: before.logWeights, logChances: before.logChances }
   if (!logChance) return { ...cloud, steps, dims }
-  const move = (drawn: Float64Array[], effective: number) => renew(drawn, effective, log.slice(0, steps), read, random)
+  const move = (drawn: Float64Array[], logChances: Float64Array, effective: number) =>
+    renew(drawn, logChances, effective, log.slice(0, steps), read, random)
   return { ...afterSeen(cloud, u => logChance(read(u)), RENEW_BELOW, move, random), steps, dims }
 }
 
 function renew<T>(
   points: Float64Array[],
+  logChances: Float64Array,
   effective: number,
   log: readonly Step<T>[],
   read: Read<T>,
@@ -120,5 +134,5 @@ function renew<T>(
     return kind < SHARES.lean ? lean : kind < SHARES.nudge ? NUDGE : redraw
   }
   const sweeps = effective < FEW ? SWEEPS_WHEN_FEW : SWEEPS
-  moveAll(points, normalPrior(points[0]!.length), whole, sweeps, pick, random)
+  moveAll(points, logChances, normalPrior(points[0]!.length), whole, sweeps, pick, random)
 }
