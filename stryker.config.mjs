@@ -12,7 +12,8 @@ export default {
   // Nuxt's types are needed to read tsconfig.json
   ignorePatterns: ['!.nuxt', '.output', 'docs/screenshots', 'e2e', 'test-results', 'reports', '.data'],
   tempDirName: '.stryker-tmp',
-  concurrency: 2,
+  // of core, two at once take hours where one takes minutes (on two cores); the database waits more than it works
+  concurrency: process.env.OCHO_MUTANTS_CONFIG?.includes('server') ? 2 : 1,
   timeoutMS: Number(process.env.OCHO_MUTANTS_PATIENCE_MS ?? 6_000),
   // every test once with each mutant counted: slower than the tests themselves
   dryRunTimeoutMinutes: 30,

@@ -91,7 +91,8 @@ test('a name that was made to lead here is not ours, for pages as for requests',
     for (const path of ['/', '/sign-in', `/api/jobs/${number}`, '/api/health']) {
       const { status, text } = await by(host, path)
       expect([400, 421], `${host} ${path}`).toContain(status)
-      expect(text).not.toContain('Hob Tarrant')
+      expect(text, `${host} ${path}`).not.toContain('Hob Tarrant')
+      if (path.startsWith('/api/')) expect(text).toContain('Ocho does not go by that name')
     }
   for (const host of [`127.0.0.1:${port}`, `localhost:${port}`, 'LOCALHOST'])
     expect((await by(host, `/api/jobs/${number}`)).status, host).toBe(200)

@@ -6,6 +6,7 @@ import { chromium, type Page } from '@playwright/test'
 import { buildDemo } from '../demo/build'
 import { DEMO_ENV, DEMO_PEOPLE, DEMO_SHOP } from '../demo/people'
 import { connect } from '../server/db/connect'
+import { CHROMIUM } from './chromium'
 import { say } from './say'
 import { ROOT, startServer } from './server'
 import { statusFile } from '../server/nights/status'
@@ -29,18 +30,7 @@ const server = await startServer({
   port: 0,
   env: { ...DEMO_ENV, OCHO_DATA_FOLDER: cluster.folder },
 })
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium-headless-shell',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(CHROMIUM)
 
 const shot = async (page: Page, name: string, fullPage = false) => {
   await page.waitForTimeout(700)

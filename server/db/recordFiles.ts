@@ -48,9 +48,6 @@ export async function importRecords(
   takenIn: string | null = null,
   tell: Tell = () => {},
 ): Promise<void> {
-  const newest = new Map<string, RecordRow>()
-  const key = (r: RecordRow) => `${r.bike ?? r.id}/${r.standard}/${r.figure}`
-  for (const r of rows) if (!newest.has(key(r)) || newest.get(key(r))!.at < r.at) newest.set(key(r), r)
   let written = 0
   for (const some of chunks(rows)) {
     await tx
@@ -66,7 +63,7 @@ export async function importRecords(
           frame: r.frame,
           value: r.value,
           at: r.at,
-          latest: newest.get(key(r)) === r,
+          latest: true, // most are; which are not is counted below
           origin,
           taken_in: takenIn,
         })),

@@ -1,4 +1,4 @@
-import { defineEventHandler, getRequestHeader, setResponseHeader } from 'h3'
+import { defineEventHandler, getRequestHeader, setResponseHeader, setResponseStatus } from 'h3'
 import { refuse } from '../auth/refuse'
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
@@ -8,6 +8,8 @@ const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
  */
 const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_NAMES?.split(',') ?? [])])
 
+const OTHER_NAME = 'Ocho does not go by that name: open it by the address its terminal prints'
+
 /**
  * A page of another site never reads or changes anything here: a browser says by which name it came, and whose page
  * asks.
@@ -15,8 +17,12 @@ const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_N
 export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host')
   // what the server asks of itself while it draws a page comes by no name
-  const named = host === undefined || (URL.canParse(`http://${host}`) && NAMES.has(new URL(`http://${host}`).hostname))
-  if (!named) throw refuse(421, 'Ocho does not go by that name: open it by the address its terminal prints')
+  // no name at all: answered here, since what draws errors would stumble over it once more
+  if (host !== undefined && !URL.canParse(`http://${host}`)) {
+    setResponseStatus(event, 400)
+    return OTHER_NAME
+  }
+  if (host !== undefined && !NAMES.has(new URL(`http://${host}`).hostname)) throw refuse(421, OTHER_NAME)
   // half a year (RFC 6797): from here on a browser opens this name over HTTPS alone, and takes no other certificate by
   // a click
   if (process.env.OCHO_HTTPS === '1') setResponseHeader(event, 'strict-transport-security', 'max-age=15552000')
