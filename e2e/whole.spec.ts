@@ -228,6 +228,23 @@ test.describe('a known bike with one correction, obeying every advice, from the 
     })
 })
 
+test('both stops seen in line are one touch, and one takes both back', async ({ bench, shop }) => {
+  const number = await shop.takeIn('14')
+  await openBench(bench, number)
+  const move = bench.locator('[data-test=move]')
+  await bench.locator('[data-test=both-in-line][aria-disabled=false]').click()
+  await expect(move).not.toContainText('stop')
+  await settled(bench)
+  await expect(bench.locator('[data-test=lane-9]')).toBeEnabled()
+  await press(bench, 'z')
+  await expect(move).toContainText('L stop')
+  await expect(bench.locator('[data-test=both-in-line]')).toBeVisible()
+  await expect(bench.locator('[data-test=lane-9]')).toBeDisabled()
+  await saved(bench)
+  const entries = await storedEvents(shop, number)
+  expect(entries.map(e => (e.body as { kind: string }).kind)).toEqual(['arrived', 'sight', 'sight', 'undo', 'undo'])
+})
+
 test('advice is left with one touch and gives way; a pass ends where it was not clean; a finger that bounces is one answer', async ({
   bench,
   shop,

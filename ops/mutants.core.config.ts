@@ -10,7 +10,7 @@ export default defineConfig({
     exclude: ['core/bench/**', 'core/advice/grid.test.ts', 'core/advice/decide.test.ts', 'core/front/advise.test.ts'],
     // nor what plays many simulated bikes: it covers every line and would run for every mutant
     testNamePattern:
-      /^(?!.*(simulated|followed to the end|of the population|throws no chain|exact solver|sixty pieces|planted filling|Bézier library|edges come first|two clicks at a stroke|climb, then L|is advised only where|by the first four nothing|tension first)).*/,
+      /^(?!.*(simulated|unlike the diagnosis|followed to the end|of the population|throws no chain|exact solver|sixty pieces|planted filling|Bézier library|edges come first|two clicks at a stroke|climb, then L|is advised only where|by the first four nothing|tension first)).*/,
     testTimeout: 60_000,
     pool: 'threads',
   },

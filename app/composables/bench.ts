@@ -1,10 +1,9 @@
 import { Done } from '#core/http/answers'
 import { refAutoReset, useLocalStorage, useNow } from '@vueuse/core'
-import type { EventId } from '#core/chapter/ids'
 import type { LedgerEvent } from '#core/ledger/events'
 import { signsFor } from '#core/ledger/gates'
 import type { ChapterName } from '#core/ledger/chapters'
-import { reduce, undoable } from '#core/ledger/reduce'
+import { reduce, undoable, type Told } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import type { BenchKeys } from './benchKeys'
 import type { Sign } from '~/stores/outbox'
@@ -49,7 +48,7 @@ export function useBench(
   /**
    * Notes something: what is seen comes before what is heard. A gate waits for its hand, a doubtful figure for a word.
    */
-  async function put(event: LedgerEvent, words = 'Noted', sure = false): Promise<void> {
+  async function put(event: LedgerEvent, words = 'Noted', sure = false, at?: string): Promise<void> {
     hint.value = ''
     const question = sure ? null : like.question(event)
     if (question) return void (doubtful.value = { event, words, question })
@@ -60,28 +59,30 @@ export function useBench(
       if (session.now?.person?.role === 'trainee')
         return void (signing.value = { event, what, why: 'A mechanic looks too, and signs.', own: false })
     }
-    await keep(event, words)
+    await keep(event, words, undefined, at)
   }
   /**
-   * All that one touch answers, noted in this frame: nothing is advised, or lost with its page, between two of its
-   * entries. One that waits for a hand or a word keeps those after it back.
+   * All that one touch answers, noted in this frame and as of one moment: nothing is advised, or lost with its page,
+   * between two of its entries, and one touch takes all of them back. One that waits for a hand or a word keeps those
+   * after it back.
    * @returns whether all of them were noted
    */
   async function putAll(answers: readonly { event: LedgerEvent; words?: string }[]): Promise<boolean> {
     const puts: Promise<void>[] = []
+    const at = new Date().toISOString()
     const waits = () => Boolean(hint.value || doubtful.value || signing.value)
     for (const { event, words } of answers) {
-      puts.push(put(event, words))
+      puts.push(put(event, words, false, at))
       if (waits()) break
     }
     const all = !waits()
     await Promise.all(puts)
     return all
   }
-  async function keep(event: LedgerEvent, words: string, sign?: Sign): Promise<void> {
+  async function keep(event: LedgerEvent, words: string, sign?: Sign, at?: string): Promise<void> {
     said.value = words
     requestAnimationFrame(() => setTimeout(tick))
-    await ledger.append(event, sign)
+    await ledger.append(event, sign, at)
   }
   async function signed(sign: Sign): Promise<void> {
     const now = signing.value
@@ -120,18 +121,23 @@ export function useBench(
     }),
   )
   const words = (event: LedgerEvent) => sayEvent(event, state.value.rear.setup?.teeth ?? [])
+  const wordsOf = ([first, ...others]: readonly Told[]) =>
+    first ? `${others.length ? `${others.length + 1} at once: ` : ''}${words(first.event)}` : null
   /** What the next Take back takes back, in words; null when there is nothing. */
-  const undoes = computed(() => (last.value ? words(last.value.event) : null))
+  const undoes = computed(() => wordsOf(last.value))
   /** What was just taken back, for a while. */
   const tookBack = refAutoReset('', 6_000)
   async function undo(): Promise<void> {
-    if (!last.value) return void (said.value = 'Nothing of yours here to take back: older ones are on the job’s page')
-    await takeBack(last.value)
+    const touch = last.value
+    if (!touch.length) return void (said.value = 'Nothing of yours here to take back: older ones are on the job’s page')
+    await takeBack(...touch)
   }
-  async function takeBack({ id, event }: { id: EventId; event: LedgerEvent }): Promise<void> {
-    const what = words(event)
-    await put({ kind: 'undo', undoes: id }, `Taken back: ${what}`)
-    if (!signing.value && !hint.value) tookBack.value = what
+  async function takeBack(...entries: readonly Told[]): Promise<void> {
+    const what = wordsOf(entries)!
+    const all = await putAll(
+      entries.map(({ id }) => ({ event: { kind: 'undo', undoes: id }, words: `Taken back: ${what}` })),
+    )
+    if (all) tookBack.value = what
   }
 
   /** Opens a closed job again, from whichever of its pages. */

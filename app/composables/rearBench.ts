@@ -112,14 +112,15 @@ export function useRearBench(bench: Bench) {
 
   const advised = (taken: boolean): { advised?: Advised } =>
     picture.value && !stale.value ? { advised: advisedBy(picture.value, taken) } : {}
-  async function put(event: LedgerEvent, words: string) {
+  /** What one touch answers; `after` is noted with it and taken back with it. */
+  async function put(event: LedgerEvent, words: string, after: readonly LedgerEvent[] = []) {
     wanted.value = null
     stoppedAt.value = null
     heardFirst.value = null
     pending.value = 0
     edgeChosen.value = null
     inHand = false
-    await bench.put(event, words)
+    await bench.putAll([event, ...after].map(e => ({ event: e, words })))
   }
   /** Done as advised: the move just done must not be accepted twice. */
   function taken(event: LedgerEvent, words: string) {
@@ -154,9 +155,14 @@ export function useRearBench(bench: Bench) {
     const { to, back } = m
     const from = lever.value
     const there = Math.abs(to - from)
-    const note = (event: Pick<RearOf<'went'>, 'from' | 'to' | 'back' | 'stop'>) => {
+    type Went = Pick<RearOf<'went'>, 'from' | 'to' | 'back' | 'stop'>
+    const note = (event: Went, ...after: Went[]) => {
       startDead()
-      return put({ kind: 'went', ...event, ...advised(true) }, `Noted ${what === 'clean' ? 'a clean pass' : what}`)
+      return put(
+        { kind: 'went', ...event, ...advised(true) },
+        `Noted ${what === 'clean' ? 'a clean pass' : what}`,
+        after.map(e => ({ kind: 'went', ...e })),
+      )
     }
     if (what !== 'clean' && stoppedAt.value === null) return void (heardFirst.value = what)
     // a chain comes off at an end only
@@ -165,8 +171,7 @@ export function useRearBench(bench: Bench) {
     if (stoppedAt.value === null) return note({ from, to, back, stop: null })
     // left off where all was still clean
     if (stoppedAt.value < there) return note({ from, to: at.to, back: false, stop: null })
-    void note({ from, to, back: false, stop: null })
-    void bench.put({ kind: 'went', from: to, to: at.to, back: false, stop: null })
+    void note({ from, to, back: false, stop: null }, { from: to, to: at.to, back: false, stop: null })
   }
   function pass() {
     if (isBounce('pass')) return
@@ -191,10 +196,11 @@ export function useRearBench(bench: Bench) {
   function bothInLine() {
     if (!bothUnseen.value || stale.value || dead.value) return
     startDead()
-    // both at once: between them another move would be drawn for a moment
-    void put({ kind: 'sight', at: 'L', offsetMm: 0, ...advised(true) }, 'L and H seen in line')
-    // a trainee's L waits for a signature: H is looked at after it
-    if (!bench.signing.value) void bench.put({ kind: 'sight', at: 'H', offsetMm: 0 }, 'L and H seen in line')
+    // both at once: between them another move would be drawn for a moment; a trainee's L waits for a signature, and H
+    // is looked at after it
+    void put({ kind: 'sight', at: 'L', offsetMm: 0, ...advised(true) }, 'L and H seen in line', [
+      { kind: 'sight', at: 'H', offsetMm: 0 },
+    ])
   }
   function edge(turns: number, found: boolean) {
     const m = move.value
@@ -292,8 +298,8 @@ export function useRearBench(bench: Bench) {
     void put(
       { kind: 'turn', screw: 'barrel', sixteenths: 2 * eighths * Math.sign(m.turns), ...advised(true) },
       `Logged ${sayTurns(eighths / 8)}`,
+      [{ kind: 'shift', from: to, to, heard: at.then }],
     )
-    void bench.put({ kind: 'shift', from: to, to, heard: at.then })
   }
   /** The advice is left: it counts as sure, and the next best is said. */
   function leave() {

@@ -18,9 +18,12 @@ const props = defineProps<{
 const THICK_MM = 1.7
 const columns = computed(() => columnsAcross(props.placeMm, props.inset, props.width - props.inset))
 const floor = computed(() => props.height - 14)
+/** What is written above stays clear of the largest sprocket's teeth, px. */
+const HEAD = 42
+const SHORTEST = 22
 const tall = (teeth: number) => {
   const most = Math.max(...props.teeth)
-  return 22 + ((floor.value - 46) * (teeth - 8)) / (most - 8)
+  return SHORTEST + ((floor.value - HEAD - SHORTEST) * (teeth - 8)) / (most - 8)
 }
 const grid = computed(() => {
   const { mmPx } = columns.value

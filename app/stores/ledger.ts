@@ -115,7 +115,9 @@ export const useLedger = defineStore('ledger', () => {
     await keep()
   }
 
-  const append = (event: LedgerEvent, sign?: Sign) => outbox.put(number.value, event, lastSeq.value, sign)
+  /** @param at when it was done, for what one touch noted as several entries: they bear one moment */
+  const append = (event: LedgerEvent, sign?: Sign, at?: string) =>
+    outbox.put(number.value, event, lastSeq.value, sign, at)
 
   return {
     number,

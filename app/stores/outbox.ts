@@ -65,7 +65,13 @@ export const useOutbox = defineStore('outbox', () => {
    * Records something on a job: on screen in this frame, kept here before it is sent. `basedOn` is the last place seen
    * of its log.
    */
-  async function put(job: number, event: LedgerEvent, basedOn: number, sign?: Sign): Promise<EventId | null> {
+  async function put(
+    job: number,
+    event: LedgerEvent,
+    basedOn: number,
+    sign?: Sign,
+    at = new Date().toISOString(),
+  ): Promise<EventId | null> {
     const by = session.now?.person?.id
     if (!by) {
       trouble.value = { is: 'refused', job, field: 'by', message: 'Say who works: choose your name first', entry: null }
@@ -74,7 +80,7 @@ export const useOutbox = defineStore('outbox', () => {
     const read = Entry.safeParse({
       id: newUuid(),
       v: EVENT_VERSION,
-      at: new Date().toISOString(),
+      at,
       // entries that wait count as placed: the next one is based on them too
       basedOn: basedOn + of(job).length,
       by,

@@ -101,15 +101,17 @@ export type TakesBack = { chapters: readonly ChapterName[] | null; by: string; s
 export const takenBackAtAll = ({ event }: Told): boolean => !NOT_AT_A_BENCH.has(event.kind)
 
 /**
- * The last entry that the Take back key takes back.
+ * The last touch that the Take back key takes back: all its entries, the last first, none where there is nothing. What
+ * one touch noted bears one moment.
  * @param key whose key it is; anybody's, for anything, where left out
  */
-export const undoable = (state: JobState, key?: TakesBack): Told | null =>
-  state.inForce.findLast(
-    told =>
-      takenBackAtAll(told) &&
-      (!key ||
-        (told.by === key.by &&
-          told.at >= key.since &&
-          (key.chapters === null || key.chapters.includes(CHAPTER_OF.get(told.event.kind)!)))),
-  ) ?? null
+export function undoable(state: JobState, key?: TakesBack): readonly Told[] {
+  const taken = (told: Told): boolean =>
+    takenBackAtAll(told) &&
+    (!key ||
+      (told.by === key.by &&
+        told.at >= key.since &&
+        (key.chapters === null || key.chapters.includes(CHAPTER_OF.get(told.event.kind)!))))
+  const last = state.inForce.findLast(taken)
+  return last ? state.inForce.filter(told => told.at === last.at && told.by === last.by && taken(told)).reverse() : []
+}

@@ -22,7 +22,7 @@ const panel = defineModel<P>('panel', { required: true })
 
 <template>
   <div class="bench-frame" :class="{ 'runs-first': runsFirst }">
-    <JobTop :here="here" :opinions="opinions" />
+    <JobTop :here="here" :opinions="opinions" :bench="bench" />
     <JobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <template v-else>
       <aside class="bench-left no-print" :aria-label="leftLabel">

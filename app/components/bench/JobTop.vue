@@ -1,13 +1,17 @@
 <!-- The head of a job, the same on every bench: which bike, what was said, whether all is saved, who works; and its
      parts. -->
 <script setup lang="ts">
+import { Undo2 } from '@lucide/vue'
 import type { JobPart, Opinions } from '#core/ledger/parts'
+import type { Bench } from '~/composables/bench'
 
 defineProps<{
   /** The part that this page is about; null on the job's own page. */
   here: JobPart | null
   /** What this page believes of some parts. */
   opinions?: Opinions
+  /** Whose last touch is taken back from here, where a small screen has the path and its Take back out of sight. */
+  bench?: Bench
 }>()
 const session = useSession()
 const { state, record, waiting, number } = storeToRefs(useLedger())
@@ -41,8 +45,21 @@ const late = computed(() => record.value && !record.value.closedAt && new Date(r
         data-test="saved"
         >{{ waiting.length ? `${waiting.length} waiting` : 'saved' }}</span
       >
+      <button
+        v-if="bench?.undoes.value"
+        type="button"
+        class="undo"
+        :aria-label="`Take back: ${bench.undoes.value}`"
+        data-test="undo-top"
+        @click="bench.undo"
+      >
+        <Undo2 :size="22" aria-hidden="true" />
+      </button>
       <PersonMenu />
     </div>
+    <p v-if="bench?.tookBack.value" class="took" aria-hidden="true" data-test="took-back-top">
+      Taken back: {{ bench.tookBack.value }}
+    </p>
     <PartsRow v-if="record" :number="number" :state="state" :here="here" :opinions="opinions ?? {}" />
   </header>
 </template>
@@ -79,10 +96,42 @@ const late = computed(() => record.value && !record.value.closedAt && new Date(r
   min-height: 44px;
   line-height: 44px;
 }
+.undo,
+.took {
+  display: none;
+}
+/* where there is height for it, the bike, its parts and Take back stay in reach */
+@media (max-width: 1000px) and (min-height: 700px) {
+  .job-top {
+    position: sticky;
+    top: 0;
+    z-index: 10;
+    background: var(--ground);
+  }
+}
 @media (max-width: 1000px) {
   .line {
     gap: 10px;
     padding: 0 12px;
+  }
+  .undo {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    min-width: 44px;
+    min-height: 44px;
+    margin: 0 -8px;
+  }
+  .took {
+    display: block;
+    position: absolute;
+    inset-inline: 0;
+    z-index: 10;
+    padding: 6px 12px;
+    background: var(--panel);
+    border-bottom: 1px solid var(--rule);
+    font-weight: 600;
+    color: var(--clean);
   }
 }
 </style>

@@ -17,9 +17,9 @@ defineProps<{ bench: Bench }>()
     <span class="flex min-w-0 items-center gap-2"
       ><Undo2 :size="18" class="shrink-0" aria-hidden="true" /><span class="min-w-0"
         ><span class="block">Take back</span
-        ><span v-if="bench.tookBack.value" class="small block truncate font-semibold text-clean!" data-test="took-back"
+        ><span v-if="bench.tookBack.value" class="small line-clamp-2 font-semibold text-clean!" data-test="took-back"
           >Taken back: {{ bench.tookBack.value }}</span
-        ><span v-else-if="bench.undoes.value" class="small block truncate font-normal" data-test="undoes">{{
+        ><span v-else-if="bench.undoes.value" class="small line-clamp-2 font-normal" data-test="undoes">{{
           bench.undoes.value
         }}</span></span
       ></span

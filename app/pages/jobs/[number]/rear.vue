@@ -75,7 +75,7 @@ watch(() => state.value.undone.size, rear.startDead)
 
 <template>
   <div class="bench">
-    <JobTop here="rear" :opinions="opinions" />
+    <JobTop here="rear" :opinions="opinions" :bench="bench" />
     <LazyJobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <LazyNoDerailleur
       v-else-if="!setup || !geometry"

@@ -32,7 +32,7 @@ const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
 
 <template>
   <div class="bench-frame">
-    <JobTop here="rear" />
+    <JobTop here="rear" :bench="bench" />
     <div v-if="!view" class="p-6">
       <p class="stopped" role="alert">There is no such stage here.</p>
       <NuxtLink to="/" class="act mt-4 max-w-sm">To the Floor</NuxtLink>
