@@ -19,7 +19,8 @@ export type TestShop = {
   id: string
   db: Db
   person(name: string): Promise<string>
-  takeIn(tag: string, parts?: RearParts | null): Promise<number>
+  /** @param long every word at the door as long as may be, with no room to break */
+  takeIn(tag: string, parts?: RearParts | null, long?: boolean): Promise<number>
   /** L seen by hand on that job, so that the largest sprocket is free. */
   seeL(number: number): Promise<void>
 }
@@ -43,13 +44,13 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = [], demo = fal
     db,
     person,
     seeL: number => put(number, { kind: 'sight', at: 'L', offsetMm: 0 }),
-    takeIn: async (tag, parts: RearParts | null = stockParts('r14-10')) =>
+    takeIn: async (tag, parts: RearParts | null = stockParts('r14-10'), long = false) =>
       takeIn(db, id, await person('Ishbel'), null, {
-        customer: { name: 'Hob Tarrant', contact: '085 555 0100' },
-        bike: { name: 'Marram quay', frameNumber: `F-${tag}` },
+        customer: { name: long ? 'N'.repeat(80) : 'Hob Tarrant', contact: '085 555 0100' },
+        bike: { name: long ? 'W'.repeat(80) : 'Marram quay', frameNumber: `F-${tag}` },
         tag,
         promisedAt: new Date(Date.now() + 86_400_000).toISOString(),
-        complaint: 'slow in the middle',
+        complaint: long ? 'Ω'.repeat(280) : 'slow in the middle',
         parts,
         sameParts: false,
       }),

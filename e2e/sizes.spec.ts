@@ -87,3 +87,26 @@ for (const [what, pagesOf] of Object.entries(PARTS))
     }
     expect(found).toEqual([])
   })
+
+test('a name that nothing breaks keeps every page within its width', async ({ bench, shop }) => {
+  const number = await shop.takeIn('52', undefined, true)
+  await shop.seeL(number)
+  const wide: string[] = []
+  for (const path of ['/', '/day', '/recalls', `/jobs/${number}`, `/jobs/${number}/rear`, `/jobs/${number}/sheet`])
+    for (const width of [390, 1280]) {
+      await bench.setViewportSize({ width, height: 844 })
+      await bench.goto(`${SERVER()}${path}`)
+      await (path.startsWith('/jobs/') ? bench.waitForSelector('main') : ready(bench))
+      await still(bench)
+      const over = await bench.evaluate(() => document.documentElement.scrollWidth - innerWidth)
+      if (over > 0) wide.push(`${path} at ${width}: ${over} px too wide`)
+    }
+  // and at the door, while it is typed
+  await bench.goto(`${SERVER()}/take-in`)
+  await ready(bench)
+  for (const label of ['Who brings it', 'Bike', 'Tag, the next free one'])
+    await bench.getByLabel(label, { exact: true }).fill('W'.repeat(80))
+  await still(bench)
+  expect(await bench.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBe(0)
+  expect(wide).toEqual([])
+})

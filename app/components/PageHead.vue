@@ -15,8 +15,13 @@ defineProps<{ title: string; wide?: boolean }>()
       aria-label="Ocho, to the Floor"
       ><TheMark
     /></NuxtLink>
-    <h1 class="text-lg font-bold" :class="{ 'lg:min-w-16 lg:truncate': wide }">{{ title }}</h1>
+    <h1
+      class="text-lg font-bold"
+      :class="{ 'max-sm:min-w-0 max-sm:basis-[55%] max-sm:truncate lg:min-w-16 lg:truncate': wide }"
+    >
+      {{ title }}
+    </h1>
     <slot />
-    <div :class="wide ? 'max-sm:ml-auto' : 'ml-auto'"><PersonMenu /></div>
+    <div :class="wide ? 'max-sm:order-1' : 'ml-auto'"><PersonMenu /></div>
   </header>
 </template>

@@ -24,12 +24,13 @@ const x = (side: -1 | 1) => W / 2 + side * (RIM / 2 + (now.value + lean(side)) *
 <template>
   <svg
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="drawn block h-auto w-full"
     role="img"
     :aria-label="`${kindWords}: ${now.toFixed(1)} mm at each pad${assumed ? ', assumed' : ''}, lever at ${Math.round(share * 100)} % of its stroke${bites ? ', biting' : ''}`"
   >
     <text x="14" y="20" font-size="13" fill="var(--mat-soft)">
-      pads and rim from above, gaps to scale; rim shortened
+      pads and rim from above, gaps to scale
+      <tspan class="wide-only">(rim shortened)</tspan>
     </text>
     <rect :x="W / 2 - RIM / 2" y="44" :width="RIM" height="110" fill="var(--bone)" />
     <text :x="W / 2" y="104" font-size="15" fill="var(--night)" text-anchor="middle" font-weight="600">rim</text>

@@ -39,11 +39,14 @@ const off = (s: Spread) => Math.abs(s.mean) > REACH
 <template>
   <svg
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="drawn block h-auto w-full"
     role="img"
     :aria-label="`Cage from where it should stand. ${words}`"
   >
-    <text x="14" y="19" font-size="13" fill="var(--mat-soft)">cage from its place, mm</text>
+    <text x="14" y="19" font-size="13" fill="var(--mat-soft)">
+      cage, mm
+      <tspan class="wide-only">from its place</tspan>
+    </text>
     <text :x="x(-REACH)" y="19" font-size="13" fill="var(--mat-soft)" class="figure">−{{ REACH }} inboard</text>
     <text :x="x(REACH)" y="19" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       outboard +{{ REACH }}

@@ -25,7 +25,7 @@ const ringHalf = (t: number) => 18 + t * 0.55
 <template>
   <svg
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="drawn block h-auto w-full"
     role="img"
     :aria-label="
       pair
@@ -34,7 +34,8 @@ const ringHalf = (t: number) => 18 + t * 0.55
     "
   >
     <text x="14" y="20" font-size="14" fill="var(--mat-soft)">
-      from above, outboard is up; true across, shortened along
+      from above, outboard is up
+      <tspan class="wide-only">(true across, shortened along)</tspan>
     </text>
     <text :x="W - 14" y="20" font-size="14" fill="var(--mat-soft)" text-anchor="end" class="figure">
       chainstay {{ chainstayMm }} mm

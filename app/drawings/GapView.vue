@@ -33,7 +33,7 @@ const teeth = (n: number, tooth: number) => {
 <template>
   <svg
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto max-h-full w-full"
+    class="drawn block h-auto max-h-full w-full"
     role="img"
     :aria-label="`B gap ${gapMm === null ? 'not measured' : `${gapMm.toFixed(1)} mm`}, wanted ${target.from} to ${target.to} mm`"
   >
@@ -85,7 +85,8 @@ const teeth = (n: number, tooth: number) => {
       {{ gapMm.toFixed(1) }}
     </text>
     <text x="12" :y="H - 12" font-size="13" fill="var(--mat-soft)">
-      largest sprocket and guide pulley, tips to tips, to scale
+      <tspan class="wide-only">largest sprocket and guide pulley to scale,</tspan>
+      tips to tips
     </text>
     <text x="44" :y="meet + target.to * PX + 18" font-size="13" fill="var(--mat-clean)">
       wanted {{ target.from }} to {{ target.to }} mm

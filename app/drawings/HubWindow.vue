@@ -32,7 +32,7 @@ const band = computed(() => ({ x: AXLE + props.wanted.from * PX, w: (props.wante
 <template>
   <svg
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="drawn block h-auto w-full"
     role="img"
     :aria-label="`${words}, ${mm === null ? 'not read yet' : unjudged ? 'to be read' : `${mm.toFixed(1)} mm`}, wanted ${wanted.from.toFixed(1)} to ${wanted.to.toFixed(1)}`"
   >

@@ -19,7 +19,10 @@ const { data: day, error } = await useRead(DayView, '/api/session/day')
       <p v-if="error" class="stopped" role="alert">{{ error.data?.data?.message ?? OFFLINE_WORDS }}</p>
       <ol v-else-if="day?.jobs.length" class="border-t-2 border-ink" data-test="day">
         <li v-for="j in day.jobs" :key="j.number" class="border-b border-rule">
-          <NuxtLink :to="`/jobs/${j.number}`" class="grid min-h-14 grid-cols-[4rem_1fr_auto] items-center gap-3 py-1">
+          <NuxtLink
+            :to="`/jobs/${j.number}`"
+            class="grid min-h-14 grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3 py-1"
+          >
             <b class="figure text-xl">{{ j.tag }}</b><span
               ><b>{{ j.bike }}</b
               ><span class="small block"

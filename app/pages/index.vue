@@ -128,9 +128,9 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         format(new Date(`${floor.today}T12:00:00`), 'EEEE d MMMM')
       }}</span>
       <BikeSearch ref="search" :zone="zone" @trouble="searchTrouble = $event" />
-      <NuxtLink to="/standards" class="quiet shrink-0" data-test="standards">Standards</NuxtLink>
-      <NuxtLink to="/shop" class="quiet shrink-0" data-test="shop">Shop</NuxtLink>
-      <NuxtLink to="/take-in" class="act min-h-12! shrink-0" data-test="take-in"
+      <NuxtLink to="/standards" class="quiet shrink-0 max-sm:order-3" data-test="standards">Standards</NuxtLink>
+      <NuxtLink to="/shop" class="quiet shrink-0 max-sm:order-3" data-test="shop">Shop</NuxtLink>
+      <NuxtLink to="/take-in" class="act min-h-12! shrink-0 max-sm:order-2 max-sm:grow" data-test="take-in"
         >Take a bike in <span class="key" aria-hidden="true">N</span></NuxtLink
       >
     </PageHead>
@@ -294,7 +294,11 @@ useEventListener('keydown', (e: KeyboardEvent) => {
             v-for="s in stands"
             :key="s.stand"
             class="relative"
-            :class="[rows ? 'min-h-44' : 'min-h-52', { 'max-sm:order-first': me && s.job?.by === me }]"
+            :class="[
+              rows ? 'min-h-44' : 'min-h-52',
+              { 'max-sm:min-h-14': !s.job },
+              { 'max-sm:order-first': me && s.job?.by === me },
+            ]"
           >
             <StandMat v-if="s.job" :key="s.job.number" :job="s.job" :compact="rows" />
             <button
@@ -308,13 +312,16 @@ useEventListener('keydown', (e: KeyboardEvent) => {
             <button
               v-else-if="moving"
               type="button"
-              class="also h-full w-full justify-center"
+              class="also h-full w-full justify-center max-sm:h-14"
               :data-test="`to-stand-${s.stand}`"
               @click="place(moving, 'stand', s.stand)"
             >
               Put {{ moving.tag }} on stand {{ s.stand }}
             </button>
-            <div v-else class="grid h-full place-items-center rounded-md border-2 border-dashed border-rule text-soft">
+            <div
+              v-else
+              class="grid h-full place-items-center rounded-md border-2 max-sm:h-14 border-dashed border-rule text-soft"
+            >
               Stand {{ s.stand }} is free
             </div>
           </li>

@@ -324,7 +324,7 @@ const summary = computed(() =>
         </section>
       </main>
       <footer class="door-foot">
-        <p class="text-soft max-sm:hidden">{{ summary }}</p>
+        <p class="min-w-0 text-soft max-sm:hidden">{{ summary }}</p>
         <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
         <form.Subscribe v-slot="{ isSubmitting }">
           <button class="act ml-auto min-w-64 max-sm:w-full" :disabled="isSubmitting">

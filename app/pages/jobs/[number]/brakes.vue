@@ -158,7 +158,7 @@ const keys = (): BenchKeys => ({
       <div v-else class="mat p-6 text-mat-soft">
         {{
           !parts
-            ? 'Say at the right what brake it is.'
+            ? 'Say first what brake it is.'
             : kind === null || kind === 'coaster' || parts.lever
               ? `${BRAKE_KIND_WORDS[parts.kind]}: no pads on a rim to draw.`
               : 'Say which lever it has: pads and rim show here.'

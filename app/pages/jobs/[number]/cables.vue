@@ -121,7 +121,7 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
     <template #look>
       <div class="mat p-1">
         <CableRun v-if="run" :run="run" :losses="losses" :chosen="chosen" @choose="choose" />
-        <p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose how it goes, at the right.</p>
+        <p v-else class="p-8 text-mat-soft">This run is not laid out yet: choose first how it goes.</p>
       </div>
       <div v-if="panel === 'loop' && measured.geometry" class="mat mx-auto w-full max-w-xl p-1">
         <LazyBarLoopView

@@ -263,7 +263,7 @@ const keys = (): BenchKeys => ({
         <p v-for="w in frontTroubles(parts)" :key="w" class="stopped" data-test="front-trouble">{{ w }}.</p>
       </template>
       <div v-else class="mat p-8 text-mat-soft">
-        Say at the right what is in front: rings, chain line, cage. Chain lines and the map of rub show here.
+        Say first what is in front: rings, chain line, cage. Chain lines and the map of rub show here.
       </div>
     </template>
     <template #shift>

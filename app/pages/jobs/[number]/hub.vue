@@ -244,9 +244,7 @@ const keys = (): BenchKeys => ({
           moved for chain slack? Look at the cable again. The maker’s instructions win over Ocho.
         </p>
       </template>
-      <div v-else class="mat p-8 text-mat-soft">
-        Say at the right what hub it is. Its window and its gears show here.
-      </div>
+      <div v-else class="mat p-8 text-mat-soft">Say first what hub it is. Its window and its gears show here.</div>
     </template>
     <template #parts>
       <LazyHubParts :key="JSON.stringify(parts)" :parts="parts" :last="record?.known?.hub ?? null" @keep="keepParts" />

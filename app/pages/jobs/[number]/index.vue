@@ -47,7 +47,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
     <JobNotHere v-if="bench.loaded.value !== 'ready' || !record" :bench="bench" />
     <main
       v-else
-      class="mx-auto grid max-w-[1240px] gap-x-10 gap-y-6 px-4 py-5 sm:px-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]"
+      class="mx-auto grid max-w-[1240px] gap-x-10 gap-y-6 px-4 py-5 wrap-anywhere sm:px-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]"
     >
       <div class="empty:hidden lg:col-span-2"><BenchTroubles :bench="bench" /></div>
       <div class="grid content-start gap-5">
