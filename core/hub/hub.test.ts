@@ -138,6 +138,17 @@ describe('where a rod, marks and a grip stand (practice; up to 2.5 mm on five sp
     expect(hubTurnWords(32)).toBe('2 turns tighter')
     expect(sayTarget(hub('rod-5'))).toContain('up to 2.5 mm')
   })
+  test('a hub that is in no table: about 1 mm of rod, 1 to 3 mm of play', () => {
+    expect(targetMm({ ...rod, standard: null })).toEqual({ from: 0.5, to: 1.5 })
+    expect(targetMm({ ...hub('twin-14'), standard: null })).toEqual({ from: 1, to: 3 })
+  })
+  test('a hub from the table: a rod is let go into its highest gear, marks and two cables into the lowest (memory)', () => {
+    for (const { parts } of usualHubs()) {
+      expect(parts.slackest, parts.standard!).toBe(parts.way === 'rod' ? 'highest' : 'lowest')
+      expect(parts.derailleur).toBe(false)
+      expect(HubParts.safeParse(parts).success).toBe(true)
+    }
+  })
   test('which end is slack turns the clicks round', () => {
     expect([1, 2, 3].map(g => clicksFromSlack(rod, g))).toEqual([2, 1, 0])
     expect([1, 2, 3].map(g => clicksFromSlack({ ...rod, slackest: 'lowest' }, g))).toEqual([0, 1, 2])
@@ -652,12 +663,18 @@ test('what a fault shows is a look there is, on a way it is met', () => {
 describe('bad parts are named', () => {
   test.each([
     [{ ratios: [1, 0.75] }, 'lowest gear to the highest'],
+    [{ ratios: [0.75, 1, 1] }, 'lowest gear to the highest'], // two gears alike are one
     [{ ratios: [1] }, 'at least 2 gears'],
     [{ ringTeeth: 0 }, 'at least 16'],
     [{ referenceGear: 4 }, 'no gear 4'],
     [{ ratios: [0, 1, 2] }, 'Ratio'],
   ] as const)('%j', (change, words) => {
-    expect(HubParts.safeParse({ ...rod, ...change }).error?.issues[0].message).toContain(words)
+    const [issue] = HubParts.safeParse({ ...rod, ...change }).error!.issues
+    expect(issue.message).toContain(words)
+    expect(issue.path[0]).toBe(Object.keys(change)[0])
+  })
+  test('it may be set in its last gear', () => {
+    expect(HubParts.safeParse({ ...rod, referenceGear: 3 }).success).toBe(true)
   })
   test('steps and entries are said in words', () => {
     for (const way of HUB_WAYS)
