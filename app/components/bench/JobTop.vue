@@ -108,6 +108,10 @@ const late = computed(() => record.value && !record.value.closedAt && new Date(r
     z-index: 10;
     background: var(--ground);
   }
+  /* what is gone to by key or link stops below it */
+  :global(html:has(.job-top)) {
+    scroll-padding-top: 120px;
+  }
 }
 @media (max-width: 1000px) {
   .line {
