@@ -95,6 +95,35 @@ describe('before something is named', () => {
     expect(diagnoseHub(parts, twice).found?.id).toBe('drag')
     expect(hubCure(diagnoseHub(parts, twice))).toEqual({ do: 'cure', fault: 'drag' })
   })
+  test('the inside of a hub is not blamed before wire, window and couplings were looked at', () => {
+    for (const [parts, due] of [
+      [hub('marks-8'), ['read', 'wire']],
+      [hub('twin-14'), ['read', 'wire', 'coupling']],
+    ] as const) {
+      // one gear slips whenever it is counted, its neighbours are as they should be
+      const counts = [4, 6, 7].flatMap(gear => [
+        { gear, crankTurns: 5, wheelTurns: Math.round(wheelTurnsOf(parts, gear, 5) * 10) / 10 },
+        { gear: 5, crankTurns: 5, wheelTurns: null },
+      ])
+      const others = hubChecksFor(parts.way)
+        .filter(c => !['gears', 'wire', 'coupling'].includes(c.id))
+        .map(c => [c.id, c.outcomes[0]![0]] as [string, string])
+      let log: HubLog = { ...saw(['gears', 'not'], ...others, ...others), counts }
+      const asked: (string | null)[] = []
+      for (let i = 0; i < 8; i++) {
+        const d = diagnoseHub(parts, log)
+        if (d.found) break
+        asked.push(nextOf(d))
+        if (d.next?.do === 'read') log = { ...log, readings: [...log.readings, { mm: parts.way === 'twin' ? 2 : 0 }] }
+        else if (d.next?.do === 'look') {
+          const { id, outcomes } = d.next.check
+          log = { ...log, seen: [...log.seen, { check: id, outcome: outcomes[0]![0] }] }
+        }
+      }
+      expect([...new Set(asked)], parts.standard!).toEqual(due)
+      expect(diagnoseHub(parts, log).found?.id).toBe('inside')
+    }
+  })
   test('the gears come first, unless one was counted', () => {
     for (const parts of HUBS) {
       expect(nextOf(diagnoseHub(parts, nothing))).toBe('gears')
