@@ -9,13 +9,26 @@ import { frontWay, sayFrontMove } from '#core/front/words'
 import type { LedgerEvent } from '#core/ledger/events'
 import { END_GAPS } from '#core/procedure/schools'
 import { stockParts } from '#core/rear/typedParts'
-import { caliper, expect, press, saved, sender, SERVER, storedEvents, test } from './shop'
+import { caliper, expect, press, saved, sender, SERVER, storedEvents, test, type TestShop } from './shop'
 import type { Page } from '@playwright/test'
 
 const t = (page: Page, name: string) => page.locator(`[data-test="${name}"]`)
 async function openFront(page: Page, number: number): Promise<void> {
   await page.goto(`${SERVER()}/jobs/${number}/front`)
   await page.waitForSelector('[data-test=panel-numbers]')
+}
+/** A front of a new job, L seen and its cage measured: right in height and line. */
+async function openPlaced(page: Page, shop: TestShop, tag: string, rings: 'double' | 'triple'): Promise<number> {
+  const number = await shop.takeIn(tag)
+  await shop.seeL(number)
+  await openFront(page, number)
+  await t(page, `usual-${rings}`).click()
+  await t(page, 'front-done').click()
+  for (const figure of ['2', '0']) {
+    await t(page, 'figure-typed').fill(figure)
+    await page.keyboard.press('Enter')
+  }
+  return number
 }
 const hiddenFront = (change: Partial<HiddenFront>): HiddenFront => ({
   ...STRAIGHT,
@@ -307,15 +320,7 @@ test('a shift chosen by hand stays chosen when the advice arrives, and gives way
   bench,
   shop,
 }) => {
-  const number = await shop.takeIn('47')
-  await shop.seeL(number)
-  await openFront(bench, number)
-  await t(bench, 'usual-triple').click()
-  await t(bench, 'front-done').click()
-  for (const figure of ['2', '0']) {
-    await t(bench, 'figure-typed').fill(figure)
-    await bench.keyboard.press('Enter')
-  }
+  await openPlaced(bench, shop, '47', 'triple')
   await expect(t(bench, 'front-move')).toContainText('Shift big to middle')
   await expect(t(bench, 'shift-2-1')).toHaveAttribute('aria-checked', 'true')
   // answered and chosen within one frame, before any advice can have come
@@ -336,15 +341,7 @@ test('clean there and back is one touch and both its entries, however slow the l
   bench,
   shop,
 }) => {
-  const number = await shop.takeIn('46')
-  await shop.seeL(number)
-  await openFront(bench, number)
-  await t(bench, 'usual-double').click()
-  await t(bench, 'front-done').click()
-  for (const figure of ['2.5', '0']) {
-    await t(bench, 'figure-typed').fill(figure)
-    await bench.keyboard.press('Enter')
-  }
+  const number = await openPlaced(bench, shop, '46', 'double')
   // gaps that are asked first are as they should be
   const asked = t(bench, 'front-both-clean').or(t(bench, 'front-done'))
   while ((await asked.getAttribute('data-test')) === 'front-done') {
