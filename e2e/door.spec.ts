@@ -80,6 +80,37 @@ test('a known bike is in after four; a customer with three bikes; one that is he
   await expect(t(bench, 'known')).toContainText('Another bike')
 })
 
+test('to go on to the next field, or off the search, chooses nobody: only a touch or Enter does', async ({
+  bench,
+  shop,
+}) => {
+  const here = await shop.takeIn('32')
+  await door(bench)
+  for (const on of [() => bench.keyboard.press('Tab'), () => t(bench, 'complaint').click()]) {
+    await t(bench, 'who').click()
+    await t(bench, 'who').fill('Tarrant')
+    await expect(t(bench, 'bring-F-32')).toBeVisible()
+    await on()
+    await expect(t(bench, 'who')).not.toBeFocused()
+    await expect(t(bench, 'known')).toHaveCount(0)
+    await expect(bench).toHaveURL(/\/take-in$/)
+    await expect(t(bench, 'who')).toHaveValue('Tarrant')
+  }
+  await bench.goto(SERVER())
+  await ready(bench)
+  for (const on of ['Tab', 'Shift+Tab']) {
+    await t(bench, 'search').fill('Tarrant')
+    await expect(t(bench, 'found')).toContainText('here now, tag 32')
+    await bench.keyboard.press(on)
+    await expect(t(bench, 'search')).not.toBeFocused()
+    await expect(bench).toHaveURL(`${SERVER()}/`)
+  }
+  await t(bench, 'search').fill('Tarrant')
+  await expect(t(bench, 'found')).toContainText('here now, tag 32')
+  await bench.keyboard.press('Enter')
+  await expect(bench).toHaveURL(new RegExp(`/jobs/${here}$`))
+})
+
 test('the list narrows to what is possible, and what is open is asked at the stand before the first turn', async ({
   bench,
   shop,

@@ -38,7 +38,8 @@ defineExpose({
 
 <template>
   <div ref="root" class="relative order-last w-full sm:order-none sm:ml-auto sm:w-80">
-    <Combobox :model-value="null" @update:model-value="go">
+    <!-- nullable, and no Tab for it: to move on is not to choose; only Enter or a touch is -->
+    <Combobox :model-value="null" nullable @update:model-value="go">
       <label class="sr-only" for="search">Find a bike by tag, name, phone or frame number</label>
       <ComboboxInput
         id="search"
@@ -47,6 +48,7 @@ defineExpose({
         autocomplete="off"
         data-test="search"
         :display-value="() => words"
+        @keydown.tab.capture.stop
         @change="words = $event.target.value"
       />
       <span class="key absolute top-3.5 right-3 text-soft" aria-hidden="true">/</span>

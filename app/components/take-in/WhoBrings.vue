@@ -53,7 +53,8 @@ const aside = (f: FoundBike, zone: string) =>
 
 <template>
   <div>
-    <Combobox :model-value="null as Choice" @update:model-value="go">
+    <!-- nullable, and no Tab for it: to move on is not to choose; only Enter or a touch is -->
+    <Combobox :model-value="null as Choice" nullable @update:model-value="go">
       <label class="label" :for="id">{{ label }}</label>
       <ComboboxInput
         :id="id"
@@ -65,6 +66,7 @@ const aside = (f: FoundBike, zone: string) =>
         :aria-describedby="error ? `${id}-error` : undefined"
         :display-value="() => name"
         data-test="who"
+        @keydown.tab.capture.stop
         @change="name = $event.target.value"
       />
       <p v-if="error" :id="`${id}-error`" class="wrong mt-1">{{ error }}</p>
