@@ -48,10 +48,25 @@ async function inTurn(...steps: (() => Promise<boolean>)[]): Promise<boolean> {
   for (const one of steps) if (!(await one())) return false
   return true
 }
+async function unitTests(): Promise<boolean> {
+  const unit = await step('unit tests', 'vitest', [
+    'run',
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${unitReport}`,
+  ])
+  if (existsSync(unitReport)) {
+    const told = JSON.parse(readFileSync(unitReport, 'utf8')) as { numPassedTests: number; numFailedTests: number }
+    count.passed += told.numPassedTests
+    count.failed += told.numFailedTests
+  }
+  return unit
+}
 // Each of the two keeps one core busy. The build writes its types anew as it starts; by when they are checked it has,
-// and they are the same. (`nuxt typecheck` would prepare them once more, under the build's feet.)
+// and they are the same. (`nuxt typecheck` would prepare them once more, under the build's feet.) The unit tests need
+// neither, and fill the core that is free first.
 const checked = await Promise.all([
-  step('building', 'nuxt', ['build']),
+  inTurn(() => step('building', 'nuxt', ['build']), unitTests),
   inTurn(
     () => step('formatting', 'prettier', ['--check', '--log-level', 'warn', '.']),
     () => step('linting', 'eslint', ['.', '--max-warnings', '0']),
@@ -59,18 +74,6 @@ const checked = await Promise.all([
   ),
 ])
 if (!checked.every(Boolean)) end(false)
-const unit = await step('unit tests', 'vitest', [
-  'run',
-  '--reporter=default',
-  '--reporter=json',
-  `--outputFile.json=${unitReport}`,
-])
-if (existsSync(unitReport)) {
-  const told = JSON.parse(readFileSync(unitReport, 'utf8')) as { numPassedTests: number; numFailedTests: number }
-  count.passed += told.numPassedTests
-  count.failed += told.numFailedTests
-}
-if (!unit) end(false)
 const e2e = await step('end-to-end tests', 'playwright', ['test'], { OCHO_E2E_REPORT: e2eReport })
 if (existsSync(e2eReport)) {
   const { stats } = JSON.parse(readFileSync(e2eReport, 'utf8')) as {

@@ -57,11 +57,15 @@ describe('safety', () => {
       expect(advise(setup, [...stopsSeen, { kind: 'replace', part }]).move).toEqual({ do: 'sight', at: 'L' })
     expect(advise(setup, [...stopsSeen, { kind: 'replace', part: 'cable' }]).move).not.toMatchObject({ do: 'sight' })
   })
-  test('no chain leaves the cassette on forty bikes followed to the end', () => {
+  test('no chain leaves the cassette on forty bikes followed to the end, and most of them are won', () => {
+    let won = 0
     for (let seed = 700; seed < 740; seed++) {
       const { setup: s, hidden } = seededBike(seed)
-      expect(follow(hidden, seed, undefined, s).bench.chainOff(), `bike ${seed}`).toBe(false)
+      const { bench, advice } = follow(hidden, seed, undefined, s)
+      expect(bench.chainOff(), `bike ${seed}`).toBe(false)
+      if (advice.move.do === 'done' && advice.right >= 0.5 && bench.isRight()) won++
     }
+    expect(won).toBeGreaterThanOrEqual(28) // 80 to 88 of 100 measured; three standard errors below
   }, 180_000)
 })
 
@@ -182,16 +186,6 @@ describe('the contract', () => {
     expect(() => advise(setup, [], { seed: NaN })).toThrow(/seed/)
   })
 })
-
-test('twenty bikes of the population: most are won, none needlessly at great cost', () => {
-  let won = 0
-  for (let seed = 300; seed < 320; seed++) {
-    const { setup: s, hidden } = seededBike(seed)
-    const { bench, advice } = follow(hidden, seed, undefined, s)
-    if (advice.move.do === 'done' && advice.right >= 0.5 && bench.isRight() && !bench.chainOff()) won++
-  }
-  expect(won).toBeGreaterThanOrEqual(14) // 80 to 88 of 100 measured; three standard errors below
-}, 180_000)
 
 describe('a low-normal derailleur, whose spring pulls to the largest sprocket', () => {
   const low = { ...setup, spring: 'low' as const }

@@ -67,11 +67,18 @@ export async function considerInSteps(
   }
 }
 
+/** What was made of the latest belief: advice that is left, or asked by another school, chooses from the same. */
+let latest: { posterior: Posterior; analysis: Analysis } | null = null
+function analysisOf(posterior: Posterior, log: readonly BenchEvent[]): Analysis {
+  if (latest?.posterior !== posterior) {
+    const cassetteRenewed = log.some(e => e.kind === 'replace' && e.part === 'cassette')
+    latest = { posterior, analysis: analyse(posterior, cassetteRenewed) }
+  }
+  return latest.analysis
+}
+
 function judged(posterior: Posterior, log: readonly BenchEvent[], options: AdviceOptions): Consideration {
-  const analysis = analyse(
-    posterior,
-    log.some(e => e.kind === 'replace' && e.part === 'cassette'),
-  )
+  const analysis = analysisOf(posterior, log)
   const decision = decide(posterior, analysis, log, options)
   const { right, causes, offsetMm, windowTurns } = analysis
   const effect = effectOf(posterior, analysis, decision.move)
@@ -137,4 +144,7 @@ function keep(key: string, posterior: Posterior): void {
 }
 
 /** Forgets every kept belief: for measuring a cold call. */
-export const forgetBeliefs = (): void => kept.clear()
+export function forgetBeliefs(): void {
+  kept.clear()
+  latest = null
+}
