@@ -13,6 +13,7 @@ import { compareHearing, compareSight } from './compareSenses'
 import { compareSettling } from './compareSettling'
 import { HUB_WRONG_LOOKS, type UnlikeHubBench } from '#core/bench/hubUnlike'
 import { reportHubs, reportUnlikeHubs } from './compareHub'
+import { limitPart, reportLimit, wonWithin, type LimitLine } from './compareLimit'
 import { FRONT_BENCHES, frontPart, reportFront, type FrontLine } from './compareFront'
 import { HUB_BENCHES, type HubBench } from '#core/bench/hub'
 import { byTenths, percent, quantile, sum } from './figures'
@@ -34,6 +35,7 @@ const STRATEGIES: readonly Strategy[] = [
 ]
 
 const LEARNING = 'learning'
+const LIMIT = 'limit'
 type Line = { strategy: string; played: Played }
 
 async function inProcesses<T>(bikes: number, first: number, bench: string): Promise<T[]> {
@@ -80,6 +82,7 @@ const seeds = (first: number, bikes: number, index: number, count: number): numb
   Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
 
 function part(bikes: number, first: number, bench: string, index: number, count: number): void {
+  if (bench === LIMIT) return limitPart(seeds(first, bikes, index, count))
   if (bench === LEARNING) return learningPart(seeds(first, bikes, index, count))
   if (bench in FRONT_BENCHES) return frontPart(seeds(first, bikes, index, count), bench)
   const { physics, woundOut } = BENCHES[bench]
@@ -147,6 +150,8 @@ function report(bench: string, lines: Line[]): void {
       }
     }),
   )
+  console.log('won, of all bikes, in so many touches or fewer')
+  console.table([{ strategy: adviceStrategy.id, ...wonWithin(ours) }])
   const done = ours.filter(p => p.saidDone)
   const stated = sum(done, p => p.stated ?? 0) / done.length
   console.log(
@@ -177,6 +182,10 @@ async function main(): Promise<void> {
   if (mode === LEARNING) {
     const [shops, from] = [Number(rest[0] ?? 8), Number(rest[1] ?? 4000)]
     return reportLearning(await inProcesses<LearningScore>(shops, from, LEARNING), from)
+  }
+  if (mode === LIMIT) {
+    const [bikes, from] = [Number(rest[0] ?? 200), Number(rest[1] ?? 976_000)]
+    return reportLimit(await inProcesses<LimitLine>(bikes, from, LIMIT), from)
   }
   const bikes = Number(mode ?? 200)
   const first = Number(rest[0] ?? 1000)

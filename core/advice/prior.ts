@@ -29,6 +29,8 @@ export const U = Object.fromEntries(UNKNOWNS.map((name, i) => [name, i])) as Rec
  */
 export type KnownPrior = Partial<Record<Unknown, { mean: number; sd: number }>> & {
   odds?: CauseOdds
+  /** The normals are the truth and no bike may have changed since: for a bench that asks what could be won at all. */
+  sure?: boolean
   /** Where the usual figure of an unknown lies in this shop, as its closed jobs tell. */
   usual?: Partial<Record<Unknown, number>>
 }
@@ -111,7 +113,8 @@ export function withKnown(prior: Record<Unknown, Density>, known: KnownPrior | u
       out[name] = { ...out[name], mean: here, mean2: out[name].weight < 1 ? out[name].mean2 : here }
     const k = known[name]
     // a tenth stays with the usual belief: a bike may have changed since
-    if (k) out[name] = two(0.9, k.mean, k.sd, out[name].mean, Math.max(prior[name].sd, prior[name].sd2))
+    if (k && known.sure) out[name] = one(k.mean, k.sd)
+    else if (k) out[name] = two(0.9, k.mean, k.sd, out[name].mean, Math.max(prior[name].sd, prior[name].sd2))
   }
   for (const [cause, names] of Object.entries(FAULTY) as [keyof typeof FAULTY, readonly Unknown[]][]) {
     const times = known.odds?.[cause]
