@@ -88,18 +88,32 @@ for (const [what, pagesOf] of Object.entries(PARTS))
     expect(found).toEqual([])
   })
 
+/** A desk, phones, and a desk's page at four times the size (WCAG 2.2, 1.4.10). */
+const WIDTHS = [1280, 390, 360, 320]
 test('a name that nothing breaks keeps every page within its width', async ({ bench, shop }) => {
   const number = await shop.takeIn('52', undefined, true)
   await shop.seeL(number)
   const wide: string[] = []
-  for (const path of ['/', '/day', '/recalls', `/jobs/${number}`, `/jobs/${number}/rear`, `/jobs/${number}/sheet`])
-    for (const width of [390, 1280]) {
+  const look = async (how: string) => {
+    await still(bench)
+    const over = await bench.evaluate(() => document.documentElement.scrollWidth - innerWidth)
+    if (over > 0) wide.push(`${new URL(bench.url()).pathname} ${how}: ${over} px too wide`)
+  }
+  const letters = (px: number) => bench.evaluate(size => (document.documentElement.style.fontSize = `${size}px`), px)
+  const jobs = ['', '/rear', '/front', '/cables', '/brakes', '/sheet'].map(of => `/jobs/${number}${of}`)
+  for (const path of ['/', '/take-in', '/day', '/recalls', '/shop', '/standards/records', ...jobs])
+    for (const width of WIDTHS) {
       await bench.setViewportSize({ width, height: 844 })
-      await bench.goto(`${SERVER()}${path}`)
-      await (path.startsWith('/jobs/') ? bench.waitForSelector('main') : ready(bench))
-      await still(bench)
-      const over = await bench.evaluate(() => document.documentElement.scrollWidth - innerWidth)
-      if (over > 0) wide.push(`${path} at ${width}: ${over} px too wide`)
+      if (width === WIDTHS[0]) {
+        await bench.goto(`${SERVER()}${path}`)
+        await (path.startsWith('/jobs/') ? bench.waitForSelector('main') : ready(bench))
+      }
+      await look(`at ${width}`)
+      // set half as large again, as eyes that are no longer young have it on a phone
+      if (width !== 390) continue
+      await letters(24)
+      await look('at 390 in letters of 24 px')
+      await letters(16)
     }
   // and at the door, while it is typed
   await bench.goto(`${SERVER()}/take-in`)

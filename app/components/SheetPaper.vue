@@ -34,7 +34,7 @@ const paper = computed(() =>
       </div>
     </header>
     <div class="flex flex-wrap items-start justify-between gap-x-2">
-      <dl class="rows mt-2 min-w-72 flex-1">
+      <dl class="rows mt-2 min-w-[min(18rem,100%)] flex-1">
         <template v-for="r in paper.head" :key="r.what"
           ><dt>{{ r.what }}</dt>
           <dd :class="{ figure: kind === 'setup' }">{{ r.figure }}</dd></template

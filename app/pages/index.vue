@@ -289,7 +289,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 
       <section class="mt-5 max-sm:order-2 max-sm:mt-0 max-sm:mb-5" aria-labelledby="stands-title">
         <h2 id="stands-title" class="mb-2 font-bold">Stands</h2>
-        <ul class="grid gap-3.5 sm:grid-cols-2 lg:grid-cols-4">
+        <ul class="grid grid-cols-1 gap-3.5 sm:grid-cols-2 lg:grid-cols-4">
           <li
             v-for="s in stands"
             :key="s.stand"

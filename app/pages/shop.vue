@@ -83,14 +83,14 @@ const WHOSE = computed(() => [
 <template>
   <div>
     <PageHead title="Shop" />
-    <main class="mx-auto grid max-w-[1240px] gap-10 p-6 md:grid-cols-2 lg:grid-cols-3">
+    <main class="mx-auto grid max-w-[1240px] grid-cols-1 gap-10 p-6 md:grid-cols-2 lg:grid-cols-3">
       <section>
         <h2 class="text-lg font-bold">People</h2>
         <ul class="mt-2 border-t border-rule">
           <li v-for="p in session.now?.people" :key="p.id" class="border-b border-rule">
-            <div class="flex min-h-11 items-center justify-between gap-3">
+            <div class="flex min-h-11 flex-wrap items-center justify-between gap-x-3">
               <span class="font-semibold">{{ p.name }}</span>
-              <span class="flex items-center gap-1 text-soft"
+              <span class="flex flex-wrap items-center gap-1 text-soft"
                 >{{ p.role
                 }}<button
                   v-if="owner"

@@ -327,7 +327,7 @@ const summary = computed(() =>
         <p class="min-w-0 text-soft max-sm:hidden">{{ summary }}</p>
         <p v-if="trouble" class="stopped" role="alert">{{ trouble }}</p>
         <form.Subscribe v-slot="{ isSubmitting }">
-          <button class="act ml-auto min-w-64 max-sm:w-full" :disabled="isSubmitting">
+          <button class="act ml-auto max-sm:w-full sm:min-w-64" :disabled="isSubmitting">
             {{ isSubmitting ? 'Taking it in' : 'Hang it on the rail' }}
           </button>
         </form.Subscribe>

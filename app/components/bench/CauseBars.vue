@@ -40,7 +40,8 @@ const offset = computed(() => {
 <style scoped>
 .causes {
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
+  /* two abreast, one where letters are set larger */
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, max(10rem, 40%)), 1fr));
   column-gap: 20px;
   margin-top: 4px;
 }

@@ -94,7 +94,8 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
 }
 @media (max-width: 800px) {
   .keys {
-    grid-template-columns: repeat(5, 1fr);
+    /* five abreast, fewer where letters are set larger */
+    grid-template-columns: repeat(auto-fit, minmax(max(3.6rem, 18%), 1fr));
     gap: 5px;
   }
   .heard {

@@ -214,7 +214,7 @@ watch(() => state.value.undone.size, rear.startDead)
     grid-template: 'top' auto 'right' auto 'middle' auto 'left' auto 'bottom' auto / minmax(0, 1fr);
     height: auto;
     min-height: 100dvh;
-    padding-bottom: 190px;
+    padding-bottom: 12rem;
   }
   .right {
     border-left: 0;

@@ -127,9 +127,9 @@ const keys = (): BenchKeys =>
     <JobNotHere v-if="bench.loaded.value !== 'ready' || !record" :bench="bench" />
     <main
       v-else
-      class="mx-auto grid max-w-[1240px] gap-8 px-4 py-5 sm:px-6 lg:grid-cols-[340px_1fr] print:block print:p-0"
+      class="mx-auto grid max-w-[1240px] grid-cols-1 gap-8 px-4 py-5 sm:px-6 lg:grid-cols-[340px_1fr] print:block print:p-0"
     >
-      <div class="no-print grid content-start gap-3">
+      <div class="no-print grid grid-cols-1 content-start gap-3">
         <StagePath
           v-if="state.rear.setup"
           :state="state"

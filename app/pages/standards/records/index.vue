@@ -24,7 +24,7 @@ const nickname = (id: string) => catalogue.value.find(e => e.id === id && e.nick
         <li v-for="c in counts" :key="c.standard" class="border-b border-rule">
           <NuxtLink
             :to="`/standards/records/${encodeURIComponent(c.standard)}`"
-            class="grid min-h-14 grid-cols-[6rem_1fr_auto] items-center gap-x-4 py-1 sm:grid-cols-[7rem_1fr_14rem_4.5rem]"
+            class="grid min-h-14 grid-cols-[auto_minmax(0,1fr)_auto] items-center gap-x-4 py-1 sm:grid-cols-[7rem_1fr_14rem_4.5rem]"
             :data-test="`standard-${c.standard}`"
           >
             <span class="figure text-lg font-semibold">{{ c.standard.split(' ')[0] }}</span>
