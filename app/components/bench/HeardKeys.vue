@@ -94,8 +94,8 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
 }
 @media (max-width: 800px) {
   .keys {
-    /* five abreast, fewer where letters are set larger */
-    grid-template-columns: repeat(auto-fit, minmax(max(3.6rem, 18%), 1fr));
+    /* five abreast, fewer where letters are set larger: no word is broken */
+    grid-template-columns: repeat(auto-fit, minmax(max(calc(4.9rem - 21px), 18%), 1fr));
     gap: 5px;
   }
   .heard {

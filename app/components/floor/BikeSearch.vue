@@ -51,7 +51,7 @@ defineExpose({
         @keydown.tab.capture.stop
         @change="words = $event.target.value"
       />
-      <span class="key absolute top-3.5 right-3 text-soft" aria-hidden="true">/</span>
+      <span class="key absolute top-3.5 right-3 text-soft max-sm:hidden" aria-hidden="true">/</span>
       <ComboboxOptions
         v-if="found"
         static
