@@ -3,6 +3,7 @@ import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
 import { stockParts } from '#core/rear/typedParts'
+import { inShop } from '../server/db/connect'
 import {
   expect,
   handBack,
@@ -50,6 +51,33 @@ test('a wrong password and a wrong PIN are refused and limited in rate', async (
   await page.locator('[data-test=pin]').fill('4242')
   await page.locator('[data-test=pin-done]').click()
   await expect(page.getByRole('alert')).toContainText('Too many wrong tries')
+})
+
+test('a bike whose take-in was answered into a dead line is hung on the rail once, however often it is asked', async ({
+  bench,
+  shop,
+}) => {
+  await bench.goto(`${SERVER()}/take-in`)
+  await ready(bench)
+  await bench.locator('[data-test=who]').fill('Brid Harrow')
+  await bench.locator('[data-test=sprockets-1]').click()
+  await bench.locator('[data-test=complaint]').fill('ticks')
+  // the server does it, and what it says is lost twice
+  let left = 2
+  await bench.route('**/api/jobs', async route => {
+    if (left-- <= 0) return route.continue()
+    await route.fetch()
+    await route.abort()
+  })
+  const hang = bench.getByRole('button', { name: 'Hang it on the rail' })
+  for (let i = 0; i < 2; i++) {
+    await hang.click()
+    await expect.poll(() => left).toBe(1 - i)
+    await expect(bench.getByRole('alert')).toContainText('cannot be reached')
+  }
+  await hang.click()
+  await expect(bench).toHaveURL(/\/jobs\/1$/)
+  expect(await inShop(shop.db, shop.id, tx => tx.selectFrom('job').select('number').execute())).toEqual([{ number: 1 }])
 })
 
 test('a person is a name and a PIN, and the name alone while fresh', async ({ bench, shop }) => {

@@ -1,7 +1,8 @@
 import { afterEach, expect, test, vi } from 'vitest'
 import { z } from 'zod'
 import { PROGRESS_TYPE } from '#core/http/progress'
-import { askWithFile } from './ask'
+import { REQUEST_HEADER } from '#core/http/page'
+import { ask, askWithFile } from './ask'
 
 const Answer = z.strictObject({ rows: z.number() })
 const file = new Blob(['kind,entry\n'], { type: 'text/csv' })
@@ -57,4 +58,32 @@ test('an answer that tells no shares is read as always, and so is an early refus
   const data = { message: 'The file is larger than 4 MB', issues: [] }
   serverSends([JSON.stringify({ data })], 'application/json', 413)
   expect((await told()).answer).toEqual({ is: 'refused', status: 413, ...data })
+})
+
+test('what is asked again while its answer is lost bears the same id; done, refused or another, a new one', async () => {
+  const ids: string[] = []
+  let answers: () => Promise<Response> = () => Promise.reject(new TypeError('the line is cut'))
+  vi.stubGlobal('fetch', (_url: string, init: RequestInit) => {
+    ids.push(new Headers(init.headers).get(REQUEST_HEADER) ?? 'none')
+    return answers()
+  })
+  const tell = (body: object, url = '/api/jobs') => ask(Answer, url, { method: 'POST', body })
+  const json = (status: number, body: object) => () =>
+    Promise.resolve(new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } }))
+  await tell({ tag: '5' })
+  await tell({ tag: '6' })
+  answers = json(503, {})
+  await tell({ tag: '5' })
+  answers = json(200, { rows: 1 })
+  await tell({ tag: '5' }, '/api/jobs/1/notes')
+  expect(await tell({ tag: '5' })).toEqual({ is: 'done', value: { rows: 1 } })
+  await tell({ tag: '5' })
+  answers = json(409, { data: { message: 'taken', issues: [] } })
+  await tell({ tag: '5' })
+  await tell({ tag: '5' })
+  const [first, other, again, elsewhere, done, ...anew] = ids
+  expect([again, done]).toEqual([first, first])
+  expect(new Set([first, other, elsewhere, ...anew]).size).toBe(6)
+  await ask(Answer, '/api/floor')
+  expect(ids.at(-1)).toBe('none')
 })

@@ -1,8 +1,8 @@
 import type { z } from 'zod'
-import { PAGE_HEADER, SHOP_HEADER } from '#core/http/page'
+import { PAGE_HEADER, REQUEST_HEADER, SHOP_HEADER } from '#core/http/page'
 import { PROGRESS_TYPE, ProgressLine, type Tell } from '#core/http/progress'
 import { Refusal } from '#core/http/words'
-import { THIS_PAGE } from './ids'
+import { newUuid, THIS_PAGE } from './ids'
 
 /** What a request came to. The caller can act on each. */
 export type Asked<T> =
@@ -18,18 +18,25 @@ export const pageIsOf = (code: string | null): void => {
 
 type Request = { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number }
 
+/** What was asked and never answered, with its id: the server may have done it, and does it once. */
+const lost = new Map<string, string>()
+
 /** Asks the server and reads its answer by the contract's schema; never throws for what a person can put right. */
-export const ask = <S extends z.ZodType>(schema: S, url: string, options: Request = {}): Promise<Asked<z.infer<S>>> =>
-  asked(
-    schema,
-    url,
-    {
-      method: options.method ?? 'GET',
-      headers: options.body === undefined ? {} : { 'content-type': 'application/json' },
-      body: options.body === undefined ? undefined : JSON.stringify(options.body),
-    },
-    options.timeoutMs ?? 15_000,
-  )
+export async function ask<S extends z.ZodType>(
+  schema: S,
+  url: string,
+  { method = 'GET', body: given, timeoutMs = 15_000 }: Request = {},
+): Promise<Asked<z.infer<S>>> {
+  if (given === undefined) return asked(schema, url, { method, headers: {} }, timeoutMs)
+  const body = JSON.stringify(given)
+  const what = url + body
+  const id = lost.get(what) ?? newUuid()
+  const headers = { 'content-type': 'application/json', [REQUEST_HEADER]: id }
+  const answer = await asked(schema, url, { method, headers, body }, timeoutMs)
+  if (answer.is === 'offline') lost.set(what, id)
+  else lost.delete(what)
+  return answer
+}
 
 /** The same with a file as it is; it may take longer, and then `tell` hears how much is done. */
 export const askWithFile = <S extends z.ZodType>(

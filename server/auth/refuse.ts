@@ -1,6 +1,8 @@
 import { createError, getRequestHeader, getRouterParam, getQuery, setResponseHeader, type H3Event } from 'h3'
-import type { z } from 'zod'
+import { z } from 'zod'
+import { REQUEST_HEADER } from '#core/http/page'
 import { issuesOf, type Refusal } from '#core/http/words'
+import { newId } from '../db/ids'
 
 /** Largest body taken: 200 entries with room to spare. */
 const MAX_BODY_BYTES = 256 * 1024
@@ -20,6 +22,13 @@ function parsed<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   if (read.success) return read.data
   const issues = issuesOf(read.error)
   throw refuse(400, issues.map(i => i.message).join('. '), issues)
+}
+
+/** The id that a request bears while its answer is lost, for what it makes; one of ours where it bears none. */
+export function requestId(event: H3Event): string {
+  const read = z.uuid().optional().safeParse(getRequestHeader(event, REQUEST_HEADER))
+  if (!read.success) throw refuse(400, `${REQUEST_HEADER} must be a UUID`)
+  return read.data ?? newId()
 }
 
 /**

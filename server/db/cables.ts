@@ -42,8 +42,8 @@ export async function addStock(
   shop: string,
   person: string,
   item: { kind: Housing; lengthMm: number; roll: boolean; label: string },
+  id = newId(),
 ): Promise<string> {
-  const id = newId()
   await tx
     .insertInto('housing_stock')
     .values({
@@ -56,6 +56,7 @@ export async function addStock(
       cut_from: null,
       person,
     })
+    .onConflict(c => c.columns(['shop', 'id']).doNothing()) // the same one again: its answer was lost
     .execute()
   return id
 }

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { UNSEEN } from '#core/job/seen'
 import { stockParts } from '#core/rear/typedParts'
+import { addStock, stock } from './cables'
 import { connect, inShop, type Db, type ShopTx } from './connect'
 import { addNote, CannotTakeIn, drivetrainsUsed, jobByNumber, nextTag, notesOf, openJobByTag, tagFree } from './jobs'
 import { BRAKES_HOLD, testShop } from './testShop'
@@ -23,6 +24,41 @@ async function gone(s: Shop, number: number, at: string) {
   await s.leave(number, {}, 'mechanic', new Date(at))
   await within(s, tx => tx.updateTable('job').set({ place: 'gone' }).where('number', '=', number).execute())
 }
+
+describe('asked again by the same id, since its answer was lost', () => {
+  test('a take-in is the same job, one after the other or at once, whatever its tag is by now', async () => {
+    const s = await testShop(db)
+    const id = randomUUID()
+    const again = () => s.takeAs(id, { tag: 'Rot 9' })
+    const number = await again()
+    expect(await again()).toBe(number)
+    expect(new Set(await Promise.all(Array.from({ length: 6 }, again)))).toEqual(new Set([number]))
+    const twice = randomUUID()
+    const both = await Promise.all([1, 2, 3].map(() => s.takeAs(twice, { tag: 'Rot 10' })))
+    expect(new Set(both).size).toBe(1)
+    const left = await within(s, tx => tx.selectFrom('job').select('number').where('tag', 'like', 'Rot %').execute())
+    expect(left).toHaveLength(2)
+    // another order on that tag is another
+    await expect(s.takeAs(randomUUID(), { tag: 'Rot 9' })).rejects.toBeInstanceOf(CannotTakeIn)
+    // and the id is no other shop's
+    const other = await testShop(db)
+    expect(await other.takeAs(id, { tag: 'Rot 9' })).toBe(1)
+  })
+  test('a note and a roll are there once', async () => {
+    const s = await testShop(db)
+    const number = await s.take({ tag: '5' })
+    const { id: of } = await job(s, number)
+    const id = randomUUID()
+    const roll = { kind: 'shift 4 mm', lengthMm: 5000, roll: true, label: '' } as const
+    for (let i = 0; i < 2; i++)
+      await within(s, async tx => {
+        await addNote(tx, s.shop, of, s.person, 'bell put on', id)
+        await addStock(tx, s.shop, s.person, roll, id)
+      })
+    expect(await within(s, tx => notesOf(tx, s.shop, of))).toHaveLength(1)
+    expect(await within(s, tx => stock(tx, s.shop))).toHaveLength(1)
+  })
+})
 
 describe('a tag', () => {
   test('hangs on one open job, however it is written; that job itself may keep it', async () => {

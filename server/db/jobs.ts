@@ -19,7 +19,10 @@ export class CannotTakeIn extends Error {
   }
 }
 
-/** Takes a bike in: customer and bike when new, the job, and its first entry. All or nothing. @throws CannotTakeIn */
+/**
+ * Takes a bike in: customer and bike when new, the job, and its first entry. All or nothing. Asked again by the same
+ * `id`, because the answer was lost, it is the same job. @throws CannotTakeIn
+ */
 export function takeIn(
   db: Db,
   shop: string,
@@ -27,8 +30,18 @@ export function takeIn(
   session: string | null,
   order: TakeIn,
   at = new Date(),
+  id = newId(),
 ): Promise<number> {
   return inShop(db, shop, async tx => {
+    // one take-in of a shop at a time: its next number is taken below
+    await tx.selectFrom('shop').select('shop').where('shop', '=', shop).forUpdate().execute()
+    const before = await tx
+      .selectFrom('job')
+      .select('number')
+      .where('shop', '=', shop)
+      .where('id', '=', id)
+      .executeTakeFirst()
+    if (before) return before.number
     await tagFree(tx, shop, order.tag)
     const bike = await bikeFor(tx, shop, order)
     const known = order.sameParts
@@ -46,7 +59,6 @@ export function takeIn(
       .where('shop', '=', shop)
       .returning(sql<number>`next_job - 1`.as('next_job'))
       .executeTakeFirstOrThrow()
-    const id = newId()
     await tx
       .insertInto('job')
       .values({
@@ -267,6 +279,11 @@ export async function addNote(
   id = newId(),
   at = new Date(),
 ): Promise<string> {
-  await tx.insertInto('note').values({ shop, id, job, person, text, created_at: at }).execute()
+  // the same one again: its answer was lost
+  await tx
+    .insertInto('note')
+    .values({ shop, id, job, person, text, created_at: at })
+    .onConflict(c => c.columns(['shop', 'id']).doNothing())
+    .execute()
   return id
 }

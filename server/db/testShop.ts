@@ -25,17 +25,28 @@ export async function testShop(db: Db, zone = 'UTC') {
     { name: 'Ishbel', role: 'owner', passwordHash: null, pinHash: 'x' },
   )
   let tag = 0
-  const take = (order: Partial<Parameters<typeof takeIn>[4]> = {}) =>
-    takeIn(db, shop, person, null, {
-      customer: { name: 'Hob', contact: '' },
-      bike: { name: 'Marram', frameNumber: 'F1' },
-      tag: `T${++tag}`,
-      promisedAt: '2026-11-26T12:00:00.000Z',
-      complaint: 'slow',
-      parts: stockParts('r14-10'),
-      sameParts: false,
-      ...order,
-    })
+  type Order = Parameters<typeof takeIn>[4]
+  /** By an id of its own, as a request that was sent again bears it. */
+  const takeAs = (id: string | undefined, order: Partial<Order> = {}) =>
+    takeIn(
+      db,
+      shop,
+      person,
+      null,
+      {
+        customer: { name: 'Hob', contact: '' },
+        bike: { name: 'Marram', frameNumber: 'F1' },
+        tag: `T${++tag}`,
+        promisedAt: '2026-11-26T12:00:00.000Z',
+        complaint: 'slow',
+        parts: stockParts('r14-10'),
+        sameParts: false,
+        ...order,
+      },
+      undefined,
+      id,
+    )
+  const take = (order: Partial<Order> = {}) => takeAs(undefined, order)
   const entry = (event: LedgerEvent, id: string = randomUUID()): Signed => ({
     id: EventId.parse(id),
     v: EVENT_VERSION,
@@ -53,6 +64,7 @@ export async function testShop(db: Db, zone = 'UTC') {
     shop,
     person,
     take,
+    takeAs,
     entry,
     hand,
     /** As it comes, nothing judged. */
