@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { advise } from '../advice/advise'
 import { seededBike } from './bench'
-import type { TOLD} from './allButOne';
+import type { TOLD } from './allButOne'
 import { toldOf } from './allButOne'
 import { AS_MODELLED } from './physics'
 import { adviceStrategy, play } from './play'
