@@ -108,6 +108,15 @@ test('a rear by thumb at 390, lost: the barrel for what no barrel cures, and sai
       .toBe(true)
   }
   await expect(t(bench, 'refused')).toContainText('See L by hand first')
+  // arrow keys go through the parts one by one: none is renewed before it is said
+  await t(bench, 'renew').focus()
+  for (let i = 0; i < 3; i++) await press(bench, 'ArrowDown')
+  await expect(t(bench, 'renew')).toHaveValue('shifter')
+  await expect(t(bench, 'found').getByText(/^Renew /)).toHaveCount(0)
+  await t(bench, 'renew-it').click()
+  await expect(t(bench, 'found').getByText(/^Renew /)).toHaveText(['Renew the shifter'])
+  await expect(t(bench, 'renew-it')).toBeDisabled()
+  await expect(t(bench, 'renew')).toHaveValue('')
   await t(bench, 'done').click()
   await expect(t(bench, 'verdict')).toHaveText('Not won')
   await expect(t(bench, 'end')).toContainText('the hanger was bent')

@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
+import { curesOf } from '#core/brake/faults'
+import type { LedgerEvent } from '#core/ledger/events'
 import { stockParts } from '#core/rear/typedParts'
 import { inShop } from '../server/db/connect'
 import {
@@ -12,6 +14,7 @@ import {
   otherDevice,
   press,
   ready,
+  saved,
   sender,
   SERVER,
   signIn,
@@ -148,6 +151,30 @@ test('a brake that fails keeps the bike; only "leaves unridable" lets it out, an
   await bench.locator('[data-test=unridable-sure]').click()
   await expect(bench.locator('[data-test=handed-back]')).toHaveText('Left unridable')
   await expect(bench.locator('[data-test=paper]')).toContainText('Not to be ridden')
+})
+
+test('what was put right on a brake that failed is noted by a touch of its own, not by going through the list', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('34')
+  const cures = async () =>
+    (await storedEvents(shop, number)).map(e => e.body as LedgerEvent).filter(e => e.kind === 'brakeCured')
+  await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
+  await bench.locator('[data-test=rear-fails]').click()
+  const list = bench.locator('[data-test=cured-rear]')
+  await expect(bench.locator('[data-test=note-cured-rear]')).toBeDisabled()
+  await list.focus()
+  await press(bench, 'ArrowDown')
+  await press(bench, 'ArrowDown')
+  const [, second] = curesOf(undefined)
+  await expect(list).toHaveValue(second!.id)
+  await saved(bench)
+  expect(await cures()).toEqual([])
+  await bench.locator('[data-test=note-cured-rear]').click()
+  await expect.poll(cures).toEqual([{ kind: 'brakeCured', brake: 'rear', fault: second!.id }])
+  await bench.locator('[data-test=rear-holds]').click()
+  await expect(bench.locator('[data-test=proof-rear]')).toContainText('holds, Ishbel')
 })
 
 test("a trainee's gate needs a mechanic's hand", async ({ bench, shop, browser }) => {

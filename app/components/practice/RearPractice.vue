@@ -21,7 +21,11 @@ const inWords = ref(false)
 const busy = ref(false)
 const sound = usePracticeSound()
 const screw = ref<'barrel' | 'H' | 'L' | 'B'>('barrel')
-const part = ref('')
+const part = ref<keyof typeof RENEWED_WORDS | ''>('')
+async function renew() {
+  if (part.value) await act({ do: 'replace', part: part.value })
+  part.value = ''
+}
 const SCREW_CHOICES = [
   { value: 'barrel' as const, words: 'Barrel' },
   { value: 'H' as const, words: 'H' },
@@ -275,18 +279,21 @@ const label = computed(() => {
           Clamp anew, 2 out
         </button>
         <label class="also min-h-12! px-2!"
-          ><span class="sr-only">Renew a part</span
-          ><select
-            v-model="part"
-            class="w-full bg-transparent"
-            :disabled="shown.over"
-            data-test="renew"
-            @change="part && act({ do: 'replace', part: part as keyof typeof RENEWED_WORDS }).then(() => (part = ''))"
-          >
-            <option value="">Renew a part …</option>
+          ><span class="sr-only">Which part is renewed</span
+          ><select v-model="part" class="w-full bg-transparent" :disabled="shown.over" data-test="renew">
+            <option value="">A part …</option>
             <option v-for="(w, key) in RENEWED_WORDS" :key="key" :value="key">{{ w }}</option>
           </select></label
         >
+        <button
+          type="button"
+          class="also min-h-12!"
+          :disabled="shown.over || !part"
+          data-test="renew-it"
+          @click="renew"
+        >
+          Renew it
+        </button>
       </div>
       <ul v-if="found.length" class="mt-3 border-t-2 border-ink" aria-live="polite" data-test="found">
         <li v-for="(f, i) in found" :key="`${i} ${f.asked}`" class="border-b border-rule py-1.5">

@@ -52,6 +52,12 @@ async function proveBoth() {
     if (bench.signing.value) return
   }
 }
+/** What was put right, as chosen and not noted yet: arrow keys go through a list one by one. */
+const cured = ref<Partial<Record<Brake, string>>>({})
+async function noteCured(brake: Brake) {
+  await put({ kind: 'brakeCured', brake, fault: cured.value[brake]! })
+  cured.value = { ...cured.value, [brake]: undefined }
+}
 const proofs = computed(() =>
   BRAKES.map(brake => {
     const { parts, failed } = state.value.brake[brake]
@@ -163,17 +169,20 @@ const keys = (): BenchKeys =>
               :data-test="`cures-${p.brake}`"
             >
               <label class="label mb-0!"
-                >What was put right?<select
-                  class="field"
-                  :data-test="`cured-${p.brake}`"
-                  @change="
-                    put({ kind: 'brakeCured', brake: p.brake, fault: ($event.target as HTMLSelectElement).value })
-                  "
-                >
-                  <option value="" disabled selected>choose</option>
+                >What was put right?<select v-model="cured[p.brake]" class="field" :data-test="`cured-${p.brake}`">
+                  <option :value="undefined" disabled>choose</option>
                   <option v-for="c in p.cures" :key="c.id" :value="c.id">{{ c.words }}</option>
                 </select></label
               >
+              <button
+                type="button"
+                class="also justify-center"
+                :disabled="!cured[p.brake]"
+                :data-test="`note-cured-${p.brake}`"
+                @click="noteCured(p.brake)"
+              >
+                Note it
+              </button>
             </div>
             <div v-if="!p.none" class="grid grid-cols-[1fr_auto] gap-2">
               <button
