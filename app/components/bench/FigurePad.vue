@@ -43,6 +43,10 @@ const say = (v: number) =>
   v === 0
     ? (props.zeroWord ?? '0')
     : `${props.signed && v < 0 ? '−' : ''}${Math.abs(v) >= 10 ? Math.abs(v).toFixed(0) : Math.abs(v).toFixed(1)}`
+/** All in one row, fewer abreast where letters are set so large that they would run out sideways. */
+const columns = computed(
+  () => `repeat(auto-fit, minmax(max(calc(100% / ${props.usual.length} - 4px), calc(5rem - 46px)), 1fr))`,
+)
 </script>
 
 <template>
@@ -50,7 +54,7 @@ const say = (v: number) =>
     <div class="small flex justify-between">
       <span>{{ inWord }}</span><span>{{ outWord }}</span>
     </div>
-    <div class="mt-1 grid gap-1" :style="{ gridTemplateColumns: `repeat(${usual.length}, 1fr)` }">
+    <div class="mt-1 grid gap-1" :style="{ gridTemplateColumns: columns }">
       <button
         v-for="v in usual"
         :key="v"
