@@ -41,7 +41,7 @@ const offset = computed(() => {
 .causes {
   display: grid;
   /* two abreast, one where letters are set larger */
-  grid-template-columns: repeat(auto-fit, minmax(min(100%, max(10rem, 40%)), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, max(9rem, 40%)), 1fr));
   column-gap: 20px;
   margin-top: 4px;
 }

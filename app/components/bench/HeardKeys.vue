@@ -100,13 +100,13 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
   }
   .heard {
     min-height: 56px;
-    padding: 4px 6px;
+    padding: 4px;
   }
   .keys > :first-child {
     grid-column: span 2;
   }
   .word {
-    font-size: 1rem;
+    font-size: 0.875rem;
   }
 }
 </style>
