@@ -3,6 +3,7 @@ import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { APIRequestContext } from '@playwright/test'
 import { curesOf } from '#core/brake/faults'
+import { REQUEST_HEADER } from '#core/http/page'
 import type { LedgerEvent } from '#core/ledger/events'
 import { stockParts } from '#core/rear/typedParts'
 import { inShop } from '../server/db/connect'
@@ -151,6 +152,23 @@ test('a brake that fails keeps the bike; only "leaves unridable" lets it out, an
   await bench.locator('[data-test=unridable-sure]').click()
   await expect(bench.locator('[data-test=handed-back]')).toHaveText('Left unridable')
   await expect(bench.locator('[data-test=paper]')).toContainText('Not to be ridden')
+})
+
+test('a note sent again by its id is there once; by the same id something else is another, and nonsense is refused', async ({
+  bench,
+  shop,
+}) => {
+  const numbers = [await shop.takeIn('35'), await shop.takeIn('36')]
+  const send = (number: number, text: string, id: string) =>
+    bench.request.post(`${SERVER()}/api/jobs/${number}/notes`, { data: { text }, headers: { [REQUEST_HEADER]: id } })
+  const id = randomUUID()
+  for (let i = 0; i < 3; i++) expect((await send(numbers[0]!, 'bell on', id)).ok()).toBe(true)
+  expect((await send(numbers[0]!, 'bell off', id)).ok()).toBe(true)
+  expect((await send(numbers[1]!, 'bell on', id)).ok()).toBe(true)
+  const refused = await send(numbers[0]!, 'bell on', 'again')
+  expect([refused.status(), await refused.text()]).toEqual([400, expect.stringContaining('must be a UUID')])
+  const notes = await inShop(shop.db, shop.id, tx => tx.selectFrom('note').select('text').orderBy('text').execute())
+  expect(notes.map(n => n.text)).toEqual(['bell off', 'bell on', 'bell on'])
 })
 
 test('what was put right on a brake that failed is noted by a touch of its own, not by going through the list', async ({

@@ -16,23 +16,29 @@ export const pageIsOf = (code: string | null): void => {
   pageShop = code
 }
 
-type Request = { method?: 'GET' | 'POST' | 'DELETE'; body?: unknown; timeoutMs?: number }
+type Request = {
+  method?: 'GET' | 'POST' | 'DELETE'
+  body?: unknown
+  timeoutMs?: number
+  /** It makes something anew each time it is asked: asked again while its answer is lost, the server does it once. */
+  once?: boolean
+}
 
-/** What was asked and never answered, with its id: the server may have done it, and does it once. */
+/** What was to be done once and never answered, with its id. */
 const lost = new Map<string, string>()
 
 /** Asks the server and reads its answer by the contract's schema; never throws for what a person can put right. */
 export async function ask<S extends z.ZodType>(
   schema: S,
   url: string,
-  { method = 'GET', body: given, timeoutMs = 15_000 }: Request = {},
+  { method = 'GET', body: given, timeoutMs = 15_000, once }: Request = {},
 ): Promise<Asked<z.infer<S>>> {
-  if (given === undefined) return asked(schema, url, { method, headers: {} }, timeoutMs)
-  const body = JSON.stringify(given)
+  const headers: Record<string, string> = given === undefined ? {} : { 'content-type': 'application/json' }
+  const body = given === undefined ? given : JSON.stringify(given)
+  if (!once) return asked(schema, url, { method, headers, body }, timeoutMs)
   const what = url + body
   const id = lost.get(what) ?? newUuid()
-  const headers = { 'content-type': 'application/json', [REQUEST_HEADER]: id }
-  const answer = await asked(schema, url, { method, headers, body }, timeoutMs)
+  const answer = await asked(schema, url, { method, headers: { ...headers, [REQUEST_HEADER]: id }, body }, timeoutMs)
   if (answer.is === 'offline') lost.set(what, id)
   else lost.delete(what)
   return answer

@@ -138,7 +138,8 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
     await loadTaken()
   }
   const add = async (item: z.input<typeof NewStock>) => {
-    stock.value = (await told(ask(Stock, '/api/cables/stock', { method: 'POST', body: item }))) ?? stock.value
+    stock.value =
+      (await told(ask(Stock, '/api/cables/stock', { method: 'POST', body: item, once: true }))) ?? stock.value
   }
   const drop = async (id: string) => {
     stock.value = (await told(ask(Stock, `/api/cables/stock/${id}`, { method: 'DELETE' }))) ?? stock.value

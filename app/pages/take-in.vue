@@ -97,7 +97,7 @@ const order = useContractForm({
     seen: seen.value,
   }),
   line: field => (field === 'promisedAt' ? 'promised' : field),
-  send: value => ask(NumberOfJob, '/api/jobs', { method: 'POST', body: value }),
+  send: value => ask(NumberOfJob, '/api/jobs', { method: 'POST', body: value, once: true }),
   done: async ({ number }) => {
     draft.forget()
     if (code.value) await bringSetup(number, code.value)
@@ -123,7 +123,7 @@ function start(from: Setup) {
 }
 async function bringSetup(number: number, from: Setup) {
   for (const event of arrivesWith(from)) await useOutbox().put(number, event, 1)
-  await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text: noteOf(from) } })
+  await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text: noteOf(from) }, once: true })
 }
 const typedOrder = form.useStore(s => s.values)
 const nameErrors = form.useStore(s => s.fieldMeta['customer.name']?.errors ?? [])

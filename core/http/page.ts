@@ -11,8 +11,7 @@ export const PAGE_HEADER = 'x-ocho-page'
  */
 export const SHOP_HEADER = 'x-ocho-shop'
 /**
- * What is asked, by an id of its own that stays as long as its answer is lost: asked again it is done once. What it
- * makes bears that id.
+ * What is asked, by an id of its own that stays as long as its answer is lost: asked again it is done once.
  */
 export const REQUEST_HEADER = 'x-ocho-request'
 /** Said with a 401 when this device was signed out by somebody else, so that it forgets what it keeps. */

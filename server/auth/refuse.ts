@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { createError, getRequestHeader, getRouterParam, getQuery, setResponseHeader, type H3Event } from 'h3'
 import { z } from 'zod'
 import { REQUEST_HEADER } from '#core/http/page'
@@ -24,11 +25,20 @@ function parsed<S extends z.ZodType>(schema: S, value: unknown): z.infer<S> {
   throw refuse(400, issues.map(i => i.message).join('. '), issues)
 }
 
-/** The id that a request bears while its answer is lost, for what it makes; one of ours where it bears none. */
-export function requestId(event: H3Event): string {
+/**
+ * The id of what a request makes: the same for the same one sent again under its own id, because the answer was lost;
+ * new for any other, so that nothing is taken for done that says something else.
+ * @param asks what it asks, as it was read
+ */
+export function madeBy(event: H3Event, asks: unknown): string {
   const read = z.uuid().optional().safeParse(getRequestHeader(event, REQUEST_HEADER))
   if (!read.success) throw refuse(400, `${REQUEST_HEADER} must be a UUID`)
-  return read.data ?? newId()
+  if (!read.data) return newId()
+  const hex = createHash('sha256')
+    .update(JSON.stringify([read.data, event.path, asks]))
+    .digest('hex')
+  // version 8 is for what is made by a rule of one's own (RFC 9562, 5.8)
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`
 }
 
 /**

@@ -27,7 +27,7 @@ const order = useContractForm({
   initial: { text: '' },
   schema: Note,
   async send(value) {
-    const noted = await ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value })
+    const noted = await ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value, once: true })
     if (noted.is !== 'done') return noted
     return ask(Sheet, `/api/jobs/${props.number}/hand-back`, {
       method: 'POST',

@@ -8,7 +8,7 @@ const emit = defineEmits<{ done: [] }>()
 const order = useContractForm({
   initial: { text: '' },
   schema: Note,
-  send: value => ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value }),
+  send: value => ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value, once: true }),
   done: () => {
     order.form.reset()
     emit('done')

@@ -1,7 +1,7 @@
 import { defineEventHandler } from 'h3'
 import { TakeIn } from '#core/http/door'
 import { requirePerson, tapped } from '../../auth/actor'
-import { body, refuse, requestId } from '../../auth/refuse'
+import { body, madeBy, refuse } from '../../auth/refuse'
 import { CannotTakeIn, takeIn } from '../../db/jobs'
 import { db } from '../../db/shared'
 
@@ -9,7 +9,15 @@ export default defineEventHandler(async (event): Promise<{ number: number }> => 
   const actor = await requirePerson(event)
   const order = await body(event, TakeIn)
   try {
-    const number = await takeIn(db(), actor.shop, actor.person.id, actor.session, order, undefined, requestId(event))
+    const number = await takeIn(
+      db(),
+      actor.shop,
+      actor.person.id,
+      actor.session,
+      order,
+      undefined,
+      madeBy(event, order),
+    )
     tapped(actor, actor.person.id)
     return { number }
   } catch (error) {

@@ -27,7 +27,7 @@ const noting = ref(false)
 const noteTrouble = ref('')
 async function note(text: string) {
   noting.value = true
-  const asked = await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text } })
+  const asked = await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text }, once: true })
   noteTrouble.value = asked.is === 'offline' ? `${OFFLINE_WORDS}; the line is kept in the field` : sayTrouble(asked)
   noting.value = false
   if (asked.is !== 'done') return

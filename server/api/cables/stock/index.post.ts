@@ -1,7 +1,7 @@
 import { defineEventHandler } from 'h3'
 import { NewStock, type StockView } from '#core/http/cables'
 import { requirePerson, tapped } from '../../../auth/actor'
-import { body, requestId } from '../../../auth/refuse'
+import { body, madeBy } from '../../../auth/refuse'
 import { addStock, stock } from '../../../db/cables'
 import { inShop } from '../../../db/connect'
 import { db } from '../../../db/shared'
@@ -11,7 +11,7 @@ export default defineEventHandler(async (event): Promise<StockView[]> => {
   const actor = await requirePerson(event)
   const item = await body(event, NewStock)
   const now = await inShop(db(), actor.shop, async tx => {
-    await addStock(tx, actor.shop, actor.person.id, item, requestId(event))
+    await addStock(tx, actor.shop, actor.person.id, item, madeBy(event, item))
     return stock(tx, actor.shop)
   })
   tapped(actor, actor.person.id)

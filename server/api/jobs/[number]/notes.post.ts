@@ -2,7 +2,7 @@ import { defineEventHandler } from 'h3'
 import { JobNumber, Note } from '#core/http/job'
 import { requirePerson, tapped } from '../../../auth/actor'
 import { answering } from '../../../auth/answering'
-import { body, param, requestId } from '../../../auth/refuse'
+import { body, param, madeBy } from '../../../auth/refuse'
 import { inShop } from '../../../db/connect'
 import { addNote } from '../../../db/jobs'
 import { lockOpenJob } from '../../../db/ledger'
@@ -16,7 +16,7 @@ export default defineEventHandler(async (event): Promise<{ id: string }> => {
   const { text } = await body(event, Note)
   const id = await answering(number, () =>
     inShop(db(), actor.shop, async tx =>
-      addNote(tx, actor.shop, await lockOpenJob(tx, actor.shop, number), actor.person.id, text, requestId(event)),
+      addNote(tx, actor.shop, await lockOpenJob(tx, actor.shop, number), actor.person.id, text, madeBy(event, text)),
     ),
   )
   tellJob(actor.shop, number, event)
