@@ -116,12 +116,24 @@ test('a name that nothing breaks keeps every page within its width', async ({ be
       await look('at 390 in letters of 24 px')
       await letters(16)
     }
-  // and at the door, while it is typed
+  // and what is found while it is typed, at the door and on the Floor
   await bench.goto(`${SERVER()}/take-in`)
   await ready(bench)
-  for (const label of ['Who brings it', 'Bike', 'Tag, the next free one'])
-    await bench.getByLabel(label, { exact: true }).fill('W'.repeat(80))
-  await still(bench)
-  expect(await bench.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBe(0)
+  await bench.getByLabel('Bike', { exact: true }).fill('W'.repeat(80))
+  await bench.getByLabel('Tag, the next free one', { exact: true }).fill('W'.repeat(80))
+  for (const [path, list] of [
+    [null, 'brought'],
+    ['/', 'found'],
+  ] as const) {
+    await bench.setViewportSize({ width: WIDTHS[0]!, height: 844 })
+    if (path) await bench.goto(`${SERVER()}${path}`)
+    await ready(bench)
+    await bench.getByRole('combobox').first().fill('W'.repeat(80))
+    await expect(bench.locator(`[data-test="${list}"]`)).toContainText('here now, tag 52')
+    for (const width of WIDTHS) {
+      await bench.setViewportSize({ width, height: 844 })
+      await look(`with ${list} at ${width}`)
+    }
+  }
   expect(wide).toEqual([])
 })

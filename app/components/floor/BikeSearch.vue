@@ -56,7 +56,7 @@ defineExpose({
         v-if="found"
         static
         as="ul"
-        class="absolute top-full right-0 left-0 z-40 mt-1 max-h-96 overflow-auto rounded-md border-2 border-ink bg-panel"
+        class="absolute top-full right-0 left-0 z-40 mt-1 max-h-96 overflow-auto rounded-md border-2 border-ink bg-panel wrap-anywhere"
         data-test="found"
       >
         <li v-if="!found.length" class="p-3">

@@ -74,7 +74,7 @@ const aside = (f: FoundBike, zone: string) =>
         v-if="people.length"
         static
         as="ul"
-        class="mt-1 max-h-64 overflow-auto rounded-md border-2 border-rule bg-panel"
+        class="mt-1 max-h-64 overflow-auto rounded-md border-2 border-rule bg-panel wrap-anywhere"
         data-test="brought"
       >
         <template v-for="p in people" :key="p.customer.id">
