@@ -16,7 +16,7 @@ class Context {
   sampleRate = 48_000
   destination = {}
   audioWorklet
-  kept = { closed: false, loaded: () => undefined as void, failed: (name: string) => void name }
+  kept: (typeof contexts)[number] = { closed: false, loaded: () => undefined, failed: () => undefined }
   constructor() {
     contexts.push(this.kept)
     const loading = new Promise<void>((done, failed) => {
