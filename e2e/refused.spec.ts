@@ -79,6 +79,9 @@ test('a bike whose take-in was answered into a dead line is hung on the rail onc
     await expect.poll(() => left).toBe(1 - i)
     await expect(bench.getByRole('alert')).toContainText('cannot be reached')
   }
+  // and after the page was loaded anew, with what was typed as it stood
+  await bench.reload()
+  await expect(bench.locator('[data-test=complaint]')).toHaveValue('ticks')
   await hang.click()
   await expect(bench).toHaveURL(/\/jobs\/1$/)
   expect(await inShop(shop.db, shop.id, tx => tx.selectFrom('job').select('number').execute())).toEqual([{ number: 1 }])

@@ -2,6 +2,7 @@ import { afterEach, expect, test, vi } from 'vitest'
 import { z } from 'zod'
 import { PROGRESS_TYPE } from '#core/http/progress'
 import { REQUEST_HEADER } from '#core/http/page'
+import { dropDrafts } from '../stores/drafts'
 import { ask, askWithFile } from './ask'
 
 const Answer = z.strictObject({ rows: z.number() })
@@ -60,7 +61,20 @@ test('an answer that tells no shares is read as always, and so is an early refus
   expect((await told()).answer).toEqual({ is: 'refused', status: 413, ...data })
 })
 
+/** A tab's own store, as the browser has it. */
+function tabStore() {
+  const rows: Record<string, string> = {}
+  const methods = {
+    getItem: (key: string) => rows[key] ?? null,
+    setItem: (key: string, value: string) => void (rows[key] = value),
+    removeItem: (key: string) => void delete rows[key],
+  }
+  for (const [name, value] of Object.entries(methods)) Object.defineProperty(rows, name, { value, enumerable: false })
+  return rows
+}
+
 test('what is asked again while its answer is lost bears the same id; done, refused or another, a new one', async () => {
+  vi.stubGlobal('sessionStorage', tabStore())
   const ids: string[] = []
   let answers: () => Promise<Response> = () => Promise.reject(new TypeError('the line is cut'))
   vi.stubGlobal('fetch', (_url: string, init: RequestInit) => {
@@ -84,6 +98,16 @@ test('what is asked again while its answer is lost bears the same id; done, refu
   const [first, other, again, elsewhere, done, ...anew] = ids
   expect([again, done]).toEqual([first, first])
   expect(new Set([first, other, elsewhere, ...anew]).size).toBe(6)
+  // one that was never answered bears it after the page was loaded anew, and no longer once somebody signed out
+  vi.resetModules()
+  const { ask: afterReload } = await import('./ask')
+  const tellAnew = (tag: string) => afterReload(Answer, '/api/jobs', { method: 'POST', body: { tag }, once: true })
+  answers = () => Promise.reject(new TypeError('the line is cut'))
+  await tellAnew('6')
+  expect(ids.at(-1)).toBe(other)
+  dropDrafts()
+  await tellAnew('6')
+  expect(ids.at(-1)).not.toBe(other)
   // nothing is kept of any other, neither a password nor taps that wait
   await ask(Answer, '/api/floor')
   await ask(Answer, '/api/sign-in', { method: 'POST', body: { password: 'x' } })

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { PAGE_HEADER, REQUEST_HEADER, SHOP_HEADER } from '#core/http/page'
 import { PROGRESS_TYPE, ProgressLine, type Tell } from '#core/http/progress'
 import { Refusal } from '#core/http/words'
+import { answered, idUntilAnswered } from '../stores/drafts'
 import { newUuid, THIS_PAGE } from './ids'
 
 /** What a request came to. The caller can act on each. */
@@ -24,9 +25,6 @@ type Request = {
   once?: boolean
 }
 
-/** What was to be done once and never answered, with its id. */
-const lost = new Map<string, string>()
-
 /** Asks the server and reads its answer by the contract's schema; never throws for what a person can put right. */
 export async function ask<S extends z.ZodType>(
   schema: S,
@@ -37,10 +35,9 @@ export async function ask<S extends z.ZodType>(
   const body = given === undefined ? given : JSON.stringify(given)
   if (!once) return asked(schema, url, { method, headers, body }, timeoutMs)
   const what = url + body
-  const id = lost.get(what) ?? newUuid()
-  const answer = await asked(schema, url, { method, headers: { ...headers, [REQUEST_HEADER]: id }, body }, timeoutMs)
-  if (answer.is === 'offline') lost.set(what, id)
-  else lost.delete(what)
+  const bearing = { ...headers, [REQUEST_HEADER]: idUntilAnswered(what, newUuid) }
+  const answer = await asked(schema, url, { method, headers: bearing, body }, timeoutMs)
+  if (answer.is !== 'offline') answered(what)
   return answer
 }
 
