@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
-import { MAX_PHOTOS, photoKind } from '#core/http/photos'
+import { MAX_PHOTOS, photoKind, type PhotoOf } from '#core/http/photos'
 import { stockParts } from '#core/rear/typedParts'
 import { connect, inShop, type Db } from './connect'
 import { jobByNumber, takeIn } from './jobs'
@@ -30,8 +30,8 @@ async function newJob() {
     sameParts: false,
   })
   const job = (await inShop(db, shop, tx => jobByNumber(tx, shop, number)))!.id
-  const add = (bytes = randomBytes(50)) =>
-    inShop(db, shop, tx => addPhoto(tx, shop, job, person, { of: 'rear', mime: 'image/jpeg', bytes }))
+  const add = (bytes = randomBytes(50), of: PhotoOf = 'rear') =>
+    inShop(db, shop, tx => addPhoto(tx, shop, job, person, { of, mime: 'image/jpeg', bytes }))
   return { shop, job, add }
 }
 
@@ -47,6 +47,27 @@ test('a photograph comes back byte by byte, is taken off once, and belongs to it
   expect(await inShop(db, shop, tx => dropPhoto(tx, shop, job, id))).toBe(true)
   expect(await inShop(db, shop, tx => dropPhoto(tx, shop, job, id))).toBe(false)
   expect(await inShop(db, shop, tx => photosOf(tx, shop, job))).toEqual([])
+})
+
+test('the same picture sent again is there once; of another thing, another, or taken off before, it is new', async () => {
+  const { shop, job, add } = await newJob()
+  const bytes = randomBytes(5000)
+  const id = await add(bytes)
+  expect(await add(bytes)).toBe(id)
+  expect(
+    new Set([id, await add(bytes, 'bike'), await add(randomBytes(5000)), await (await newJob()).add(bytes)]).size,
+  ).toBe(4)
+  await inShop(db, shop, tx => dropPhoto(tx, shop, job, id))
+  expect(await add(bytes)).not.toBe(id)
+  expect(await inShop(db, shop, tx => photosOf(tx, shop, job))).toHaveLength(3)
+})
+
+test('a job that has as many as it may takes one of them again without a word', async () => {
+  const { add } = await newJob()
+  const first = randomBytes(50)
+  const id = await add(first)
+  for (let i = 1; i < MAX_PHOTOS; i++) await add()
+  expect(await add(first)).toBe(id)
 })
 
 test('no more than a job may have', async () => {

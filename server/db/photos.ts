@@ -22,7 +22,12 @@ export async function photosOf(tx: ShopTx, shop: string, job: string): Promise<P
   return rows.map(r => ({ id: r.id, of: PhotoOf.parse(r.run), by: r.person, madeAt: r.made_at.toISOString() }))
 }
 
-/** @throws TooManyPhotos */
+/**
+ * Keeps a photograph. The same picture of the same thing sent again, because its answer was lost, is kept once: a second
+ * one out of the same camera differs in its bytes.
+ * @returns its id
+ * @throws TooManyPhotos
+ */
 export async function addPhoto(
   tx: ShopTx,
   shop: string,
@@ -30,6 +35,12 @@ export async function addPhoto(
   person: string,
   photo: { of: PhotoOf; mime: string; bytes: Buffer },
 ): Promise<string> {
+  const same = await there(tx, shop, job)
+    .select('id')
+    .where('run', '=', photo.of)
+    .where('bytes', '=', photo.bytes)
+    .executeTakeFirst()
+  if (same) return same.id
   const { count } = await there(tx, shop, job)
     .select(eb => eb.fn.countAll<string>().as('count'))
     .executeTakeFirstOrThrow()
