@@ -440,6 +440,20 @@ test("an owner chooses the shop's schools, a mechanic their own; what is not the
   await page.locator('[data-test=school-height]').selectOption('coin') // at once: neither is lost
   await expect(page.locator('[data-test=schools-kept]')).toBeVisible()
   await expect(page.locator('[data-test=school-step]')).toHaveValue('quarter')
+  // arrow keys through a list keep the school where they stop, and none that they pass
+  const kept: string[] = []
+  page.on('request', r => {
+    if (r.url().endsWith('/api/shop/schools'))
+      kept.push((r.postDataJSON() as { choice: { order: string } }).choice.order)
+  })
+  await page.locator('[data-test=school-order]').focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Tab')
+  await expect(page.locator('[data-test=schools-kept]')).toBeVisible()
+  expect(kept).toEqual([ORDERS[2]!.id])
+  await page.locator('[data-test=school-order]').focus()
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowUp')
+  await expect.poll(() => kept).toEqual([ORDERS[2]!.id, ORDERS[0]!.id])
   const number = await shop.takeIn('29')
   await openBench(page, number)
   await page.keyboard.press(']')
