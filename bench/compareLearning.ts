@@ -25,6 +25,7 @@ export function reportLearning(scores: readonly LearningScore[], first: number):
         cost: (sum(all, p => p.cost) / n).toFixed(1),
         'needless per 100': ((100 * sum(all, p => p.needless)) / n).toFixed(1),
         'won more of 100': gained(scores, after, p => 100 * Number(p.won)),
+        'touches fewer': gained(scores, after, p => -p.touches),
         'cost less': gained(scores, after, p => -p.cost),
       }
     }),
