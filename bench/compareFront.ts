@@ -65,31 +65,37 @@ export function reportFront(bench: string, lines: readonly FrontLine[]): void {
       }
     }),
   )
-  const done = ours.filter(p => p.saidDone)
+  for (const id of ['Ocho', 'glance'] as const) reportOcho(id, of(id))
+}
+
+/** What becomes of the fronts that are said to be done, how sure that was, and what it took. */
+function reportOcho(id: FrontStrategy, played: readonly FrontPlayed[]): void {
+  const done = played.filter(p => p.saidDone)
   console.log(
-    `when it said done: right stated ${(sum(done, p => p.stated ?? 0) / done.length).toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`,
+    `${id}: when it said done, right stated ${(sum(done, p => p.stated ?? 0) / done.length).toFixed(3)}, true ${(sum(done, p => p.right) / done.length).toFixed(3)}`,
   )
   const outOf = (list: readonly FrontPlayed[], is: (p: FrontPlayed) => boolean) =>
     percent(
       sum(list, p => is(p)),
       Math.max(1, list.length),
     )
-  const median = (of: 'entries' | 'touches', rings: number) =>
-    quantile(
-      ours.filter(p => p.rings === rings).map(p => p[of]),
-      0.5,
-    )
+  const of = (what: 'entries' | 'touches', rings: number) => played.filter(p => p.rings === rings).map(p => p[what])
+  const until = (rings: number) => {
+    const touches = of('touches', rings)
+    const mean = touches.reduce((a, b) => a + b, 0) / Math.max(1, touches.length)
+    return `${quantile(touches, 0.5)} touches (mean ${mean.toFixed(1)}, ${quantile(of('entries', rings), 0.5)} entries)`
+  }
   console.log(
-    `wrong "done" ${outOf(ours, p => p.saidDone && !p.right)}, given up ${outOf(ours, p => !p.saidDone)}; L out won ${outOf(
-      ours.filter(p => p.faults.includes('L out')),
+    `wrong "done" ${outOf(played, p => p.saidDone && !p.right)}, given up ${outOf(played, p => !p.saidDone)}; L out won ${outOf(
+      played.filter(p => p.faults.includes('L out')),
       p => p.won,
-    )}; median until done: double ${median('touches', 2)} touches (${median('entries', 2)} entries), triple ${median('touches', 3)} (${median('entries', 3)})`,
+    )}; median until done: double ${until(2)}, triple ${until(3)}`,
   )
-  const lost = ours.filter(p => !p.won)
+  const lost = played.filter(p => !p.won)
   console.log(
     `lost: ${sum(lost, p => p.needless > 0)} by a needless part, ${sum(lost, p => p.saidDone && !p.right)} said done and not right, ${sum(lost, p => !p.saidDone)} given up or spent`,
   )
   console.log(
-    `right, stated − true by tenths (· fewer than 200 calls): ${byTenths(ours.flatMap(p => p.calls)).join(' ')}`,
+    `right, stated − true by tenths (· fewer than 200 calls): ${byTenths(played.flatMap(p => p.calls)).join(' ')}`,
   )
 }

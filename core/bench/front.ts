@@ -22,6 +22,7 @@ import {
 /** A simulated front on the stand; its hidden state is never given to the advice. */
 export type HiddenFront = FrontBike & { perL: number; perH: number; perBarrel: number }
 
+type Shift = { from: number; to: number; sprocket: number }
 type SimulatedFront = {
   readonly setup: FrontSetup
   readonly log: readonly FrontSight[]
@@ -29,6 +30,16 @@ type SimulatedFront = {
   readonly hidden: HiddenFront
   readonly thrown: { inboard: number; outboard: number }
   perform(move: FrontMoveTo): FrontSight | null
+  /**
+   * Shifts there and back so often, until one is not clean; then the log holds that one, after the clean way there in
+   * the first round: what was clean in rounds before it nobody tells.
+   */
+  thereAndBack(
+    ways: readonly [Shift, Shift],
+    times: number,
+  ): { shifts: number; entries: number; badWay: 'there' | 'back' | null }
+  /** Stops looked at by themselves and told in one touch, if each reads about as said; else nothing is told. */
+  tellsAtAGlance(said: readonly FrontSight[]): boolean
   isRight(): boolean
   /** Goes every shift clean often enough, whether or not the stops would hold without the cable? */
   shiftsClean(): boolean
@@ -147,6 +158,9 @@ export const FRONT_UNLIKE: Record<'tolerances' | 'reports' | 'faults' | 'slips',
   slips: { tolerance: 1, wrongReports: 0.1, own: true },
 }
 
+/** A gap that reads within this of what is wanted is told as right by a hand that tells at a glance. */
+const ABOUT_MM = 0.5
+
 /** @param seed of what is seen and measured, apart from the bike's own */
 export function simulatedFront(
   setup: FrontSetup,
@@ -262,6 +276,22 @@ export function simulatedFront(
       const e = made(move)
       if (e) log.push(e)
       return e
+    },
+    thereAndBack(ways, times) {
+      const start = log.length
+      for (let shifts = 0; shifts < 2 * times; shifts++) {
+        const e = made({ do: 'shift', ...ways[shifts % 2]! })!
+        const clean = e.kind === 'frontShift' && e.seen === 'clean'
+        if (!clean && shifts >= 2) log.length = start
+        log.push(e)
+        if (!clean) return { shifts: shifts + 1, entries: log.length - start, badWay: shifts % 2 ? 'back' : 'there' }
+      }
+      return { shifts: 2 * times, entries: 2 * times, badWay: null }
+    },
+    tellsAtAGlance(said) {
+      const about = said.every(e => e.kind === 'frontGap' && Math.abs(gapOf(e.plate, true) - e.gapMm) <= ABOUT_MM)
+      if (about) log.push(...said)
+      return about
     },
     isRight: () => (own ? ownRight(own, g, hidden) : frontIsRight(g, hidden, frontWindow(g, hidden))),
     shiftsClean: () =>

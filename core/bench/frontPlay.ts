@@ -1,16 +1,17 @@
 import { END_GAP_MM } from '../front/endGaps'
-import { END_GAPS } from '../procedure/schools'
+import { atAGlance } from '../front/glance'
+import { END_GAPS, HEIGHTS } from '../procedure/schools'
 import type { FrontFault } from '../front/causes'
 import { adviseFront } from '../front/advise'
 import type { FrontMoveTo } from '../front/contract'
-import { frontCost } from '../front/looks'
+import { frontCost, stopSeen } from '../front/looks'
 import type { FrontSet, FrontSight } from '../front/events'
 import { frontMove, onRing, type FrontSeen } from '../front/moves'
 import { FRONT, frontGeometry } from '../front/response'
 import { FRONT_AS_MODELLED, faultyFront, seededFront, simulatedFront, type FrontIll, type FrontPhysics } from './front'
 
-/** The usual school of gaps at the stops. */
-const END_GAP_SCHOOL = END_GAPS[0]!.targetMm
+/** The usual schools of the cage's height and of gaps at the stops. */
+const SCHOOLS_HERE = { height: HEIGHTS[0]!, endGap: END_GAPS[0]! }
 /** The mechanic's patience at the front, in units of a shift looked at. */
 const FRONT_PATIENCE = 60
 /** With this in place of the usual narrow window a part renewed without blame was renewed needlessly. */
@@ -36,11 +37,12 @@ export type FrontPlayed = {
   touches: number
 }
 /**
- * The written orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by
- * itself, as Ocho asks it.
+ * `glance`: Ocho's advice, both stops told in one touch where they look right, as its page offers it. The written
+ * orders read a stop's gap as the cage stands; `alone` is the conventional one with each stop seen by itself, as Ocho
+ * asks it.
  */
-export type FrontStrategy = 'Ocho' | 'conventional' | 'rotating' | 'alone'
-export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'conventional', 'rotating', 'alone']
+export type FrontStrategy = 'Ocho' | 'glance' | 'conventional' | 'rotating' | 'alone'
+export const FRONT_STRATEGIES: readonly FrontStrategy[] = ['Ocho', 'glance', 'conventional', 'rotating', 'alone']
 
 const NEEDS: Partial<Record<FrontSet, FrontFault>> = { cable: 'friction', lever: 'pull' }
 
@@ -80,23 +82,39 @@ export function playFront(
     out.touches++
     return bench.perform(move)!
   }
-  if (strategy === 'Ocho')
+  if (strategy === 'Ocho' || strategy === 'glance')
     while (out.cost < FRONT_PATIENCE) {
-      const { move, right } = adviseFront(setup, bench.log, { endGapMm: END_GAP_SCHOOL })
+      const { move, right } = adviseFront(setup, bench.log, { endGapMm: SCHOOLS_HERE.endGap.targetMm })
       out.calls.push([right, bench.isRight()])
       if (move.do === 'done') {
         out.saidDone = right >= 0.5
         out.stated = right
         break
       }
-      const there = perform(move)
-      if (move.do !== 'shift' || !move.back || there.kind !== 'frontShift') continue
-      if (there.seen !== 'clean') continue
-      const { from: to, to: from } = move
-      const back = bench.perform({ do: 'shift', from, to, sprocket: judgedOn(to) })
-      out.cost++
-      out.entries++
-      if (back?.kind === 'frontShift' && back.seen !== 'clean') out.touches++
+      const neitherStop = !stopSeen(bench.log, 'L') && !stopSeen(bench.log, 'H')
+      const both = move.do === 'gap' && strategy === 'glance' ? atAGlance(move, SCHOOLS_HERE, neitherStop) : null
+      if (both && bench.tellsAtAGlance(both.entries)) {
+        out.cost += both.entries.length * frontCost(move)
+        out.entries += both.entries.length
+        out.touches++
+        continue
+      }
+      if (move.do !== 'shift' || !move.back) {
+        perform(move)
+        continue
+      }
+      const { from, to, sprocket, times = 1 } = move
+      const told = bench.thereAndBack(
+        [
+          { from, to, sprocket },
+          { from: to, to: from, sprocket: judgedOn(from) },
+        ],
+        times,
+      )
+      out.cost += told.shifts
+      out.entries += told.entries
+      // clean each time is one touch; what was not is told by its key, after the way it was
+      out.touches += told.badWay === 'back' ? 2 : 1
     }
   else {
     const hands = byOrder(strategy, setup.parts.rings.length)

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { playFront } from '../bench/frontPlay'
+import { MAX_SIXTEENTHS } from './turns'
 import { simulatedFront } from '../bench/front'
 import { adviseFront, adviseFrontInSteps } from './advise'
 import type { FrontMoveTo } from './contract'
@@ -186,14 +187,18 @@ describe('the advice', () => {
 
   test('L far out behind a cable that holds the cage: no "done" before it is seen, then turned in, in several moves', () => {
     const clean = [look, saw(0, 1, 'clean'), saw(1, 0, 'clean'), saw(0, 1, 'clean'), saw(1, 0, 'clean')]
-    const log: FrontSight[] = [...clean, alone('outer', 1), alone('inner', 4), alone('inner', 4)]
-    const a = adviseFront(double, log)
+    const out = (gapMm: number) => [...clean, alone('outer', 1), alone('inner', gapMm), alone('inner', gapMm)]
+    const a = adviseFront(double, out(4))
     expect(a.causes.L).toBeGreaterThan(0.9)
     expect(a.move).toMatchObject({ do: 'turn', screw: 'L' })
     if (a.move.do !== 'turn') return
-    expect(a.move.sixteenths).toBeGreaterThanOrEqual(16) // inwards, a turn or more
-    const then = adviseFront(double, [...log, { kind: 'frontTurn', screw: 'L', sixteenths: 24 }])
-    expect(then.move).toMatchObject({ do: 'turn', screw: 'L' })
+    expect(a.move.sixteenths).toBeGreaterThanOrEqual(24) // inwards, nearly all of what is missing
+    // turned by less than was asked it is looked at before it goes on
+    const less = adviseFront(double, [...out(4), { kind: 'frontTurn', screw: 'L', sixteenths: 24 }])
+    expect(less.move).toMatchObject({ do: 'gap', plate: 'inner' })
+    const most: FrontSight = { kind: 'frontTurn', screw: 'L', sixteenths: MAX_SIXTEENTHS.L }
+    expect(adviseFront(double, out(5)).move).toEqual({ do: 'turn', screw: 'L', sixteenths: MAX_SIXTEENTHS.L })
+    expect(adviseFront(double, [...out(5), most]).move).toMatchObject({ do: 'turn', screw: 'L' })
   })
 
   test('no look is asked for a third time while nothing was turned; a figure nobody expected is believed in the end', () => {
@@ -337,7 +342,9 @@ describe('the advice', () => {
     expect(sayFrontMove({ do: 'turn', screw: 'L', sixteenths: -4 }, triple.parts)).toContain('L screw out')
     const shift = { do: 'shift', from: 0, to: 1, sprocket: 3, back: true } as const
     expect(sayFrontMove(shift, triple.parts, cassette.teeth)).toMatch(/^Shift .* on the 17, then back$/)
-    expect(explainFront({ ...a, move: shift, because: null }, triple.parts)).toContain('Clean both ways is one touch')
+    expect(sayFrontMove({ ...shift, times: 2 }, triple.parts)).toMatch(/, then back, twice$/)
+    expect(sayFrontMove({ ...shift, times: 3 }, triple.parts)).toMatch(/, then back, 3 times$/)
+    expect(explainFront({ ...a, move: shift, because: null }, triple.parts)).toContain('Clean each time is one touch')
     expect(explainFront({ ...a, move: shift, because: 'last round' }, triple.parts)).toContain(
       'once more since the last turn',
     )
@@ -352,7 +359,7 @@ describe('the advice', () => {
 
     test('every shift is seen clean since the last turn, there and back at once', () => {
       const asked = adviseFront(double, gaps).move
-      expect(asked).toMatchObject({ do: 'shift', back: true })
+      expect(asked).toMatchObject({ do: 'shift', back: true, times: 2 })
       expect(adviseFront(double, [...gaps, ...both]).move).toEqual({ do: 'done' })
       expect(adviseFront(double, [...gaps, ...both, turn]).move).toMatchObject({ do: 'shift', back: true })
       // the one that is missing, where the other was seen

@@ -5,8 +5,11 @@ import type { FrontScrew } from './moves'
 
 export type FrontMoveTo =
   | { do: 'turn'; screw: FrontScrew; sixteenths: number }
-  /** `sprocket` is where the chain lies behind, by its place; `back`: when that was clean, at once back again. */
-  | { do: 'shift'; from: number; to: number; sprocket: number; back?: true }
+  /**
+   * `sprocket` is where the chain lies behind, by its place; `back`: when that was clean, at once back again; `times`:
+   * so often there and back in one go, as long as it stays clean.
+   */
+  | { do: 'shift'; from: number; to: number; sprocket: number; back?: true; times?: number }
   /** `byStop`: with the cable out of account, slack for the inner plate, drawn by hand for the outer. */
   | { do: 'gap'; plate: 'inner' | 'outer'; byStop?: true }
   | { do: 'position' }

@@ -389,12 +389,15 @@ test('what looks right at a glance is one touch by the schools, and asked only w
   expect(atAGlance({ do: 'turn', screw: 'L', sixteenths: 2 }, { height, endGap }, true)).toBeNull()
 })
 
-test('what a move answers of itself: turned, set, there and back both clean; one way alone has its own keys', () => {
+test('what a move answers of itself: turned, set, there and back all clean; one way alone has its own keys', () => {
   const on = (ring: number) => 10 - ring
-  expect(ownAnswer({ do: 'shift', from: 0, to: 1, sprocket: 9, back: true }, on)).toEqual([
+  const round = [
     { kind: 'frontShift', from: 0, to: 1, sprocket: 9, seen: 'clean' },
     { kind: 'frontShift', from: 1, to: 0, sprocket: 10, seen: 'clean' },
-  ])
+  ]
+  const shift = { do: 'shift', from: 0, to: 1, sprocket: 9, back: true } as const
+  expect(ownAnswer(shift, on)).toEqual(round)
+  expect(ownAnswer({ ...shift, times: 2 }, on)).toEqual([...round, ...round])
   expect(ownAnswer({ do: 'turn', screw: 'H', sixteenths: -6 }, on)).toEqual([
     { kind: 'frontTurn', screw: 'H', sixteenths: -6 },
   ])

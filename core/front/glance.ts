@@ -35,16 +35,20 @@ export function atAGlance(
 }
 
 /**
- * What the next move itself answers in one touch: turned as said, set as said, there and back both clean; null where it
+ * What the next move itself answers in one touch: turned as said, set as said, there and back all clean; null where it
  * asks for a figure or a choice.
  */
 export function ownAnswer(move: FrontMoveTo, judgedOn: (ring: number) => number): FrontSight[] | null {
   if (move.do === 'turn') return [{ kind: 'frontTurn', screw: move.screw, sixteenths: move.sixteenths }]
   if (move.do === 'set') return [{ kind: 'frontSet', what: move.what }]
   if (move.do !== 'shift' || !move.back) return null
-  const { from, to } = move
-  return [
-    { kind: 'frontShift', from, to, sprocket: judgedOn(to), seen: 'clean' },
-    { kind: 'frontShift', from: to, to: from, sprocket: judgedOn(from), seen: 'clean' },
-  ]
+  const clean = (from: number, to: number): FrontSight => ({
+    kind: 'frontShift',
+    from,
+    to,
+    sprocket: judgedOn(to),
+    seen: 'clean',
+  })
+  const round = [clean(move.from, move.to), clean(move.to, move.from)]
+  return Array.from({ length: move.times ?? 1 }, () => round).flat()
 }

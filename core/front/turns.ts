@@ -7,8 +7,9 @@ import type { FrontScrew } from './moves'
 import type { FrontGeometry, FrontWindow, Span } from './response'
 
 /** Turned at most at once; a stop further out is turned again. */
-export const MAX_SIXTEENTHS: Record<FrontScrew, number> = { barrel: 32, H: 24, L: 24 }
-const REACH_TIMES: Record<FrontScrew, number> = { barrel: 1, H: 3, L: 3 }
+export const MAX_SIXTEENTHS: Record<FrontScrew, number> = { barrel: 32, H: 40, L: 40 }
+/** So far out a screw is still thought of. */
+const REACH_SIXTEENTHS: Record<FrontScrew, number> = { barrel: 32, H: 72, L: 72 }
 
 /** A guess with what follows from it. */
 export type Read = { guess: FrontGuess; window: FrontWindow; faults: Record<FrontFault, boolean>; weight: number }
@@ -32,7 +33,7 @@ export type Turn = { screw: FrontScrew; sixteenths: number; now: number; best: n
  * where that is as good.
  */
 export function bestTurn(reads: readonly Read[], screw: FrontScrew, { endGapMm: wanted }: FrontWishes): Turn {
-  const most = (REACH_TIMES[screw] * MAX_SIXTEENTHS[screw]) / 2
+  const most = REACH_SIXTEENTHS[screw] / 2
   const sums = new Float64Array(2 * most + 1)
   for (const r of reads) {
     const { at, per, span } = placeOf[screw](r)

@@ -33,6 +33,9 @@ export const screwTurn = (
 ): { name: string; way: 'in' | 'out' } =>
   m.screw === 'barrel' ? tensionWords(parts, frontWay(m)) : { name: SCREW_WORDS[m.screw], way: frontWay(m) }
 
+/** How often a shift goes there and back, said after it: nothing where once. */
+export const sayTimes = (times = 1): string => (times === 1 ? '' : times === 2 ? ', twice' : `, ${times} times`)
+
 /**
  * A move in the trade's words.
  * @param teeth of the cassette, smallest first: a shift names the sprocket it is looked at on
@@ -45,7 +48,7 @@ export function sayFrontMove(m: FrontMoveTo, parts: FrontParts, teeth: readonly 
     }
     case 'shift': {
       const on = teeth[m.sprocket]
-      return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)}${on ? ` on the ${on}` : ''}${m.back ? ', then back' : ' and look'}`
+      return `Shift ${ringName(parts, m.from)} to ${ringName(parts, m.to)}${on ? ` on the ${on}` : ''}${m.back ? `, then back${sayTimes(m.times)}` : ' and look'}`
     }
     case 'gap':
       if (m.byStop)
@@ -94,7 +97,7 @@ export function explainFront(a: FrontAdvice, parts: FrontParts, height = '1 to 3
     case 'shift':
       if (a.because === 'last round')
         return 'Right, as far as is known: each shift once more since the last turn, before it leaves.'
-      return `It tells most for what it costs. ${suspect}${m.back ? ' Clean both ways is one touch; else say below what the first bad one did.' : ''}`
+      return `It tells most for what it costs. ${suspect}${m.back ? ' Clean each time is one touch; else say below what the first bad one did.' : ''}`
     case 'gap':
       if (m.byStop)
         return m.plate === 'inner'

@@ -139,7 +139,7 @@ export function frontStand(bike: FrontBike, seed: number, acts: readonly string[
   const won = over && right && !wasted.length && !thrown
   const { move: asked, right: chance } = adviseFront(bike.setup, bench.log, {})
   // here each way of a shift is an act of its own
-  const move: FrontMoveTo = asked.do === 'shift' ? { ...asked, back: undefined } : asked
+  const move: FrontMoveTo = asked.do === 'shift' ? { ...asked, back: undefined, times: undefined } : asked
   const id = move.do === 'done' ? DONE : idOf(move)
   return {
     bike: `${upper(parts.rings.map((_, i) => ringName(parts, i)).join(' and '))}, ${parts.cage} cage`,

@@ -5,7 +5,7 @@ import type { FrontAdvice } from '#core/front/contract'
 import type { FrontSight } from '#core/front/events'
 import type { FrontParts } from '#core/front/parts'
 import { atAGlance, ownAnswer } from '#core/front/glance'
-import { explainFront, sayFrontMove, screwTurn } from '#core/front/words'
+import { explainFront, sayFrontMove, sayTimes, screwTurn } from '#core/front/words'
 import type { END_GAPS, HEIGHTS } from '#core/procedure/schools'
 import { sayChance } from '#core/quantity/chance'
 import { sayTurnsOf } from '#core/quantity/turns'
@@ -53,7 +53,8 @@ const SET_DONE = {
 const own = computed(() => ownAnswer(move.value, props.judgedOn))
 const ownWords = computed(() => {
   if (turn.value) return `Turned ${sayTurnsOf(turn.value.sixteenths / 16)} ${turn.value.way}`
-  return move.value.do === 'set' ? SET_DONE[move.value.what] : 'Clean there and back'
+  if (move.value.do === 'set') return SET_DONE[move.value.what]
+  return `Clean there and back${sayTimes(move.value.do === 'shift' ? move.value.times : 1)}`
 })
 const glance = computed(() => atAGlance(move.value, props, props.neitherStop))
 const causes = computed(() =>
