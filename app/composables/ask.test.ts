@@ -67,7 +67,7 @@ function tabStore() {
   const methods = {
     getItem: (key: string) => rows[key] ?? null,
     setItem: (key: string, value: string) => void (rows[key] = value),
-    removeItem: (key: string) => void delete rows[key],
+    removeItem: (key: string) => void Reflect.deleteProperty(rows, key),
   }
   for (const [name, value] of Object.entries(methods)) Object.defineProperty(rows, name, { value, enumerable: false })
   return rows

@@ -147,8 +147,8 @@ export function decide(d: Deciding): Decision {
 
 /**
  * There and back so often in one go: one touch when all were clean, and a shift that is clean two times in three is
- * found out more than half of the time. `model`: with once, simulated fronts took one touch more and were called done
- * wrongly twice as often.
+ * found out more than half of the time. `model`: with once, 700 simulated fronts took half a touch more, and 5.1 % in
+ * place of 3.9 % were called done wrongly.
  */
 const THERE_AND_BACK_TIMES = 2
 /** A shift goes at once back again where that is safe and may be asked. */

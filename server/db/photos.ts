@@ -23,8 +23,8 @@ export async function photosOf(tx: ShopTx, shop: string, job: string): Promise<P
 }
 
 /**
- * Keeps a photograph. The same picture of the same thing sent again, because its answer was lost, is kept once: a second
- * one out of the same camera differs in its bytes.
+ * Keeps a photograph. The same picture of the same thing sent again, because its answer was lost, is kept once: a
+ * second one out of the same camera differs in its bytes.
  * @returns its id
  * @throws TooManyPhotos
  */
