@@ -54,20 +54,29 @@ export async function races({ url, shop, cluster }: Rig, rounds: number): Promis
   }
   tell('handed back by eight, reopened by six at once', rounds, bad, 'one sheet, one entry each')
 
-  const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#456' } })
-    .jpeg()
-    .toBuffer()
+  /** No two of other widths are the same photograph. */
+  const picture = (width: number) =>
+    sharp({ create: { width, height: 30, channels: 3, background: '#456' } })
+      .jpeg()
+      .toBuffer()
+  const photograph = (job: number, bytes: Buffer) =>
+    owner.send('POST', `/api/jobs/${job}/photos?of=bike`, new Uint8Array(bytes), { 'content-type': 'image/jpeg' })
+  const photosOf = (job: number) =>
+    count('photo', sql`job = (select id from job where shop = ${shop.id} and number = ${job})`)
   const number = await shop.take('P1')
-  await at(MAX_PHOTOS + 16, () =>
-    owner.send('POST', `/api/jobs/${number}/photos?of=bike`, new Uint8Array(picture), { 'content-type': 'image/jpeg' }),
-  )
-  const photos = await count('photo', sql`job = (select id from job where shop = ${shop.id} and number = ${number})`)
+  const pictures = await Promise.all(Array.from({ length: MAX_PHOTOS + 16 }, (_, i) => picture(40 + i)))
+  await Promise.all(pictures.map(p => photograph(number, p)))
+  const photos = await photosOf(number)
   tell(
     'photographs sent at once',
     MAX_PHOTOS + 16,
     photos === MAX_PHOTOS ? 0 : 1,
     `${photos} kept of ${MAX_PHOTOS} allowed`,
   )
+  const same = await shop.take('P2')
+  await at(8, () => photograph(same, pictures[0]!))
+  const once = await photosOf(same)
+  tell('one photograph sent eight times at once', 8, once === 1 ? 0 : 1, `${once} kept`)
 
   bad = 0
   for (let round = 0; round < rounds; round++) {
