@@ -76,7 +76,7 @@ async function follow(
         { from, to, sprocket },
         { from: to, to: from, sprocket: judgedOn(from) },
       ] as const
-      const { entries, badWay } = bench.thereAndBack(ways, move.times!)
+      const { entries, badWay } = bench.thereAndBack(ways, move.times ?? 1)
       const told = bench.log.slice(-entries).filter(e => e.kind === 'frontShift')
       log.push(...told)
       if (!badWay) {

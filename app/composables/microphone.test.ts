@@ -40,6 +40,12 @@ function microphone() {
   const scope = effectScope()
   return { ...scope.run(() => useMicrophone(1))!, leave: () => scope.stop() }
 }
+/** It is allowed, and what takes the sound is being fetched. */
+async function allowed(mic: ReturnType<typeof microphone>) {
+  void mic.start()
+  asked.at(-1)!.allow()
+  await soon()
+}
 /** What waits for a promise that is kept already has gone on. */
 const soon = () => new Promise(done => setTimeout(done))
 
@@ -72,9 +78,7 @@ afterEach(() => vi.unstubAllGlobals())
 
 test('what is heard is kept up to its seconds, the newest last; afresh lets go of it', async () => {
   const mic = microphone()
-  void mic.start()
-  asked[0]!.allow()
-  await soon()
+  await allowed(mic)
   contexts[0]!.loaded()
   await soon()
   expect(mic.on.value).toBe(true)
@@ -113,9 +117,7 @@ test('allowed after the page was left: the microphone is let go at once', async 
 
 test('left while what takes the sound is fetched: nothing is on when it arrives', async () => {
   const mic = microphone()
-  void mic.start()
-  asked[0]!.allow()
-  await soon()
+  await allowed(mic)
   mic.leave()
   contexts[0]!.loaded()
   await soon()
@@ -124,13 +126,9 @@ test('left while what takes the sound is fetched: nothing is on when it arrives'
 
 test('a first try that fails late says nothing and takes nothing from the second, which is on', async () => {
   const mic = microphone()
-  void mic.start()
-  asked[0]!.allow()
-  await soon()
+  await allowed(mic)
   mic.stop()
-  void mic.start()
-  asked[1]!.allow()
-  await soon()
+  await allowed(mic)
   contexts[1]!.loaded()
   await soon()
   contexts[0]!.failed('AbortError')
@@ -141,9 +139,7 @@ test('a first try that fails late says nothing and takes nothing from the second
 
 test('what takes the sound cannot be fetched: said, and let go', async () => {
   const mic = microphone()
-  void mic.start()
-  asked[0]!.allow()
-  await soon()
+  await allowed(mic)
   contexts[0]!.failed('AbortError')
   await soon()
   expect(mic.trouble.value).toContain('reload the page')

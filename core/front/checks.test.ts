@@ -4,6 +4,7 @@ import { adviseFront } from './advise'
 import { believeFront, endGapMm } from './belief'
 import { checksOf, type Check } from './checks'
 import type { FrontSight } from './events'
+import { thereAndBack } from './decide'
 import { asFallen, DONE } from './looks'
 import { USUAL_FRONT } from './parts'
 import { frontFaults, frontGeometry, frontWindow, STRAIGHT, type FrontBike } from './response'
@@ -54,6 +55,20 @@ describe('what a check tells', () => {
     expect(shift(at(0.006), 0)).toMatchObject({ last: true })
     expect(shift(at(0.02), 0)).toBeUndefined()
     expect(shift(at(0.02), 1)).toMatchObject({ last: false })
+  })
+
+  test('there and back goes twice, once where a way may throw the chain, and not at all where it may not be asked', () => {
+    const some = reads(Array.from({ length: 40 }, (_, i) => ({ slackMm: -1 + i / 20 })))
+    const from = (ring: number, inboard: number) => {
+      const checks = checksOf(g, [], some, { inboard, outboard: 0 }, {})
+      return thereAndBack(shift(checks, ring === 0 ? 1 : 0)!.move, checks)
+    }
+    expect(from(0, 0.002)).toMatchObject({ from: 0, back: true, times: 2 })
+    for (const ring of [0, 1]) {
+      expect(from(ring, 0.006)).toMatchObject({ from: ring, back: true })
+      expect(from(ring, 0.006)).not.toHaveProperty('times')
+    }
+    expect(from(0, 0.02)).not.toHaveProperty('back')
   })
 
   test('followed on fronts of the population, no shift of the last round is made to learn from', () => {

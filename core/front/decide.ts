@@ -151,11 +151,19 @@ export function decide(d: Deciding): Decision {
  * place of 3.9 % were called done wrongly.
  */
 const THERE_AND_BACK_TIMES = 2
-/** A shift goes at once back again where that is safe and may be asked. */
-const thereAndBack = (m: FrontCheck, checks: readonly Check[]): FrontCheck =>
-  m.do === 'shift' && checks.some(({ move: b }) => b.do === 'shift' && b.from === m.to && b.to === m.from)
-    ? { ...m, back: true, times: THERE_AND_BACK_TIMES }
-    : m
+/**
+ * A shift goes at once back again where that is safe and may be asked; once only where either way is likelier to throw
+ * the chain than what is asked to learn from.
+ */
+export function thereAndBack(m: FrontCheck, checks: readonly Check[]): FrontCheck {
+  if (m.do !== 'shift') return m
+  const of = (from: number, to: number) =>
+    checks.find(({ move }) => move.do === 'shift' && move.from === from && move.to === to)
+  const back = of(m.to, m.from)
+  if (!back) return m
+  const risky = back.last || of(m.from, m.to)?.last === true
+  return { ...m, back: true, ...(risky ? {} : { times: THERE_AND_BACK_TIMES }) }
+}
 
 /** One that was not seen clean since the last turn, best one whose way back was not either. */
 function unseenShift(log: readonly FrontSight[], rings: number, checks: readonly Check[]): FrontCheck | undefined {
