@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import { expect, test as base, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { EventId, PersonId } from '#core/chapter/ids'
 import type { LedgerEvent } from '#core/ledger/events'
 import { simulatedBench, type SimulatedBench } from '#core/bench/bench'
@@ -13,6 +13,7 @@ import { connect, inShop, type Db } from '../server/db/connect'
 import { takeIn } from '../server/db/jobs'
 import { append } from '../server/db/ledger'
 import { personByName } from '../server/db/people'
+import { test as base } from './profile'
 
 export type TestShop = {
   code: string
