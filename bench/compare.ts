@@ -8,6 +8,8 @@ import { THUMBS } from '#core/bench/thumb'
 import { WRONG_LOOKS, type BrakeBench } from '#core/bench/brake'
 import { reportBrakes } from './compareBrake'
 import { learningPart, reportLearning } from './compareLearning'
+import { reportThread, threadPart } from './compareThread'
+import type { ThreadScore } from '#core/bench/learnThread'
 import type { LearningScore } from '#core/bench/learning'
 import { compareHearing, compareSight } from './compareSenses'
 import { compareSettling } from './compareSettling'
@@ -36,6 +38,7 @@ const STRATEGIES: readonly Strategy[] = [
 
 const LEARNING = 'learning'
 const LIMIT = 'limit'
+const THREAD = 'thread'
 type Line = { strategy: string; played: Played }
 
 async function inProcesses<T>(bikes: number, first: number, bench: string): Promise<T[]> {
@@ -82,6 +85,7 @@ const seeds = (first: number, bikes: number, index: number, count: number): numb
   Array.from({ length: bikes }, (_, i) => first + i).filter((_, i) => i % count === index)
 
 function part(bikes: number, first: number, bench: string, index: number, count: number): void {
+  if (bench === THREAD) return threadPart(seeds(first, bikes, index, count))
   if (bench === LIMIT) return limitPart(seeds(first, bikes, index, count))
   if (bench === LEARNING) return learningPart(seeds(first, bikes, index, count))
   if (bench in FRONT_BENCHES) return frontPart(seeds(first, bikes, index, count), bench)
@@ -182,6 +186,10 @@ async function main(): Promise<void> {
   if (mode === LEARNING) {
     const [shops, from] = [Number(rest[0] ?? 8), Number(rest[1] ?? 4000)]
     return reportLearning(await inProcesses<LearningScore>(shops, from, LEARNING), from)
+  }
+  if (mode === THREAD) {
+    const [bikes, from] = [Number(rest[0] ?? 200), Number(rest[1] ?? 990_000)]
+    return reportThread(await inProcesses<ThreadScore>(bikes, from, THREAD), from)
   }
   if (mode === LIMIT) {
     const [bikes, from] = [Number(rest[0] ?? 200), Number(rest[1] ?? 976_000)]

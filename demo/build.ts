@@ -32,7 +32,7 @@ import { stockParts } from '#core/rear/typedParts'
 import { hiddenBike } from './bikes'
 import type { RearParts } from '#core/rear/parts'
 import { DEMO_JOBS, type DemoJob } from './jobs'
-import { pastVisits } from './history'
+import { MEASURED_TURN_MM, pastVisits } from './history'
 import { DEMO_PEOPLE, DEMO_SHOP } from './people'
 import { DEMO_STOCK, DEMO_VALUES } from './values'
 
@@ -115,7 +115,9 @@ async function buildPast(
     const person = people.get(visit.by)!
     const at = addDays(now, -visit.daysAgo)
     const before = known.get(visit.frameNumber)
-    const parts = stockParts(visit.standard)
+    const stock = stockParts(visit.standard)
+    const threadMm = MEASURED_TURN_MM[visit.standard]
+    const parts: RearParts = threadMm ? { ...stock, barrel: { ...stock.barrel, threadMm, known: 'measured' } } : stock
     const number = await takeIn(
       db,
       shop,

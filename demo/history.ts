@@ -79,6 +79,9 @@ const LENGTHS: Record<FrameKind, { lastLoop: number; inner: number }> = {
   folding: { lastLoop: 240, inner: 1900 },
 }
 
+/** How far a turn of the barrel goes on bikes of one standard, where a caliper was put to it, mm. */
+export const MEASURED_TURN_MM: Readonly<Record<string, number>> = { 'r14-10': 0.8 }
+
 export function pastVisits(): PastVisit[] {
   const random = randomFrom(2024, 11)
   // apart from the figures, which stay as they were

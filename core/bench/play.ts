@@ -52,6 +52,8 @@ export type PlayOptions = {
    * heard.
    */
   bike?: { setup: RearSetup; hidden: HiddenBike; before: readonly BenchEvent[] }
+  /** How far a turn of its barrel truly goes, mm, where that is not what the advice takes it for. */
+  truePitchMm?: number
   /** What the advice starts from, and the ear it takes the reports by; default: nothing known. */
   prior?: KnownPrior
   senses?: Pick<Senses, 'wrongReports'>
@@ -64,7 +66,8 @@ export type PlayOptions = {
 /** Plays one seeded bike to the end: "done", given up, or patience spent. */
 export function play(seed: number, strategy: Strategy, physics: Physics, options: PlayOptions = {}): Played {
   const { setup, hidden, before } = options.bike ?? { ...seededBike(seed, options.population), before: [] }
-  const bench = simulatedBench(setup, options.woundOut ? woundOut(hidden) : hidden, seed, physics, before)
+  const bike = { ...setup, barrelPitchMm: options.truePitchMm ?? setup.barrelPitchMm }
+  const bench = simulatedBench(bike, options.woundOut ? woundOut(hidden) : hidden, seed, physics, before)
   const g = geometryOf(setup)
   const out: Played = {
     seed,

@@ -84,6 +84,8 @@ export const RearParts = z
     }),
     barrel: z.strictObject({
       threadMm: within(0.5, 1.5, 'Barrel thread', 'mm per turn'),
+      /** How its thread is known; left out: as usual. */
+      known: z.enum(['measured', 'shop']).optional(),
       turnsOut: within(0, 12, 'Barrel turns out', 'turns'),
       rangeTurns: within(1, 12, 'Barrel travel', 'turns'),
       /** True when the turns at arrival were not counted. */
@@ -164,12 +166,15 @@ const trim = (value: number): string => String(Math.round(value * 1000) / 1000)
 /** How the three numbers are known, in a line: once where it is the same for all. */
 export function sayKnown(parts: RearParts): string {
   const [pull, ratio, pitch] = [parts.shifter, parts.derailleur, parts.cassette].map(p => KNOWN_BY_WORDS[knownBy(p)])
-  return pull === ratio && ratio === pitch
-    ? `Pull, ratio and pitch ${pull}`
-    : `Pull ${pull}, ratio ${ratio}, pitch ${pitch}`
+  const three =
+    pull === ratio && ratio === pitch ? `Pull, ratio and pitch ${pull}` : `Pull ${pull}, ratio ${ratio}, pitch ${pitch}`
+  return parts.barrel.known ? `${three}; a turn of the barrel ${sayThread(parts)}` : three
 }
 
-/** Pull, ratio and pitch of a drivetrain, each with how it is known: for the sheet. */
+const sayThread = ({ barrel }: RearParts): string =>
+  `${trim(barrel.threadMm)} mm${barrel.known ? `, ${KNOWN_BY_WORDS[barrel.known]}` : ''}`
+
+/** Pull, ratio and pitch of a drivetrain, each with how it is known, and its barrel's thread: for the sheet. */
 export function sayNumbers(parts: RearParts): { what: string; figure: string }[] {
   const uneven = (values: readonly number[]) =>
     values.every(v => v === values[0])
@@ -185,6 +190,7 @@ export function sayNumbers(parts: RearParts): { what: string; figure: string }[]
       what: 'Sprocket pitch',
       figure: `${uneven(parts.cassette.pitchMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.cassette)]}`,
     },
+    ...(parts.barrel.known ? [{ what: 'A turn of the barrel', figure: sayThread(parts) }] : []),
   ]
 }
 

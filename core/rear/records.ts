@@ -36,11 +36,15 @@ export function sayRearStandard(id: string): string | null {
   return s ? `${s.speeds}-speed, ${s.pullMm} mm × ${s.listedRatio}, pitch ${s.pitchMm}` : null
 }
 
+/** How far a barrel goes in a turn, where that was measured: a record of the derailleur it is screwed into. */
+export const BARREL_TURN = 'barrel-turn'
+
 export const REAR_RULES: readonly RecordRule[] = [
   figureRule('pull', 'Pull per click', 'mm', 2, 0.1),
   figureRule('cable', 'Cable over all clicks', 'mm', 1, 1),
   figureRule('ratio', 'Pull ratio', '', 3, 0.05),
   figureRule('pitch', 'Sprocket pitch', 'mm', 2, 0.05),
+  figureRule(BARREL_TURN, 'Barrel, one turn', 'mm', 2, 0.05),
   ...HOUSING_PLACES.map(p => figureRule(`housing ${p}`, `Housing, ${p}`, 'mm', 0, 10, LONG, true)),
   figureRule('inner', 'Inner', 'mm', 0, 50, LONG, true),
   turnsRule('barrel', 'Barrel, net', 0.5, 'out'),
@@ -81,6 +85,7 @@ export function rearFigures({ rear }: { rear: RearState }, comesBack: boolean): 
   }
   if (knownBy(parts.cassette) === 'measured')
     keep('pitch', mean(parts.cassette.pitchMm), parts.cassette.standard ?? TYPED)
+  if (parts.barrel.known === 'measured') keep(BARREL_TURN, parts.barrel.threadMm, parts.derailleur.standard ?? TYPED)
   keep('inner', rear.inner?.lengthMm)
   for (const screw of SCREWS) if (rear.turned.has(screw)) keep(screw, fromSixteenths(rear.net[screw]))
   if (!barrelAssumed(rear)) keep('barrel-out', fromSixteenths(rear.barrelSixteenths))

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { DRIVETRAIN_STANDARDS } from '../standards/drivetrains'
-import { sayNumbers, sayParts, setupOf } from './parts'
+import { sayKnown, sayNumbers, sayParts, setupOf, type RearParts } from './parts'
 import {
   matchOfParts,
   ofThisBike,
@@ -119,5 +119,54 @@ describe('a cable in the other of two places at its bolt', () => {
 
   test('it is of this bike: other parts chosen for it leave it', () => {
     expect(ofThisBike({ ...typed, anchor: 'farther' })).toMatchObject({ anchor: 'farther', spring: 'high' })
+  })
+})
+
+// one turn moves a sleeve by its screw's pitch: ISO 261 lists 0.8 mm for M5 and 1 mm for M6 (recalled)
+describe('a barrel’s thread, measured over four turns', () => {
+  const read = (sleeveMm: string, sleeveKnown: TypedParts['sleeveKnown'] = '') => {
+    const r = readTypedParts({ ...typed, sleeveMm, sleeveKnown })
+    return r.is === 'parts' ? r.parts : r.fields
+  }
+  const parts = (...typed: Parameters<typeof read>) => read(...typed) as RearParts
+
+  test('3.2 mm is M5, 4 mm is M6; left empty it is the usual one, and nothing is said to be known', () => {
+    expect(parts('3.2').barrel).toMatchObject({ threadMm: 0.8, known: 'measured' })
+    expect(parts('4,0').barrel).toMatchObject({ threadMm: 1, known: 'measured' })
+    expect(parts('4', 'shop').barrel).toMatchObject({ threadMm: 1, known: 'shop' })
+    expect(parts(' ').barrel.threadMm).toBe(0.8)
+    expect(parts(' ').barrel).not.toHaveProperty('known')
+  })
+
+  test('the advice and the clean window go by it: the same cable in fewer turns', () => {
+    const [usual, coarse] = [parts(''), parts('4')]
+    expect(setupOf(coarse).barrelPitchMm).toBe(1)
+    expect(matchOfParts(coarse).windowTurns / matchOfParts(usual).windowTurns).toBeCloseTo(0.8, 9)
+  })
+
+  test('the sheet and the line under the parts say what was measured, and only that', () => {
+    expect(sayKnown(parts('4'))).toMatch(/; a turn of the barrel 1 mm, measured on this bike$/)
+    expect(sayKnown(parts('4', 'shop'))).toMatch(/as measured in this shop$/)
+    expect(sayKnown(parts(''))).not.toContain('barrel')
+    expect(sayNumbers(parts('3')).at(-1)).toEqual({
+      what: 'A turn of the barrel',
+      figure: '0.75 mm, measured on this bike',
+    })
+    expect(sayNumbers(parts('')).map(n => n.what)).not.toContain('A turn of the barrel')
+  })
+
+  test('nonsense is refused at its field with what to do', () => {
+    for (const nonsense of ['0', '12', '-3.2', 'four', '1.9', '6.1'])
+      expect(read(nonsense), nonsense).toEqual({
+        sleeveMm: '4 turns bring a sleeve out by 2 to 6 mm: count and measure again, or leave it empty',
+      })
+  })
+
+  test('it comes back from the last sheet as it was known; measured, it stays when other parts are chosen', () => {
+    for (const known of ['measured', 'shop'] as const)
+      expect(typedFromParts(parts('4', known), null)).toMatchObject({ sleeveMm: '4', sleeveKnown: known })
+    expect(typedFromParts(parts(''), null)).toMatchObject({ sleeveMm: '', sleeveKnown: '' })
+    expect(ofThisBike({ ...typed, sleeveMm: '4', sleeveKnown: 'measured' })).toMatchObject({ sleeveMm: '4' })
+    expect(ofThisBike({ ...typed, sleeveMm: '4', sleeveKnown: 'shop' })).not.toHaveProperty('sleeveMm')
   })
 })

@@ -20,6 +20,10 @@ export type TypedParts = {
   pitchMm: string
   turnsOut: string
   rangeTurns: string
+  /** How far the barrel's sleeve comes out in `THREAD_TURNS` turns, mm; empty: as usual. */
+  sleeveMm: string
+  /** How that is known; empty: as usual. */
+  sleeveKnown: 'measured' | 'shop' | ''
   /** Which way the derailleur's spring pulls, and whether the lever has clicks. */
   spring: 'high' | 'low'
   lever: 'clicks' | 'friction'
@@ -34,7 +38,23 @@ export type TypedParts = {
 }
 
 /** Lines that do not say how their part is known. */
-const UNSAID = { ratio: '', shifterKnown: '', derailleurKnown: '', cassetteKnown: '' } as const
+const UNSAID = {
+  ratio: '',
+  shifterKnown: '',
+  derailleurKnown: '',
+  cassetteKnown: '',
+  sleeveMm: '',
+  sleeveKnown: '',
+} as const
+
+/** A barrel's thread is measured over so many turns: one is too short for a caliper. `practice` */
+export const THREAD_TURNS = 4
+const round = (mm: number): number => Math.round(mm * 1000) / 1000
+/** A thread as it is typed. @param turnMm mm a turn */
+export const sleeveOf = (turnMm: number, known: 'measured' | 'shop'): Pick<TypedParts, 'sleeveMm' | 'sleeveKnown'> => ({
+  sleeveMm: String(round(THREAD_TURNS * turnMm)),
+  sleeveKnown: known,
+})
 
 /** Parts of a stock trio, the barrel not counted. @throws RangeError for an id that is not in the table */
 export function stockParts(id: string, barrelTurnsOut = 3): RearParts {
@@ -80,6 +100,7 @@ export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
       return { shifterStandard: entry.id, shifterKnown: shop('pullMm'), speeds: text('speeds'), pullMm: text('pullMm') }
     case 'derailleur': {
       const ratio = figure('ratio')!
+      const turn = figure('turnMm')
       // the table's own fitted ratio follows from the standard and need not be said
       const better = ratio.table === null || ratio.value !== ratio.table.value
       return {
@@ -87,6 +108,9 @@ export function typedFromEntry(entry: EntryInForce): Partial<TypedParts> {
         derailleurKnown: shop('ratio'),
         pullRatio: figure('listedRatio') ? text('listedRatio') : String(meanOf(ratio.value)),
         ratio: better ? text('ratio') : '',
+        ...(turn?.provenance === 'shop'
+          ? sleeveOf(meanOf(turn.value), 'shop')
+          : { sleeveMm: UNSAID.sleeveMm, sleeveKnown: UNSAID.sleeveKnown }),
       }
     }
     case 'cassette':
@@ -114,13 +138,17 @@ export function typedFromCatalogue(id: string, catalogue: readonly EntryInForce[
 }
 
 /** What is of this bike and stays, whichever parts are chosen for it. */
-export const ofThisBike = ({ turnsOut, rangeTurns, spring, lever, anchor }: TypedParts): Partial<TypedParts> => ({
-  turnsOut,
-  rangeTurns,
-  spring,
-  lever,
-  anchor,
-})
+export const ofThisBike = (typed: TypedParts): Partial<TypedParts> => {
+  const { turnsOut, rangeTurns, spring, lever, anchor, sleeveMm, sleeveKnown } = typed
+  return {
+    turnsOut,
+    rangeTurns,
+    spring,
+    lever,
+    anchor,
+    ...(sleeveKnown === 'measured' ? { sleeveMm, sleeveKnown } : {}),
+  }
+}
 
 /** The row of the table that all three parts are of; '' where they are mixed or typed. */
 export const wholeStandard = (t: TypedParts): string =>
@@ -157,6 +185,9 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
     spring: parts.derailleur.spring ?? 'high',
     lever: parts.shifter.friction ? 'friction' : 'clicks',
     anchor: parts.derailleur.anchor ?? '',
+    ...(parts.barrel.known
+      ? sleeveOf(parts.barrel.threadMm, parts.barrel.known)
+      : { sleeveMm: UNSAID.sleeveMm, sleeveKnown: UNSAID.sleeveKnown }),
     ratio: parts.derailleur.ratio === undefined ? '' : even([parts.derailleur.ratio].flat()),
     shifterKnown: parts.shifter.known ?? '',
     derailleurKnown: parts.derailleur.known ?? '',
@@ -191,6 +222,8 @@ export function readTypedParts(typed: TypedParts): ReadParts {
   const counted = typed.turnsOut.trim() !== ''
   const turnsOut = counted ? typedNumber(typed.turnsOut) : rangeTurns / 2
   if (counted && !Number.isFinite(turnsOut)) fields.turnsOut = 'Barrel out: type the turns, or leave it empty'
+  const sleeve = readSleeve(typed)
+  if (typeof sleeve === 'string') fields.sleeveMm = sleeve
   const ratios = typedNumbers(typed.ratio)
   if (ratios.some(r => !Number.isFinite(r))) fields.pullRatio = 'Pull ratio: type a number, such as 1.7'
   if (Object.keys(fields).length) return { is: 'wrong', fields }
@@ -211,11 +244,26 @@ export function readTypedParts(typed: TypedParts): ReadParts {
       ...(typed.anchor ? { anchor: typed.anchor } : {}),
     },
     cassette: { standard: typed.cassetteStandard || null, ...known(typed.cassetteKnown), teeth, pitchMm },
-    barrel: { threadMm: M5_PITCH_MM, turnsOut: Math.round(turnsOut * 16) / 16, rangeTurns, assumed: !counted },
+    barrel: {
+      ...(typeof sleeve === 'string' ? {} : sleeve),
+      turnsOut: Math.round(turnsOut * 16) / 16,
+      rangeTurns,
+      assumed: !counted,
+    },
   })
   if (read.success) return { is: 'parts', parts: read.data }
   for (const issue of read.error.issues) fields[FIELD_OF[issue.path.slice(0, 2).join('.')] ?? 'teeth'] ??= issue.message
   return { is: 'wrong', fields }
+}
+
+/** The barrel's thread as typed, or as usual; what is wrong with it in words. */
+function readSleeve({ sleeveMm, sleeveKnown }: TypedParts): Pick<RearParts['barrel'], 'threadMm' | 'known'> | string {
+  if (sleeveMm.trim() === '') return { threadMm: M5_PITCH_MM }
+  const out = typedNumber(sleeveMm)
+  const [least, most] = [THREAD_TURNS * 0.5, THREAD_TURNS * 1.5]
+  return out >= least && out <= most
+    ? { threadMm: round(out / THREAD_TURNS), known: sleeveKnown || 'measured' }
+    : `${THREAD_TURNS} turns bring a sleeve out by ${least} to ${most} mm: count and measure again, or leave it empty`
 }
 
 const FIELD_OF: Record<string, keyof TypedParts> = {
@@ -226,6 +274,7 @@ const FIELD_OF: Record<string, keyof TypedParts> = {
   'cassette.pitchMm': 'pitchMm',
   'barrel.turnsOut': 'turnsOut',
   'barrel.rangeTurns': 'rangeTurns',
+  'barrel.threadMm': 'sleeveMm',
 }
 
 /**

@@ -83,6 +83,7 @@ export const FIGURES: Record<Kind, readonly FigureRule[]> = {
   derailleur: [
     derived(one('listedRatio', 'Pull ratio, listed', '', 0.5, 3)),
     each('ratio', 'Pull ratio, fitted', '', 0.5, 3),
+    one('turnMm', 'Barrel, one turn', 'mm', 0.5, 1.5),
   ],
   cassette: [
     one('speeds', 'Speeds', '', 2, 14),

@@ -164,6 +164,7 @@ function rearOf(one: (key: string) => string | undefined): unknown {
       turnsOut: Number(barrel?.[1]),
       rangeTurns: Number(barrel?.[2]),
       threadMm: Number(barrel?.[3]),
+      ...known[3],
       assumed: barrel?.[4] !== undefined,
     },
   }

@@ -55,6 +55,15 @@ describe('a setup that travels', () => {
     // pasted with a phone's line ends and blanks
     expect(readSetup(texts.map(t => `\n  ${t.replaceAll('\n', '\r\n')}  \n`))).toMatchObject({ is: 'setup' })
   })
+  test('a barrel’s thread goes along with how it is known; an earlier reader’s three are left as they were', () => {
+    for (const known of ['measured', 'shop'] as const) {
+      const rear = { ...plain.rear!, barrel: { ...plain.rear!.barrel, threadMm: 1, known } }
+      const texts = writeSetup({ ...plain, rear })
+      expect(texts.join('\n')).toContain(`\nknown - - - ${known}\n`)
+      expect(readSetup(texts)).toMatchObject({ is: 'setup', setup: { rear }, unknown: [] })
+    }
+    expect(writeSetup(plain).join('\n')).toContain('\nknown - - -\n')
+  })
   test('every drivetrain and hub of the tables, with any figures, reads back as it was written', () => {
     const random = randomFrom(1612, 7)
     const pick = <T>(from: readonly T[]): T => from[Math.floor(random.next() * from.length)]!

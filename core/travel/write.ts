@@ -42,10 +42,12 @@ function hubLines(h: NonNullable<Setup['hub']>): string[] {
 }
 
 function rearLines(p: RearParts): string[] {
-  const known = [p.shifter, p.derailleur, p.cassette]
+  const three = [p.shifter, p.derailleur, p.cassette]
+  // readers that know of three leave the fourth alone
+  const known = p.barrel.known ? [...three, p.barrel] : three
   const { ratio } = p.derailleur
   return [
-    `parts ${known.map(k => id(k.standard)).join(' ')}`,
+    `parts ${three.map(k => id(k.standard)).join(' ')}`,
     `known ${known.map(k => k.known ?? '-').join(' ')}`,
     `teeth ${p.cassette.teeth.join(' ')}`,
     `pitch ${list(p.cassette.pitchMm)}`,

@@ -31,7 +31,7 @@ type SeenRow = {
   most: number
   quartiles: [number, number, number]
 }
-const seenOf = (r: SeenRow): Seen => ({
+const seenOf = (r: Omit<SeenRow, 'figure' | 'frame' | 'together'>): Seen => ({
   bikes: r.bikes,
   least: r.least,
   quarter: r.quartiles[0],
@@ -130,6 +130,18 @@ export async function likeHere(
     standards: standards.map(s => ({ standard: s, figures: figuresOf(s, rows) })).filter(s => s.figures.length > 0),
     any: any.rows.map(r => ({ figure: r.figure, seen: seenOf(r) })),
   }
+}
+
+/** What was measured of one figure under each of these standards, over the latest of each bike, and when last. */
+export async function seenOfFigure(tx: ShopTx, shop: string, figure: string, standards: readonly string[]) {
+  const { rows } = await sql<Omit<SeenRow, 'figure' | 'frame' | 'together'> & { at: Date }>`
+    select s.standard, count(*)::int as bikes, min(r.value) as least, max(r.value) as most, max(r.at) as at,
+      percentile_cont(array[0.25, 0.5, 0.75]) within group (order by r.value) as quartiles
+    from unnest(${standards}::text[]) s(standard) cross join lateral (
+      select value, at from record where shop = ${shop} and standard = s.standard and figure = ${figure} and latest
+      order by at desc limit ${LATEST_BIKES}) r
+    group by s.standard`.execute(tx)
+  return rows.map(r => ({ standard: r.standard, seen: seenOf(r), at: r.at.toISOString() }))
 }
 
 /** Points of one figure, newest first, each with the job it comes from. */

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { sql } from 'kysely'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import type { LedgerEvent } from '#core/ledger/events'
-import { stockParts } from '#core/rear/typedParts'
+import type { RearParts } from '#core/rear/parts'
+import { stockParts, typedFromCatalogue } from '#core/rear/typedParts'
 import type { RecordRow } from '#core/exchange/recordRow'
 import type { PointsAsked } from '#core/http/records'
 import { catalogueInForce, inForceFigure } from '#core/standards/shopValues'
@@ -13,7 +14,7 @@ import { fillRecords } from './records'
 import { LATEST_BIKES, questionFor } from '#core/records/question'
 import { countsByStandard, likeHere, pointsOf, recordsOfStandard } from './recordViews'
 import { lastSheet } from './sheets'
-import { claim, shopValues } from './standards'
+import { claim, shopValues, valuesInForce } from './standards'
 import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
@@ -27,6 +28,11 @@ afterAll(async () => {
   await owner.destroy()
 })
 
+function partsOf({ standard = 'r14-10', turnMm }: { standard?: string; turnMm?: number }): RearParts {
+  const parts = stockParts(standard)
+  return turnMm ? { ...parts, barrel: { ...parts.barrel, threadMm: turnMm, known: 'measured' } } : parts
+}
+
 async function newShop() {
   const house = await testShop(db)
   const { shop } = house
@@ -39,6 +45,8 @@ async function newShop() {
       standard?: string
       comesBack?: boolean
       at?: string
+      /** How far a turn of its barrel goes, measured on this bike, mm. */
+      turnMm?: number
     },
     events: LedgerEvent[],
   ) {
@@ -47,7 +55,7 @@ async function newShop() {
       bike: order.bike
         ? { id: order.bike }
         : { name: 'Marram', frameNumber: '', ...(order.frame ? { frameKind: order.frame } : {}) },
-      parts: stockParts(order.standard ?? 'r14-10'),
+      parts: partsOf(order),
       sameParts: order.comesBack ?? false,
     })
     await house.put(number, ...events, ...BRAKES_HOLD)
@@ -265,6 +273,48 @@ describe('records', () => {
     await expect(inShop(db, a.shop, tx => sql`update record set value = 1`.execute(tx))).rejects.toThrow(
       /permission denied/,
     )
+  })
+})
+
+describe('a barrel’s thread, measured on bikes that were closed', () => {
+  test('from the fifth bike that agrees it fills in the next one’s parts, until somebody notes another', async () => {
+    const s = await newShop()
+    const filled = async (of = s) => {
+      const catalogue = catalogueInForce(await inShop(db, of.shop, tx => valuesInForce(tx, of.shop)))
+      const { sleeveMm, sleeveKnown } = typedFromCatalogue('r14-10', catalogue)
+      return [sleeveMm, sleeveKnown]
+    }
+    for (const turnMm of [1, 0.99, 1.01, 1]) await s.visit({ turnMm }, [])
+    await s.visit({}, [])
+    expect(await filled()).toEqual(['', ''])
+    const fifth = await s.visit({ turnMm: 0.8 }, [])
+    expect(await filled()).toEqual(['4', 'shop'])
+    // one bike counts once, by its latest visit
+    await s.visit({ turnMm: 1, bike: fifth.bike, customer: fifth.customer }, [])
+    const [learnt] = await inShop(db, s.shop, tx => valuesInForce(tx, s.shop))
+    expect(learnt).toMatchObject({ entry: 'r14-10', figure: 'turnMm', value: 1, note: 'measured on 5 bikes' })
+    // it is no claim of anybody’s, and goes into no file as one
+    expect(await inShop(db, s.shop, tx => shopValues(tx, s.shop))).toEqual([])
+    expect(await filled(await newShop())).toEqual(['', ''])
+
+    const say = (value: number | null) =>
+      inShop(db, s.shop, tx =>
+        claim(tx, s.shop, s.person, [{ kind: 'derailleur', entry: 'r14-10', figure: 'turnMm', value, note: '' }]),
+      )
+    await say(0.75)
+    expect(await filled()).toEqual(['3', 'shop'])
+    await say(null)
+    expect(await filled()).toEqual(['', ''])
+  })
+  test('what was taken from there is no measurement of its own', async () => {
+    const s = await newShop()
+    for (let i = 0; i < 5; i++) await s.visit({ turnMm: 1 }, [])
+    const parts = partsOf({ turnMm: 1 })
+    const number = await s.take({ parts: { ...parts, barrel: { ...parts.barrel, known: 'shop' } } })
+    await s.put(number, ...BRAKES_HOLD)
+    await s.leave(number)
+    const [learnt] = await inShop(db, s.shop, tx => valuesInForce(tx, s.shop))
+    expect(learnt?.note).toBe('measured on 5 bikes')
   })
 })
 

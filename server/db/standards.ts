@@ -1,6 +1,9 @@
-import { ShopValue, type ShopClaim } from '#core/standards/shopValues'
+import { BARREL_TURN } from '#core/rear/records'
+import { threadsLearnt } from '#core/records/threads'
+import { catalogueInForce, ShopValue, type ShopClaim } from '#core/standards/shopValues'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
+import { seenOfFigure } from './recordViews'
 
 /** Every claim of a shop about the catalogue, oldest first. One that a later version wrote is left out. */
 export async function shopValues(tx: ShopTx, shop: string): Promise<ShopValue[]> {
@@ -25,6 +28,21 @@ export async function shopValues(tx: ShopTx, shop: string): Promise<ShopValue[]>
     const read = ShopValue.safeParse({ ...r, at: r.at.toISOString() })
     return read.success ? [read.data] : []
   })
+}
+
+/**
+ * The shop's own figures as they count: what its closed jobs measured of barrels, and over it what somebody noted.
+ */
+export async function valuesInForce(tx: ShopTx, shop: string): Promise<ShopValue[]> {
+  const noted = await shopValues(tx, shop)
+  const derailleurs = catalogueInForce(noted).filter(e => e.kind === 'derailleur')
+  const seen = await seenOfFigure(
+    tx,
+    shop,
+    BARREL_TURN,
+    derailleurs.map(e => e.id),
+  )
+  return [...threadsLearnt(seen), ...noted]
 }
 
 /** Keeps claims in the order given; nothing that was said before is changed. */

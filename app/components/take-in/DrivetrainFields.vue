@@ -4,10 +4,13 @@ import { ANCHORS, type Anchor } from '#core/standards/anchor'
 import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
+import { BARREL_TURN } from '#core/rear/records'
 import { sayKnown, setupOf, unusedGears } from '#core/rear/parts'
 import {
   matchOfParts,
   ofThisBike,
+  sleeveOf,
+  THREAD_TURNS,
   typedFromCatalogue,
   typedFromEntry,
   wholeStandard,
@@ -51,6 +54,11 @@ function filled(which: Part, id: string): Partial<TypedParts> {
 const part = (which: Part, id: string) =>
   set(id ? filled(which, id) : { [`${which}Standard`]: '', [`${which}Known`]: '' })
 const whole = computed(() => wholeStandard(typed.value))
+const threadWords = computed(() => {
+  const { threadMm, known } = parts.value?.barrel ?? {}
+  if (!typed.value.sleeveMm) return 'empty: 0.8 mm a turn, as most (M5)'
+  return threadMm ? `${threadMm} mm a turn${known === 'shop' ? ', as measured here' : ''}` : ''
+})
 const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
 </script>
 
@@ -204,7 +212,7 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         />
       </fieldset>
     </div>
-    <div class="grid gap-x-4 gap-y-3 sm:grid-cols-[2fr_1fr]">
+    <div class="grid gap-x-4 gap-y-3 sm:grid-cols-[2fr_1fr_1fr]">
       <TextField
         :model-value="typed.teeth"
         label="Teeth, each or as 11-34 9s"
@@ -221,6 +229,23 @@ const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: u
         :error="wrong('turnsOut')"
         @update:model-value="set({ turnsOut: $event })"
       />
+      <div data-test="thread">
+        <TextField
+          :model-value="typed.sleeveMm"
+          :label="`Sleeve out by ${THREAD_TURNS} turns, mm`"
+          mono
+          inputmode="decimal"
+          :hint="threadWords"
+          :error="wrong('sleeveMm')"
+          @update:model-value="set({ sleeveMm: $event, sleeveKnown: $event ? 'measured' : '' })"
+        />
+        <PartSeen
+          v-if="typed.derailleurStandard"
+          :standard="typed.derailleurStandard"
+          :figure="BARREL_TURN"
+          @take="set(sleeveOf($event, 'shop'))"
+        />
+      </div>
     </div>
     <div v-if="match && setup" data-test="match">
       <p

@@ -1,5 +1,6 @@
 import { DRIVETRAIN_STANDARDS, fittedRatio } from '../drivetrains'
 import type { Entry } from '../entry'
+import { M5_PITCH_MM } from './threads'
 
 /** Thickness of a sprocket, mm. `memory` */
 export const sprocketThicknessMm = (speeds: number): number => (speeds <= 8 ? 1.8 : speeds === 9 ? 1.75 : 1.6)
@@ -36,6 +37,7 @@ export const REAR_ENTRIES: readonly Entry[] = DRIVETRAIN_STANDARDS.flatMap(
         figures: [
           { key: 'listedRatio', value: s.listedRatio, provenance: 'memory', source: 'rounded, as people quote it' },
           { key: 'ratio', value: round(fittedRatio(s)), provenance: 'memory', source: 'pitch ÷ pull of its own trio' },
+          { key: 'turnMm', value: M5_PITCH_MM, provenance: 'memory', source: 'M5, as most barrels' },
         ],
       },
       {

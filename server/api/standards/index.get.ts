@@ -3,10 +3,10 @@ import type { StandardsView } from '#core/http/standards'
 import { requireSession } from '../../auth/actor'
 import { inShop } from '../../db/connect'
 import { db } from '../../db/shared'
-import { shopValues } from '../../db/standards'
+import { valuesInForce } from '../../db/standards'
 
 /** What this shop measured and how it calls things; the table itself ships with the app. */
 export default defineEventHandler(async (event): Promise<StandardsView> => {
   const { shop } = await requireSession(event)
-  return { values: await inShop(db(), shop, tx => shopValues(tx, shop)) }
+  return { values: await inShop(db(), shop, tx => valuesInForce(tx, shop)) }
 })

@@ -5,7 +5,7 @@ import { requireMechanic, tapped } from '../../auth/actor'
 import { body, refuse } from '../../auth/refuse'
 import { inShop } from '../../db/connect'
 import { db } from '../../db/shared'
-import { claim, shopValues } from '../../db/standards'
+import { claim, shopValues, valuesInForce } from '../../db/standards'
 
 /** Adds what was measured, a nickname, or "back to the table". Nothing said before is changed. */
 export default defineEventHandler(async (event): Promise<StandardsView> => {
@@ -15,7 +15,7 @@ export default defineEventHandler(async (event): Promise<StandardsView> => {
     const trouble = ownTrouble(claims, catalogueInForce(await shopValues(tx, actor.shop)))
     if (trouble) throw refuse(400, trouble.message, [{ field: 'value', message: trouble.message }])
     await claim(tx, actor.shop, actor.person.id, claims)
-    return shopValues(tx, actor.shop)
+    return valuesInForce(tx, actor.shop)
   })
   tapped(actor, actor.person.id)
   return { values }
