@@ -9,6 +9,8 @@ export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'nuxt-security', '@vite-pwa/nuxt', '@nuxt/eslint'],
   devtools: { enabled: false },
   telemetry: false,
+  // what runs is not minified on the server, so that its traces read as they are
+  sourcemap: false,
   css: ['~/assets/main.css'],
   components: [
     { path: '~/components', pathPrefix: false },

@@ -64,7 +64,7 @@ async function unitTests(): Promise<boolean> {
   return unit
 }
 // Each of the two keeps one core busy. The build writes its types anew as it starts; by when they are checked it has,
-// and they are the same. (`npm run typecheck` would prepare them once more, under the build's feet.) The unit tests need
+// and they are the same. (`npm run typecheck` would prepare them once more, under its feet.) The unit tests need
 // neither, and fill the core that is free first.
 const checked = await Promise.all([
   inTurn(() => step('building', 'nuxt', ['build']), unitTests),

@@ -1,7 +1,7 @@
 <!-- What has been turned since the bike came in. -->
 <script setup lang="ts">
 import { type ScrewName, sayNet } from '#core/chapter/screws'
-import { RotateCcw, RotateCw } from '@lucide/vue'
+import { RotateCcw, RotateCw } from '~/icons'
 import type { JobState } from '#core/ledger/reduce'
 
 const props = defineProps<{ state: JobState }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Download, Printer } from '@lucide/vue'
+import { Download, Printer } from '~/icons'
 import { BRAKE_WORDS } from '#core/brake/chapter'
 import { curesOf } from '#core/brake/faults'
 import { BRAKES, type Brake } from '#core/brake/kinds'
