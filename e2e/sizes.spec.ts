@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { axeFinds } from './axe'
-import { expect, ready, SERVER, settled, still, test } from './shop'
+import { USUAL_FRONT } from '#core/front/parts'
+import { expect, ready, sender, SERVER, settled, still, test, type TestShop } from './shop'
 
 /* Every main page at five sizes: targets a knuckle can hit, nothing out sideways, nothing that axe finds. */
 
@@ -38,6 +39,47 @@ const small = (page: Page) =>
     return [...new Set(out)]
   })
 
+/** Words of drawings that are too small to be read at arm's length, or that lie over one another. */
+const drawnWords = (page: Page) =>
+  page.evaluate(() => {
+    const LEAST_PX = 9.5
+    const out: string[] = []
+    for (const svg of document.querySelectorAll('svg[role=img]')) {
+      const words = [...svg.querySelectorAll<SVGTextElement>('text')]
+        .map(el => ({ el, box: el.getBoundingClientRect(), says: el.textContent!.trim() }))
+        .filter(w => w.says && w.box.width > 0)
+      for (const { el, says } of words) {
+        const to = el.getScreenCTM()!
+        const px = parseFloat(getComputedStyle(el).fontSize) * Math.hypot(to.a, to.b)
+        if (px < LEAST_PX) out.push(`“${says}” is drawn ${px.toFixed(1)} px tall`)
+      }
+      words.forEach(({ box: a, says }, i) => {
+        for (const { box: b, says: other } of words.slice(i + 1)) {
+          // what is left around letters may touch
+          const across = Math.min(a.right, b.right) - Math.max(a.left, b.left)
+          const down = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
+          if (across > 2 && down > 5) out.push(`“${says}” lies over “${other}”`)
+        }
+      })
+    }
+    return [...new Set(out)]
+  })
+
+/** What hangs on the bike at both ends, so that every bench draws it. */
+async function allSaid(page: Page, shop: TestShop, number: number) {
+  const put = sender(page, number, await shop.person('Ishbel'))
+  await put({ kind: 'frontParts', parts: USUAL_FRONT.double })
+  const lever = { lever: 'long', leverSide: 'right' } as const
+  for (const brake of ['front', 'rear'] as const)
+    await put({ kind: 'brakeParts', parts: { brake, kind: 'linear-pull', ...lever } })
+  for (const [place, lengthMm] of [
+    ['lever loop', 420],
+    ['last loop', 290],
+  ] as const)
+    await put({ kind: 'housing', place, lengthMm, of: '4 mm', ends: 'metal' })
+  await put({ kind: 'inner', lengthMm: 2000 })
+}
+
 /** In four parts, so that two can be looked at at once. */
 const PARTS: Record<string, (job: string) => string[]> = {
   'the shop’s pages': () => ['/', '/take-in', '/shop', '/day', '/devices'],
@@ -60,10 +102,12 @@ for (const [what, pagesOf] of Object.entries(PARTS))
   }) => {
     test.setTimeout(240_000)
     const number = await shop.takeIn('51')
+    await allSaid(bench, shop, number)
     const found: string[] = []
     const look = async (path: string, width: number, height: number) => {
       const where = `${path} at ${width}×${height}`
       for (const s of await small(bench)) found.push(`${where}: ${s}`)
+      if (width === SIZES[0][0]) for (const w of await drawnWords(bench)) found.push(`${where}: ${w}`)
       const wide = await bench.evaluate(() => document.documentElement.scrollWidth)
       if (wide > width) found.push(`${where}: ${wide} px wide`)
       // a phone’s page and a wide one: between them only lengths change, which are measured above

@@ -24,7 +24,7 @@ const swing = computed(() => 26 * (1 - props.pose.lever))
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
+  <svg :viewBox="`0 0 ${W} ${H}`" class="drawn block h-auto w-full" role="img" :aria-label="label">
     <text x="14" y="22" font-size="18" fill="var(--mat-soft)">lever and bar</text>
     <rect x="20" y="70" width="170" height="22" rx="11" fill="var(--mat-mid)" />
     <circle cx="44" cy="104" r="9" fill="var(--bone)" />

@@ -9,7 +9,7 @@ const props = defineProps<{
   reading: { mean: number; sd: number } | null
   digits: number
 }>()
-const W = 620
+const W = useTrueWidth(320, 620)
 const H = 112
 const BASE = 64
 const x = computed(() => {
@@ -17,9 +17,9 @@ const x = computed(() => {
   const low = Math.min(...all)
   const high = Math.max(...all)
   const pad = (high - low) * 0.05 || 1
-  return scaleLinear([low - pad, high + pad], [24, W - 24])
+  return scaleLinear([low - pad, high + pad], [24, W.value - 24])
 })
-const ticks = computed(() => x.value.ticks(10))
+const ticks = computed(() => x.value.ticks(W.value < 480 ? 6 : 10))
 /**
  * Parts of one place share a mark; the likeliest ones are named, from left to right without running into each other.
  */
@@ -37,8 +37,10 @@ const named = computed(() => {
 
 <template>
   <svg
+    ref="drawn"
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
     role="img"
     :aria-label="`${title}: ${reading ? `read ${reading.mean.toFixed(digits)} ${unit}` : 'not measured'}; ${named.map(n => n.id).join(', ') || 'nothing near it'}`"
   >
@@ -57,7 +59,7 @@ const named = computed(() => {
       </text>
     </template>
     <rect x="16" :y="BASE" :width="W - 32" height="22" fill="var(--bone)" />
-    <g class="figure" font-size="11" fill="var(--night)">
+    <g class="figure" font-size="12" fill="var(--night)">
       <g v-for="t in ticks" :key="t">
         <path :d="`M${x(t)} ${BASE}v6`" stroke="var(--night)" />
         <text :x="x(t)" :y="BASE + 18" text-anchor="middle">{{ t }}</text>

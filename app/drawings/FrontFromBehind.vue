@@ -35,7 +35,7 @@ const plate = (side: -1 | 1) => x(props.cageMm + (side * props.cageWidthMm) / 2)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
+  <svg :viewBox="`0 0 ${W} ${H}`" class="drawn block h-auto w-full" role="img" :aria-label="label">
     <text x="14" y="22" font-size="18" fill="var(--mat-ink)">frame</text>
     <text :x="CENTRE" y="22" font-size="18" fill="var(--mat-soft)" text-anchor="middle">true across; height ×4</text>
     <text x="455" y="22" font-size="18" fill="var(--mat-ink)" text-anchor="end">crank</text>

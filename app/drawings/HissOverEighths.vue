@@ -1,8 +1,6 @@
 <!-- How loud the chain hisses with the barrel so many eighths out, a bar for each way that it was wound there: both
      rubs and the quiet middle. No store, no physics. -->
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
-
 const props = defineProps<{
   heard: readonly { eighths: number; way: 'out' | 'in'; rubDb: number }[]
   now: number
@@ -10,10 +8,7 @@ const props = defineProps<{
   to: number | null
   label: string
 }>()
-const drawn = useTemplateRef<SVGSVGElement>('drawn')
-const { width } = useElementSize(drawn)
-/** As wide as it is drawn, so that its letters stay as tall on a phone. */
-const W = computed(() => Math.max(340, Math.min(680, width.value || 680)))
+const W = useTrueWidth(340, 680)
 const H = 300
 const LEAST_DB = -40
 const MOST_DB = 4
@@ -31,7 +26,14 @@ const ticks = computed(() => {
 </script>
 
 <template>
-  <svg ref="drawn" :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
+  <svg
+    ref="drawn"
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
+    role="img"
+    :aria-label="label"
+  >
     <rect
       v-if="from !== null && to !== null"
       :x="x(from)"
@@ -69,6 +71,8 @@ const ticks = computed(() => {
     <path d="M160 15h18" stroke="var(--bone)" stroke-width="7" stroke-linecap="round" />
     <text x="204" y="20" font-size="15" fill="var(--mat-soft)">in</text>
     <path d="M226 15h18" stroke="var(--mat-soft)" stroke-width="3" stroke-linecap="round" />
-    <text :x="W - 34" y="20" font-size="15" fill="var(--mat-soft)" text-anchor="end">eighths, + out</text>
+    <text :x="W - 34" y="20" font-size="15" fill="var(--mat-soft)" text-anchor="end">
+      {{ W < 420 ? '1/8, + out' : 'eighths, + out' }}
+    </text>
   </svg>
 </template>

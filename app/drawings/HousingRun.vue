@@ -7,19 +7,20 @@ const props = defineProps<{
   innerMm: number | null
   active: HousingPlace
 }>()
-const W = 640
+const W = useTrueWidth(320, 640)
+const H = 96
 /** Where each piece lies between lever (0) and derailleur (1), in the order of the run. */
 const ORDER: readonly HousingPlace[] = ['lever loop', 'along the frame', 'last loop', 'full length']
 const sum = computed(() => props.pieces.reduce((s, p) => s + p.lengthMm, 0))
 const whole = computed(() => Math.max(props.innerMm ?? 0, sum.value + 300, 1200))
-const px = computed(() => (W - 60) / whole.value)
+const px = computed(() => (W.value - 60) / whole.value)
 /**
  * The first pieces begin at the lever, the last loop ends at the derailleur, what lies along the frame in the middle.
  */
 const laid = computed(() =>
   ORDER.flatMap(place => props.pieces.filter(p => p.place === place)).map(p => {
     const w = p.lengthMm * px.value
-    const room = W - 60 - w
+    const room = W.value - 60 - w
     return { ...p, w, x: 30 + (p.place === 'last loop' ? room : p.place === 'along the frame' ? room / 2 : 0) }
   }),
 )
@@ -27,13 +28,15 @@ const laid = computed(() =>
 
 <template>
   <svg
-    :viewBox="`0 0 ${W} 96`"
-    class="block h-auto w-full"
+    ref="drawn"
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
     role="img"
     :aria-label="`Housing: ${pieces.map(p => `${p.place} ${p.lengthMm} mm`).join(', ') || 'no piece recorded'}; inner ${innerMm ?? 'not recorded'}`"
   >
     <text x="12" y="18" font-size="13" fill="var(--mat-soft)">
-      the run, lever left, derailleur right, pieces to scale
+      {{ W < 480 ? 'lever left, pieces to scale' : 'the run, lever left, derailleur right, pieces to scale' }}
     </text>
     <text :x="W - 12" y="18" font-size="13" fill="var(--mat-soft)" text-anchor="end" class="figure">
       {{ innerMm ? `inner ${innerMm} mm` : '' }}

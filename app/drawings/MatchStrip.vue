@@ -8,14 +8,21 @@ const props = defineProps<{
   errorMm: readonly number[]
   cleanMm: readonly { from: number; to: number }[]
 }>()
-const W = 560
+const W = useTrueWidth(320, 560)
 const H = 204
-const TOP = 48
-const step = computed(() => (W - 80) / Math.max(1, props.labels.length - 1))
-const x = (k: number) => W - 40 - k * step.value
+const TOP = 54
+const END = computed(() => (W.value < 480 ? 22 : 40))
+const step = computed(() => (W.value - 2 * END.value) / Math.max(1, props.labels.length - 1))
+const x = (k: number) => W.value - END.value - k * step.value
+/** Too narrow for its figures side by side: they stand upright. */
+const upright = computed(() => step.value < 46)
+/** What is nought in writing stands above the line, like its neighbours. */
+const above = (mm: number) => mm > -0.005
+const figureY = (mm: number) =>
+  upright.value ? (above(mm) ? y.value(mm) - 8 : y.value(mm) + 10) : above(mm) ? y.value(mm) - 6 : y.value(mm) + 16
 const reach = computed(() => Math.max(0.6, ...props.errorMm.map(Math.abs)) * 1.15)
 const y = computed(() => along([reach.value, -reach.value], [TOP, H - 40], true))
-const half = computed(() => Math.min(19, step.value / 2))
+const half = computed(() => Math.min(19, step.value / 2 - 2))
 const outside = (k: number) =>
   props.errorMm[k] < props.cleanMm[k].from - 1e-9 || props.errorMm[k] > props.cleanMm[k].to + 1e-9
 const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Math.abs(mm).toFixed(2)}`
@@ -23,12 +30,14 @@ const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Mat
 
 <template>
   <svg
+    ref="drawn"
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
     role="img"
     :aria-label="`Misfit by gear in mm, smallest sprocket first: ${errorMm.map((e, k) => `${e.toFixed(2)}${outside(k) ? ', not clean' : ''}`).join('; ')}`"
   >
-    <text x="14" y="21" font-size="16" fill="var(--mat-soft)">
+    <text x="12" y="19" font-size="13" fill="var(--mat-soft)">
       pulley past the sprocket, mm · lighter: clean both ways
     </text>
     <rect
@@ -40,7 +49,7 @@ const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Mat
       :height="Math.max(0, y(Math.max(-reach, c.from)) - y(Math.min(reach, c.to)))"
       fill="var(--mat-band)"
     />
-    <path :d="`M16 ${y(0)}H${W - 16}`" stroke="var(--mat-dim)" />
+    <path :d="`M12 ${y(0)}H${W - 12}`" stroke="var(--mat-dim)" />
     <g v-for="(e, k) in errorMm" :key="k">
       <path
         :d="`M${x(k)} ${y(0)}V${y(e)}`"
@@ -49,9 +58,8 @@ const say = (mm: number) => `${mm > 0.004 ? '+' : mm < -0.004 ? '−' : ''}${Mat
       />
       <path v-if="outside(k)" :d="`M${x(k) - 9} ${y(e)}h18`" stroke="var(--mat-stop)" stroke-width="4" />
       <text
-        :x="x(k)"
-        :y="e >= 0 ? y(e) - 6 : y(e) + 16"
-        text-anchor="middle"
+        :transform="`translate(${x(k) + (upright ? 5 : 0)} ${figureY(e)})${upright ? ' rotate(-90)' : ''}`"
+        :text-anchor="upright ? (above(e) ? 'start' : 'end') : 'middle'"
         font-size="13.5"
         fill="var(--mat-ink)"
         class="figure"

@@ -14,11 +14,11 @@ const props = defineProps<{
   barredFrom: number | null
   label: string
 }>()
-const W = 680
+const W = useTrueWidth(320, 680)
 const H = 330
 const FOOT = 196
 const THICK_MM = 1.7
-const columns = computed(() => columnsAcross(props.placeMm, 90, W - 110))
+const columns = computed(() => columnsAcross(props.placeMm, 0.13 * W.value, 0.84 * W.value))
 const tall = (teeth: number) => 26 + (112 * (teeth - 8)) / (Math.max(...props.teeth) - 8)
 const x = (mm: number) => (columns.value.at[0] ?? 0) - mm * columns.value.mmPx
 const pulleyX = computed(() => x(props.pulleyMm))
@@ -29,7 +29,14 @@ const footX = computed(() => pulleyX.value - props.leanMm * columns.value.mmPx)
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${W} ${H}`" class="block h-auto w-full" role="img" :aria-label="label">
+  <svg
+    ref="drawn"
+    :viewBox="`0 0 ${W} ${H}`"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
+    role="img"
+    :aria-label="label"
+  >
     <text x="14" y="22" font-size="14" fill="var(--mat-ink)">spokes</text>
     <text :x="W - 14" y="22" font-size="14" fill="var(--mat-ink)" text-anchor="end">frame</text>
     <text :x="W / 2" y="22" font-size="14" fill="var(--mat-soft)" text-anchor="middle">from behind, true across</text>

@@ -10,25 +10,27 @@ const props = defineProps<{
   target: { from: number; to: number }
   safe: { from: number; to: number }
 }>()
-const W = 460
+const W = useTrueWidth(320, 460)
 const H = 250
-/** 26 px a mm: wide enough for 0.5 mm to be seen at arm's length. */
-const MM = 26
+/** As many px a mm as there is room for; from 18 on half a millimetre is seen at arm's length. */
+const MM = computed(() => Math.min(30, W.value / 17.7))
 // the stop's own sprocket in the middle; spokes left, frame right
-const x = (mm: number) => W / 2 - mm * MM
+const x = (mm: number) => W.value / 2 - mm * MM.value
 const clamp = (mm: number) => Math.max(-7.5, Math.min(7.5, mm))
 const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbour lies, in + inboard
 </script>
 
 <template>
   <svg
+    ref="drawn"
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
     role="img"
     :aria-label="`${stop} stop, ${offsetMm === null ? 'not seen yet' : `${offsetMm.toFixed(1)} mm from the plane of the ${teeth}, + towards the spokes`}`"
   >
     <text x="12" y="18" font-size="13" fill="var(--mat-soft)">
-      {{ stop }} stop at the {{ teeth }}, seen from behind, 1 mm grid
+      {{ stop }} stop at the {{ teeth }}, from behind, 1 mm grid
     </text>
     <path v-for="i in 17" :key="i" :d="`M${x(i - 9)} 30V${H - 44}`" stroke="var(--mat-line)" />
     <rect :x="x(safe.to)" :width="(safe.to - safe.from) * MM" y="150" height="18" fill="var(--mat-band)" />
@@ -56,7 +58,7 @@ const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbou
     <text x="12" :y="H - 8" font-size="13" fill="var(--mat-soft)">spokes</text>
     <text :x="W - 12" :y="H - 8" font-size="13" fill="var(--mat-soft)" text-anchor="end">frame</text>
     <text :x="W / 2" :y="H - 8" font-size="13" fill="var(--mat-clean)" text-anchor="middle">
-      bright: where it is to stand; dark: safe
+      {{ W < 420 ? 'bright: wanted; dark: safe' : 'bright: where it is to stand; dark: safe' }}
     </text>
   </svg>
 </template>

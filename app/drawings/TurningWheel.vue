@@ -5,7 +5,7 @@ defineProps<{ crank: number; wheel: number; label: string }>()
 </script>
 
 <template>
-  <svg viewBox="0 0 690 300" class="block h-auto w-full" role="img" :aria-label="label">
+  <svg viewBox="0 0 690 300" class="drawn block h-auto w-full" role="img" :aria-label="label">
     <text x="400" y="22" font-size="18" fill="var(--mat-soft)">count the tape past the mark</text>
     <path d="M230 130L498 122M230 178L498 196" stroke="var(--mat-soft)" stroke-width="5" stroke-dasharray="9 4" />
     <g :transform="`translate(230 154) rotate(${wheel * 360})`">

@@ -64,7 +64,6 @@ const links = computed<{ words: string; wrong: boolean } | null>(() => {
     return { words: (error as Error).message, wrong: true }
   }
 })
-const x = (percent: number) => 20 + (Math.min(1.5, percent) / 1.5) * 480
 </script>
 
 <template>
@@ -88,32 +87,7 @@ const x = (percent: number) => 20 + (Math.min(1.5, percent) / 1.5) * 480
         </button>
       </div>
       <div class="mat p-3">
-        <svg
-          viewBox="0 0 520 74"
-          class="block h-auto w-full"
-          role="img"
-          :aria-label="`Chain wear ${wear ?? 'not measured'}, limit ${limit} per cent for ${speeds} speeds`"
-        >
-          <text x="12" y="16" font-size="13" fill="var(--mat-soft)">
-            chain elongation, %, limit for {{ speeds }} speeds
-          </text>
-          <rect x="20" y="30" width="480" height="16" fill="var(--mat-band)" />
-          <rect :x="x(limit)" y="30" :width="500 - x(limit)" height="16" fill="var(--mat-stop)" opacity="0.35" />
-          <path :d="`M${x(limit)} 24v28`" stroke="var(--mat-stop)" stroke-width="5" />
-          <g v-for="t in [0, 0.25, 0.5, 0.75, 1, 1.25, 1.5]" :key="t">
-            <path :d="`M${x(t)} 46v6`" stroke="var(--mat-soft)" />
-            <text :x="x(t)" y="66" font-size="12" fill="var(--mat-ink)" text-anchor="middle" class="figure">
-              {{ t }}
-            </text>
-          </g>
-          <path
-            v-if="wear !== null && !wearWrong"
-            class="here"
-            :style="{ transform: `translateX(${x(wear)}px)` }"
-            d="M0 46l-8 -18h16z"
-            fill="var(--mat-ink)"
-          />
-        </svg>
+        <WearRule :percent="wearWrong ? null : wear" :limit="limit" :speeds="speeds" />
       </div>
     </section>
     <aside class="panel" aria-label="What it means">
@@ -184,14 +158,3 @@ const x = (percent: number) => 20 + (Math.min(1.5, percent) / 1.5) * 480
     </aside>
   </div>
 </template>
-
-<style scoped>
-.here {
-  transition: transform 200ms ease;
-}
-@media (prefers-reduced-motion: reduce) {
-  .here {
-    transition: none;
-  }
-}
-</style>
