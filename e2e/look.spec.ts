@@ -120,7 +120,7 @@ test('the bench page stays within its budget of JavaScript', async ({ bench, sho
   const kB = [...sizes.values()].reduce((s, x) => s + x, 0) / 1000
   expect(sizes.size).toBeGreaterThan(3)
   expect(kB, [...sizes].map(([u, s]) => `${u.split('/').pop()} ${s}`).join(', ')).toBeLessThan(BUDGET_KB)
-  console.log(`bench page: ${kB.toFixed(0)} kB of JavaScript, ${sizes.size} files`)
+  console.log(`bench page: ${kB.toFixed(1)} kB of JavaScript, ${sizes.size} files`)
 })
 
 test('on a phone the keys lie in two rows at the thumb, large enough, and nothing runs out sideways', async ({

@@ -19,8 +19,6 @@ const props = defineProps<{
 const PAD = 26
 const x = computed(() => along([0, props.rangeTurns], [PAD, props.width - PAD]))
 const tight = computed(() => props.height < 150)
-/** Two lines of words do not pass each other: both are said shorter. */
-const narrow = computed(() => props.width < 480)
 const ruleTop = computed(() => (tight.value ? 46 : Math.round(props.height * 0.4)))
 const ruleHeight = computed(() => (tight.value ? 44 : 58))
 const ticks = computed(() => Array.from({ length: Math.round(props.rangeTurns * 8) + 1 }, (_, i) => i))
@@ -46,9 +44,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
     class="block"
     :aria-label="`Barrel ${sayTurns(turnsOut)} turns out of ${rangeTurns}${cleanTurns ? `, clean from ${sayTurns(cleanTurns.from)} to ${sayTurns(cleanTurns.to)}` : ', no clean setting known'}`"
   >
-    <text x="16" y="20" font-size="13" fill="var(--mat-soft)">
-      Barrel, turns out{{ narrow ? '' : ' from fully in' }}
-    </text>
+    <text x="16" y="20" font-size="13" fill="var(--mat-soft)">Barrel, turns out</text>
     <g v-if="cleanTurns">
       <rect
         class="clean"
@@ -59,7 +55,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
         fill="var(--mat-clean)"
       />
       <text :x="width - 16" y="20" text-anchor="end" font-size="13" fill="var(--mat-clean)">
-        {{ narrow ? '' : 'every gear ' }}clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}
+        every gear clean {{ sayTurns(cleanTurns.from) }} to {{ sayTurns(cleanTurns.to) }}
       </text>
     </g>
     <text
@@ -70,11 +66,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
       font-size="13"
       :fill="windowState === 'none' ? 'var(--mat-stop)' : 'var(--mat-soft)'"
     >
-      {{
-        windowState === 'none'
-          ? `no ${narrow ? 'clean setting' : 'setting at which every gear is clean'}`
-          : `${narrow ? 'where it' : 'where every gear'} is clean is not known yet`
-      }}
+      {{ windowState === 'none' ? 'no clean setting' : 'no clean setting known yet' }}
     </text>
     <g fill="var(--mat-soft)">
       <rect

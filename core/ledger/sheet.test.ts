@@ -7,6 +7,7 @@ import { AT, PERSON, telling, uuid } from '../chapter/testTold'
 import { USUAL_FRONT } from '../front/parts'
 import { usualHubs } from '../hub/kinds'
 import { DECLINABLE, DECLINABLE_IDS } from '../job/declined'
+import { GET_HOME } from '../job/getHome'
 import { LEAVES } from '../job/events'
 import { stockParts } from '../rear/typedParts'
 import { oddsOf } from '../procedure/complaints'
@@ -305,7 +306,7 @@ describe('what the sheet keeps', () => {
         what: 'Left as it is, the customer declined',
         figure: DECLINABLE[fault].words.toLowerCase(),
       })
-      expect(s.tell[0]).toBe(DECLINABLE[fault].getHome)
+      expect(s.tell[0]).toBe(GET_HOME[fault])
     }
   })
   test('its head is brick when it leaves otherwise than proven, whatever stands in it', () => {

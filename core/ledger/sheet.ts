@@ -12,10 +12,12 @@ import type { AnyEvent, Chapter, Facts } from '../chapter/chapter'
 import type { FrontAdvice } from '../front/contract'
 import { HubParts } from '../hub/kinds'
 import { DECLINABLE, DECLINABLE_IDS, type Declinable } from '../job/declined'
+import { GET_HOME } from '../job/getHome'
 import { LEAVES, UNPROVEN, type Leaves } from '../job/events'
 import { barrelAssumed, gapLeft, type RearOpinion } from '../rear/facts'
 import { lengthsFitted } from '../rear/lengths'
-import { RearParts, sayNumbers } from '../rear/parts'
+import { RearParts } from '../rear/parts'
+import { sayNumbers } from '../rear/partsInWords'
 import { newRunOf } from '../rear/newRun'
 import { slackMargin } from '../rear/settle'
 import { RIDINGS } from '../standards/riding'
@@ -211,7 +213,7 @@ const UNPROVEN_WORDS: Partial<Record<Leaves, string>> = {
 
 /** A bike that must not be ridden tells its rider nothing of riding it. */
 const toldRider = ({ how, fault }: Leaving, tell: string[]): string[] =>
-  UNPROVEN.has(how) ? [] : [...(fault ? [DECLINABLE[fault].getHome] : []), ...tell]
+  UNPROVEN.has(how) ? [] : [...(fault ? [GET_HOME[fault]] : []), ...tell]
 
 /** What stands on top of a sheet in brick, before anything else; null on a bike that left proven. */
 export function headOfSheet({ how, fault }: Pick<Sheet, 'how' | 'fault'>): { title: string; words: string } | null {

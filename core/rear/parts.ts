@@ -20,12 +20,6 @@ const StandardId = z.string().trim().min(1).max(40).nullable()
 export const KNOWN_BY = ['measured', 'shop', 'table', 'typed'] as const
 const KnownBy = z.enum(KNOWN_BY).optional()
 export type KnownBy = (typeof KNOWN_BY)[number]
-const KNOWN_BY_WORDS: Record<KnownBy, string> = {
-  measured: 'measured on this bike',
-  shop: 'as measured in this shop',
-  table: 'assumed from the table',
-  typed: 'as typed in',
-}
 
 const Ratio = within(0.5, 3, 'Pull ratio', '')
 
@@ -85,7 +79,7 @@ export const RearParts = z
     barrel: z.strictObject({
       threadMm: within(0.5, 1.5, 'Barrel thread', 'mm per turn'),
       /** How its thread is known; left out: as usual. */
-      known: z.enum(['measured', 'shop']).optional(),
+      known: KnownBy,
       turnsOut: within(0, 12, 'Barrel turns out', 'turns'),
       rangeTurns: within(1, 12, 'Barrel travel', 'turns'),
       /** True when the turns at arrival were not counted. */
@@ -161,47 +155,5 @@ export function sayParts(parts: RearParts): string {
   ].join(' · ')
 }
 
-const trim = (value: number): string => String(Math.round(value * 1000) / 1000)
-
-/** How the three numbers are known, in a line: once where it is the same for all. */
-export function sayKnown(parts: RearParts): string {
-  const [pull, ratio, pitch] = [parts.shifter, parts.derailleur, parts.cassette].map(p => KNOWN_BY_WORDS[knownBy(p)])
-  const three =
-    pull === ratio && ratio === pitch ? `Pull, ratio and pitch ${pull}` : `Pull ${pull}, ratio ${ratio}, pitch ${pitch}`
-  return parts.barrel.known ? `${three}; a turn of the barrel ${sayThread(parts)}` : three
-}
-
-const sayThread = ({ barrel }: RearParts): string =>
-  `${trim(barrel.threadMm)} mm${barrel.known ? `, ${KNOWN_BY_WORDS[barrel.known]}` : ''}`
-
-/** Pull, ratio and pitch of a drivetrain, each with how it is known, and its barrel's thread: for the sheet. */
-export function sayNumbers(parts: RearParts): { what: string; figure: string }[] {
-  const uneven = (values: readonly number[]) =>
-    values.every(v => v === values[0])
-      ? trim(values[0])
-      : `${trim(Math.min(...values))} to ${trim(Math.max(...values))}`
-  const factor = anchorFactor(parts.derailleur)
-  const ratio = [parts.derailleur.ratio ?? parts.derailleur.pullRatio].flat().map(r => r * factor)
-  const place = parts.derailleur.anchor ? `, ${ANCHOR_WORDS[parts.derailleur.anchor]}` : ''
-  return [
-    { what: 'Pull per click', figure: `${uneven(parts.shifter.pullMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.shifter)]}` },
-    { what: 'Pull ratio', figure: `${uneven(ratio)}${place}, ${KNOWN_BY_WORDS[knownBy(parts.derailleur)]}` },
-    {
-      what: 'Sprocket pitch',
-      figure: `${uneven(parts.cassette.pitchMm)} mm, ${KNOWN_BY_WORDS[knownBy(parts.cassette)]}`,
-    },
-    ...(parts.barrel.known ? [{ what: 'A turn of the barrel', figure: sayThread(parts) }] : []),
-  ]
-}
-
-/** What shifter and cassette leave unused of each other, in words; null when they have the same number of gears. */
-export function unusedGears(parts: RearParts): string | null {
-  const clicks = parts.shifter.pullMm.length + 1
-  const sprockets = parts.cassette.teeth.length
-  if (clicks > sprockets) return `The shifter's last ${count(clicks - sprockets, 'click')} find no sprocket`
-  if (sprockets > clicks)
-    return `The largest ${count(sprockets - clicks, 'sprocket')} cannot be reached by this shifter`
-  return null
-}
-
-const count = (n: number, what: string): string => (n === 1 ? what : `${n} ${what}s`)
+/** A figure as it is read: no more than three places, none that say nothing. */
+export const trim = (value: number): string => String(Math.round(value * 1000) / 1000)

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { DRIVETRAIN_STANDARDS } from '../standards/drivetrains'
-import { sayKnown, sayNumbers, sayParts, setupOf, type RearParts } from './parts'
+import { sayParts, setupOf, type RearParts } from './parts'
+import { sayKnown, sayNumbers } from './partsInWords'
 import {
   matchOfParts,
   ofThisBike,

@@ -23,7 +23,7 @@ export type TypedParts = {
   /** How far the barrel's sleeve comes out in `THREAD_TURNS` turns, mm; empty: as usual. */
   sleeveMm: string
   /** How that is known; empty: as usual. */
-  sleeveKnown: 'measured' | 'shop' | ''
+  sleeveKnown: KnownBy | ''
   /** Which way the derailleur's spring pulls, and whether the lever has clicks. */
   spring: 'high' | 'low'
   lever: 'clicks' | 'friction'
@@ -51,7 +51,7 @@ const UNSAID = {
 export const THREAD_TURNS = 4
 const round = (mm: number): number => Math.round(mm * 1000) / 1000
 /** A thread as it is typed. @param turnMm mm a turn */
-export const sleeveOf = (turnMm: number, known: 'measured' | 'shop'): Pick<TypedParts, 'sleeveMm' | 'sleeveKnown'> => ({
+export const sleeveOf = (turnMm: number, known: KnownBy): Pick<TypedParts, 'sleeveMm' | 'sleeveKnown'> => ({
   sleeveMm: String(round(THREAD_TURNS * turnMm)),
   sleeveKnown: known,
 })

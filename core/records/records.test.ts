@@ -26,7 +26,8 @@ import {
   matchOfParts,
   ratioForSums,
 } from '../rear/typedParts'
-import { sayNumbers, type RearParts } from '../rear/parts'
+import type { RearParts } from '../rear/parts'
+import { sayNumbers } from '../rear/partsInWords'
 import { priorFor } from '../ledger/belief'
 import { catalogueInForce } from '../standards/shopValues'
 import { barrelAssumed } from '../rear/facts'

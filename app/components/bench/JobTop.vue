@@ -1,7 +1,7 @@
 <!-- The head of a job, the same on every bench: which bike, what was said, whether all is saved, who works; and its
      parts. -->
 <script setup lang="ts">
-import { Undo2 } from '~/icons'
+import Undo2 from '@lucide/vue/dist/esm/icons/undo-2.mjs'
 import type { JobPart, Opinions } from '#core/ledger/parts'
 import type { Bench } from '~/composables/bench'
 

@@ -1,7 +1,8 @@
 <!-- What has been turned since the bike came in. -->
 <script setup lang="ts">
 import { type ScrewName, sayNet } from '#core/chapter/screws'
-import { RotateCcw, RotateCw } from '~/icons'
+import RotateCcw from '@lucide/vue/dist/esm/icons/rotate-ccw.mjs'
+import RotateCw from '@lucide/vue/dist/esm/icons/rotate-cw.mjs'
 import type { JobState } from '#core/ledger/reduce'
 
 const props = defineProps<{ state: JobState }>()

@@ -1,6 +1,6 @@
 <!-- The last touch taken back; it says which. -->
 <script setup lang="ts">
-import { Undo2 } from '~/icons'
+import Undo2 from '@lucide/vue/dist/esm/icons/undo-2.mjs'
 import type { Bench } from '~/composables/bench'
 
 defineProps<{ bench: Bench }>()

@@ -1,6 +1,6 @@
 <!-- Bikes that wait, on rails by what was promised; each rail scrolls sideways, so that the stands stay in sight. -->
 <script setup lang="ts">
-import { ArrowDownToLine } from '~/icons'
+import ArrowDownToLine from '@lucide/vue/dist/esm/icons/arrow-down-to-line.mjs'
 import type { FloorJob } from '#core/http/floor'
 import { WAITS_WORDS } from '#core/job/events'
 import { RAIL_WORDS, railsOf } from '#core/job/rails'

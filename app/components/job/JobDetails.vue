@@ -1,6 +1,6 @@
 <!-- What was written of a job at the door; put right line by line, with what stood there before. -->
 <script setup lang="ts">
-import { Phone } from '~/icons'
+import Phone from '@lucide/vue/dist/esm/icons/phone.mjs'
 import type { JobView } from '#core/http/job'
 import { DETAIL_WORDS, type Detail } from '#core/job/events'
 import { capital } from '#core/quantity/words'

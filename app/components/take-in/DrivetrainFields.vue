@@ -5,7 +5,8 @@ import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standa
 import { sayFigure } from '#core/standards/entry'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
 import { BARREL_TURN } from '#core/rear/records'
-import { sayKnown, setupOf, unusedGears } from '#core/rear/parts'
+import { setupOf } from '#core/rear/parts'
+import { sayKnown, unusedGears } from '#core/rear/partsInWords'
 import {
   matchOfParts,
   ofThisBike,

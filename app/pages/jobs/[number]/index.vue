@@ -6,7 +6,8 @@ import { takenBackAtAll } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import { WAITS, WAITS_WORDS, type WaitsFor } from '#core/job/events'
 import type { SchoolChoice } from '#core/procedure/schools'
-import { sayKnown, unusedGears, type RearParts } from '#core/rear/parts'
+import type { RearParts } from '#core/rear/parts'
+import { sayKnown, unusedGears } from '#core/rear/partsInWords'
 import { matchOfParts } from '#core/rear/typedParts'
 
 const session = useSession()

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { Download, Printer } from '~/icons'
+import Download from '@lucide/vue/dist/esm/icons/download.mjs'
+import Printer from '@lucide/vue/dist/esm/icons/printer.mjs'
 import { BRAKE_WORDS } from '#core/brake/chapter'
 import { curesOf } from '#core/brake/faults'
 import { BRAKES, type Brake } from '#core/brake/kinds'
 import { DECLINABLE, type Declinable } from '#core/job/declined'
+import { GET_HOME } from '#core/job/getHome'
 import { LEFT_WORDS, type Leaves } from '#core/job/events'
 import { declinableOn, mayHandBack, mayLeave } from '#core/ledger/gates'
 import { PAPER_WORDS, PAPERS, type PaperKind } from '#core/paper/paper'
@@ -244,7 +246,7 @@ const keys = (): BenchKeys =>
                 :centred="false"
                 test="fault"
               />
-              <p v-if="fault" class="small" data-test="get-home">{{ DECLINABLE[fault].getHome }}</p>
+              <p v-if="fault" class="small" data-test="get-home">{{ GET_HOME[fault] }}</p>
               <p v-if="shut('declined', fault)" class="wrong" role="status" data-test="declined-shut">
                 {{ shut('declined', fault) }}.
               </p>
