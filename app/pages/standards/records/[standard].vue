@@ -169,9 +169,14 @@ const open = (p: RecordPoint) => {
       <section v-if="one && seen" class="min-w-0" :aria-label="one.rule.what" data-test="one-figure">
         <h2 class="text-xl font-bold">{{ one.rule.what }}</h2>
         <p class="figure text-lg" data-test="spread">
-          median <b>{{ sayFigure(seen.median) }}</b>, half between {{ sayFigure(seen.quarter) }} and
-          {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and {{ sayFigure(seen.most) }},
-          {{ sayBikes(seen.bikes) }}
+          <template v-if="sayFigure(seen.least) === sayFigure(seen.most)"
+            ><b>{{ sayFigure(seen.median) }}</b
+            >{{ seen.bikes > 1 ? ', all alike' : '' }}</template
+          ><template v-else
+            >median <b>{{ sayFigure(seen.median) }}</b>, half between {{ sayFigure(seen.quarter) }} and
+            {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and
+            {{ sayFigure(seen.most) }}</template
+          >, {{ sayBikes(seen.bikes) }}
         </p>
         <ChoiceRow
           v-if="frames.length > 1"
