@@ -66,7 +66,7 @@ const below = computed(() => ruleTop.value + ruleHeight.value + 22)
       font-size="13"
       :fill="windowState === 'none' ? 'var(--mat-stop)' : 'var(--mat-soft)'"
     >
-      {{ windowState === 'none' ? 'no clean setting' : 'no clean setting known yet' }}
+      {{ windowState === 'none' ? 'no clean setting' : 'clean setting not known yet' }}
     </text>
     <g fill="var(--mat-soft)">
       <rect

@@ -18,8 +18,7 @@ const x = (k: number) => W.value - END.value - k * step.value
 const upright = computed(() => step.value < 46)
 /** What is nought in writing stands above the line, like its neighbours. */
 const above = (mm: number) => mm > -0.005
-const figureY = (mm: number) =>
-  upright.value ? (above(mm) ? y.value(mm) - 8 : y.value(mm) + 10) : above(mm) ? y.value(mm) - 6 : y.value(mm) + 16
+const figureY = (mm: number) => y.value(mm) + (above(mm) ? (upright.value ? -8 : -6) : upright.value ? 10 : 16)
 const reach = computed(() => Math.max(0.6, ...props.errorMm.map(Math.abs)) * 1.15)
 const y = computed(() => along([reach.value, -reach.value], [TOP, H - 40], true))
 const half = computed(() => Math.min(19, step.value / 2 - 2))

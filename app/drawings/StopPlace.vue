@@ -48,7 +48,7 @@ const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbou
     <text :x="x(side * pitchMm)" y="64" font-size="13" fill="var(--mat-soft)" text-anchor="middle" class="figure">
       {{ neighbourTeeth }}
     </text>
-    <g v-if="offsetMm !== null" class="here" :style="{ transform: `translateX(${x(clamp(offsetMm))}px)` }">
+    <g v-if="offsetMm !== null" class="slides" :style="{ transform: `translateX(${x(clamp(offsetMm))}px)` }">
       <rect x="-3" y="142" width="6" height="34" fill="var(--mat-stop)" />
       <circle cy="192" r="11" fill="none" stroke="var(--mat-ink)" stroke-width="3" />
       <text y="222" font-size="15" fill="var(--mat-ink)" text-anchor="middle" class="figure">
@@ -62,14 +62,3 @@ const side = computed(() => (props.stop === 'L' ? -1 : 1)) // where its neighbou
     </text>
   </svg>
 </template>
-
-<style scoped>
-.here {
-  transition: transform 200ms ease;
-}
-@media (prefers-reduced-motion: reduce) {
-  .here {
-    transition: none;
-  }
-}
-</style>

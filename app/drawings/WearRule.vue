@@ -37,21 +37,10 @@ const x = computed(() => along([0, 1.5], [20, W.value - 20], true))
     </g>
     <path
       v-if="percent !== null"
-      class="here"
+      class="slides"
       :style="{ transform: `translateX(${x(percent)}px)` }"
       d="M0 46l-8 -18h16z"
       fill="var(--mat-ink)"
     />
   </svg>
 </template>
-
-<style scoped>
-.here {
-  transition: transform 200ms ease;
-}
-@media (prefers-reduced-motion: reduce) {
-  .here {
-    transition: none;
-  }
-}
-</style>

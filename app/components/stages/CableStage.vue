@@ -239,11 +239,11 @@ const { width } = useElementSize(useTemplateRef<HTMLElement>('look'))
           <div class="grid grid-cols-2 gap-2 border-t border-rule pt-2">
             <p>
               <span class="small block">Left to slacken</span><b class="figure">{{ sayTurns(left.inTurns) }}</b>
-              <span class="small">{{ clicks(left.inTurns) }}</span>
+              <span class="small ml-2">{{ clicks(left.inTurns) }}</span>
             </p>
             <p>
               <span class="small block">Left to tighten</span><b class="figure">{{ sayTurns(left.outTurns) }}</b>
-              <span class="small">{{ clicks(left.outTurns) }}</span>
+              <span class="small ml-2">{{ clicks(left.outTurns) }}</span>
             </p>
           </div>
           <div class="flex items-center justify-between gap-2">

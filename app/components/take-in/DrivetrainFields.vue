@@ -3,6 +3,7 @@
 import { ANCHORS, type Anchor } from '#core/standards/anchor'
 import { DRIVETRAIN_STANDARDS, sayStandard, standardFigures } from '#core/standards/drivetrains'
 import { sayFigure } from '#core/standards/entry'
+import { M5_PITCH_MM } from '#core/standards/tables/threads'
 import { inForceFigure, nameOf, type EntryInForce } from '#core/standards/shopValues'
 import { BARREL_TURN } from '#core/rear/records'
 import { setupOf } from '#core/rear/parts'
@@ -57,7 +58,7 @@ const part = (which: Part, id: string) =>
 const whole = computed(() => wholeStandard(typed.value))
 const threadWords = computed(() => {
   const { threadMm, known } = parts.value?.barrel ?? {}
-  if (!typed.value.sleeveMm) return 'empty: 0.8 mm a turn, as most (M5)'
+  if (!typed.value.sleeveMm) return `empty: ${M5_PITCH_MM} mm a turn, as most (M5)`
   return threadMm ? `${threadMm} mm a turn${known === 'shop' ? ', as measured here' : ''}` : ''
 })
 const ids = { whole: useId(), shifter: useId(), derailleur: useId(), cassette: useId() }
