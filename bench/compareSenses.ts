@@ -32,7 +32,8 @@ export function compareSight(bikes: number, first: number): void {
   console.table([
     ...kinds.map(kind => row(scoreBehind(kind, bikes, first))),
     ...uncounted,
-    row(scoreSide(10 * bikes, first)),
+    row(scoreSide(bikes, first)),
+    row(scoreSide(bikes, first, false)),
     row(scoreRod(10 * bikes, first)),
   ])
   console.table([scoreLead(Math.ceil((2 * bikes) / 3), first)])

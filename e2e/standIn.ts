@@ -1,10 +1,12 @@
 import { expect, type Page } from '@playwright/test'
+import type { Disc } from '#core/bench/render'
+import { teethTouched } from '#core/bench/sideBench'
 import { standInScene } from '#core/bench/standInCamera'
 import { setupOf, type RearParts } from '#core/rear/parts'
 import { geometryOf } from '#core/response/setup'
 import { seen, type Pixel } from '#core/sight/camera'
 import { SIDE_PLACES } from '#core/sight/measures'
-import { endsOf, nearestOf, onRim, type Rim } from '#core/sight/rim'
+import { endsOf, nearestOf, onRim } from '#core/sight/rim'
 
 /*
  * The stand-in camera's pictures as a test knows them: what they show, and a hand that touches their places.
@@ -48,19 +50,13 @@ export function sceneBeside(parts: RearParts, seed: number) {
   const { placeMm } = geometryOf(setup)
   const n = setup.teeth.length
   const ask = { teeth: setup.teeth, placeMm, click: n - 1, from: 'side', viewDeg: 0.5, seed, shot: 1 } as const
-  const { bike, camera } = standInScene(ask)
-  const tip = (rim: Rim, tooth: number, of: number) =>
-    seen(camera.lens, camera.pose, onRim(rim, (2 * Math.PI * tooth) / of))
-  const teeth = setup.teeth[n - 1]!
-  // the tips that look at each other, then about a third round
-  const [, up, forward] = bike.pulley.middle
-  const toPulley = Math.atan2(forward, up) / (2 * Math.PI)
-  const thirds = (rim: Rim, of: number, from: number) =>
-    [0, 1, 2].map(k => tip(rim, Math.round((from + k / 3) * of), of))
-  const tips = thirds(bike.discs[n - 1]!, teeth, toPulley)
-  const pulley = thirds(bike.pulley, bike.pulleyTeeth, toPulley + 0.5)
-  const places = Object.fromEntries([...tips, ...pulley].map((at, i) => [SIDE_PLACES[i]!.id, at]))
-  return { bike, places }
+  const { side, camera } = standInScene(ask)
+  const tip = (rim: Disc, tooth: number) =>
+    seen(camera.lens, camera.pose, onRim(rim, (2 * Math.PI * tooth) / rim.teeth))
+  const { sprocket, pulley } = teethTouched(side!)
+  const tips = [...sprocket.map(k => tip(side!.sprocket, k)), ...pulley.map(k => tip(side!.pulley, k))]
+  const places = Object.fromEntries(tips.map((at, i) => [SIDE_PLACES[i]!.id, at]))
+  return { bike: side!.bike, places }
 }
 const WIDTH_PX = 2000
 const HEIGHT_PX = 1500

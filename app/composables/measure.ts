@@ -187,13 +187,14 @@ export function useMeasure(
     write(id, { by, found: null, byHand: true, sdPx: TOUCH_SD_PX.byHand })
   }
   /** Every picture's places as the measuring takes them; null while one is still to be touched. */
-  const touches = computed<TouchedPicture[] | null>(() => {
+  const touches = computed<TouchedPicture[] | null>(() =>
+    shots.value.length && shots.value.every(s => places().every(p => s.touched[p.id])) ? touchedSoFar() : null,
+  )
+  function touchedSoFar(): TouchedPicture[] {
     const touched = (s: Shot) =>
       Object.fromEntries(Object.entries(s.touched).map(([id, t]) => [id, { at: placeOf(t), sdPx: t.sdPx }]))
-    return shots.value.length && shots.value.every(s => places().every(p => s.touched[p.id]))
-      ? shots.value.map(s => ({ widthPx: s.width, heightPx: s.height, touched: touched(s), along: s.along }))
-      : null
-  })
+    return shots.value.map(s => ({ widthPx: s.width, heightPx: s.height, touched: touched(s), along: s.along }))
+  }
 
   return {
     sight,
@@ -208,6 +209,7 @@ export function useMeasure(
     busy,
     looking,
     touches,
+    touchedSoFar,
     open,
     again,
     back,

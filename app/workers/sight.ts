@@ -3,18 +3,20 @@ import { standInLook, standInPicture, type StandInAsk } from '#core/bench/standI
 import type { Grey } from '#core/bench/render'
 import type { Pixel } from '#core/sight/camera'
 import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
-import { LEAST_PX, type Finding, type NoPicture } from '#core/sight/measures'
+import { LEAST_PX, UNMEASURABLE_WORDS, type Finding, type NoPicture } from '#core/sight/measures'
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { alongRim } from '#core/sight/alongRim'
+import { teethFinder, tipsBlurPx } from '#core/sight/tipsBeside'
 import { usualLens } from '#core/sight/camera'
-import { tell, type Told, type ToTell } from '#core/sight/tell'
-import type { RimEnds, RimTouch } from '#core/sight/touch'
+import { askFromSide, lookOf, tell, type Told, type ToTell } from '#core/sight/tell'
+import { isBlurred, type RimEnds, type RimTouch, type Touch } from '#core/sight/touch'
 
 /** So much about a touch is looked at, px. */
 const AROUND_PX = 70
 
 let grey: { width: number; height: number; data: Uint8Array } | null = null
+let findTeeth = teethFinder(patchOf)
 
 const api = {
   /** Takes a picture in; it stays here until the next that can be read. */
@@ -33,6 +35,7 @@ const api = {
     bitmap.close()
     const { data: rgba } = at.getImageData(0, 0, width, height)
     grey = { width, height, data: lightOf(rgba) }
+    findTeeth = teethFinder(patchOf)
     return { is: 'open', width, height }
   },
   /** The edge at a touch; null where none stands out. */
@@ -50,7 +53,19 @@ const api = {
   /** The near edge at more places, once its ends and its middle stand. */
   along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
     grey ? alongRim(ends, sprocket, usualLens(grey.width, grey.height), bright, patchOf) : [],
-  tell: (ask: ToTell): Told => tell(ask),
+  /** What touched places tell, and what was found by them besides. */
+  tell(ask: ToTell): { told: Told; besides: readonly Touch[] } {
+    if (!grey || lookOf(ask.what) !== 'side') return { told: tell(ask), besides: [] }
+    const side = askFromSide(ask)
+    if (isBlurred(tipsBlurPx(side, patchOf)))
+      return { told: { is: 'unusable', words: UNMEASURABLE_WORDS.blurred }, besides: [] }
+    const besides = findTeeth(side)
+    const [last, ...others] = [...ask.pictures].reverse()
+    const pictures = [...others.reverse(), { ...last!, besides }]
+    return { told: tell({ ...ask, pictures }), besides: [...besides.tips, ...besides.pulleyTips] }
+  },
+  /** A picture from the side is looked at already while its last place is still to be touched. */
+  ahead: (ask: ToTell): void => void (grey && findTeeth(askFromSide(ask))),
   /** How open the gaps between the sprockets stand in a part of a live picture. */
   gaps: ({ data, width, height }: ImageData): number => gapsShown({ width, height, data: lightOf(data) }),
   /** The same of the stand-in camera, with a small picture of what it is held at. */

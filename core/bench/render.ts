@@ -7,8 +7,19 @@ import { randomFrom } from '../quantity/random'
  * tests. It shares the pinhole with the measuring, nothing of how edges are found or figures are told.
  */
 
-/** A toothed or plain disc. */
-export type Disc = Rim & { teeth: number; rootMm: number; halfMm: number; tone: number }
+/**
+ * A toothed or plain disc. `each`: how its teeth differ from one another, mm shorter and mm leaning; `narrow`: its tips
+ * are so much narrower than the usual; `arcs`: it stands only within these, radians forward of upright.
+ */
+export type Disc = Rim & {
+  teeth: number
+  rootMm: number
+  halfMm: number
+  tone: number
+  each?: readonly { shorterMm: number; leanMm: number }[]
+  narrow?: number
+  arcs?: readonly (readonly [number, number])[]
+}
 export type Weather = {
   /** Spread of the lens's blur, px, of the sensor's noise (0 to 255), and how much of the metal is under grease. */
   blurPx: number
@@ -23,7 +34,17 @@ export type Weather = {
 }
 export type Grey = { width: number; height: number; data: Uint8Array }
 
-type Ready = { disc: Disc; up: Place; forward: Place; axis: Place; from: Place; box: [number, number, number, number] }
+type Ready = {
+  disc: Disc
+  up: Place
+  forward: Place
+  axis: Place
+  /** The camera from its middle, along its axis, up and forward. */
+  from: Place
+  box: [number, number, number, number]
+  /** Is it there, at so many shares of a turn; null where it is whole. */
+  stands: Uint8Array | null
+}
 
 /** A part of a picture: its upper left corner and size, px; `every` keeps one in so many, for a smaller one. */
 export type Part = { left: number; top: number; width: number; height: number; every?: number }
@@ -86,44 +107,81 @@ function readied(disc: Disc, lens: Lens, pose: Pose): Ready {
       box[2] = Math.max(box[2], u + 3)
       box[3] = Math.max(box[3], v + 3)
     }
-  return { disc, up, forward, axis, from: minus(pose.atMm, disc.middle), box }
+  const to = minus(pose.atMm, disc.middle)
+  const from: Place = [dot(axis, to), dot(up, to), dot(forward, to)]
+  const stands = disc.arcs ? new Uint8Array(SHARES) : null
+  for (const [from, to] of disc.arcs ?? [])
+    for (let i = shareOf(from); i <= shareOf(from) + ((to - from) / TURN) * SHARES; i++) stands![i % SHARES] = 1
+  // every disc in one form: a ray asks each of them a few million times a picture
+  const { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, each, narrow } = disc
+  const alike = { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, each, narrow, arcs: undefined }
+  return { disc: alike, up, forward, axis, from, box, stands }
 }
 
 const STEP_MM = 0.7
 
-/** The first place where a ray meets a disc: how far along, which way it faces, and where on it. */
-function meets({ disc, up, forward, axis, from }: Ready, along: Place) {
-  const [ow, op, oq] = [dot(axis, from), dot(up, from), dot(forward, from)]
-  const [dw, dp, dq] = [dot(axis, along), dot(up, along), dot(forward, along)]
-  let [s0, s1] = [0, Infinity]
+type Met = { s: number; face: number; p: number; q: number }
+/**
+ * The first place where a ray meets a disc: how far along, on which face (0 on its rim), and where on it.
+ * @param before what lies further along is hidden
+ */
+function meets({ disc, up, forward, axis, from, stands }: Ready, along: Place, before: number): Met | null {
+  // one by one: this is where the time of a picture goes, and lists would double it
+  const ow = from[0]
+  const op = from[1]
+  const oq = from[2]
+  const dw = dot(axis, along)
+  const dp = dot(up, along)
+  const dq = dot(forward, along)
+  let s0 = 0
+  let s1 = Infinity
   if (Math.abs(dw) > 1e-9) {
-    const [a, b] = [(-disc.halfMm - ow) / dw, (disc.halfMm - ow) / dw]
-    ;[s0, s1] = [Math.min(a, b), Math.max(a, b)]
+    const a = (-disc.halfMm - ow) / dw
+    const b = (disc.halfMm - ow) / dw
+    s0 = Math.min(a, b)
+    s1 = Math.max(a, b)
   } else if (Math.abs(ow) > disc.halfMm) return null
-  const [qa, qb, qc] = [dp * dp + dq * dq, op * dp + oq * dq, op * op + oq * oq - disc.radiusMm ** 2]
-  const root = qb * qb - qa * qc
+  const qa = dp * dp + dq * dq
+  const qb = op * dp + oq * dq
+  const root = qb * qb - qa * (op * op + oq * oq - disc.radiusMm ** 2)
   if (root <= 0) return null
-  const [c0, c1] = [(-qb - Math.sqrt(root)) / qa, (-qb + Math.sqrt(root)) / qa]
+  const c0 = (-qb - Math.sqrt(root)) / qa
+  const c1 = (-qb + Math.sqrt(root)) / qa
   const onFace = s0 > c0
   let s = Math.max(s0, c0, 0)
-  const end = Math.min(s1, c1)
+  const end = Math.min(s1, c1, before)
   if (s >= end) return null
+  // where the ray comes in tells which of its arcs it meets: they are thin
+  if (stands && !stands[shareOf(Math.atan2(oq + s * dq, op + s * dp))]) return null
   for (let first = true; s < end; s += STEP_MM, first = false) {
-    const [p, q] = [op + s * dp, oq + s * dq]
-    const r = Math.hypot(p, q)
-    const angle = Math.atan2(q, p)
-    if (r > disc.rootMm) {
-      const tooth = Math.max(0, Math.min(1, 0.5 + 0.95 * Math.cos(disc.teeth * angle)))
-      if (r > disc.rootMm + (disc.radiusMm - disc.rootMm) * tooth) continue
-    }
-    const facing: Place =
-      first && onFace
-        ? (axis.map(v => (dw > 0 ? -v : v)) as unknown as Place)
-        : (up.map((v, i) => (v * p + forward[i]! * q) / Math.max(1e-6, r)) as unknown as Place)
-    return { s, facing, p, q }
+    const p = op + s * dp
+    const q = oq + s * dq
+    const r = Math.sqrt(p * p + q * q)
+    if (r > disc.rootMm && r > toothAt(disc, Math.atan2(q, p))) continue
+    return { s, face: first && onFace ? -Math.sign(dw) : 0, p, q }
   }
   return null
 }
+
+/** Which way a disc faces where a ray met it. */
+function facing({ axis, up, forward }: Ready, { face, p, q }: Met): Place {
+  if (face) return [face * axis[0], face * axis[1], face * axis[2]]
+  const r = Math.max(1e-6, Math.hypot(p, q))
+  const out = (i: 0 | 1 | 2) => (up[i] * p + forward[i] * q) / r
+  return [out(0), out(1), out(2)]
+}
+
+/** How far out a disc reaches at an angle, mm: its teeth rise and fall, each a little unlike the next. */
+function toothAt({ teeth, rootMm, radiusMm, each, narrow = 0 }: Disc, angle: number): number {
+  const own = each?.[((Math.round((teeth * angle) / TURN) % teeth) + teeth) % teeth]
+  const by = own ? angle - own.leanMm / radiusMm : angle
+  const tooth = Math.max(0, Math.min(1, 0.5 + (0.95 - narrow) * Math.cos(teeth * by)))
+  return rootMm + (radiusMm - (own?.shorterMm ?? 0) - rootMm) * tooth
+}
+const TURN = 2 * Math.PI
+/** An arc's ends are kept so finely, shares of a turn. */
+const SHARES = 16384
+const shareOf = (angle: number) => Math.floor((((angle % TURN) + TURN) % TURN) * (SHARES / TURN)) % SHARES
 
 function corner(i: number, k: number, seed: number): number {
   let t = Math.imul(i, 374761393) + Math.imul(k, 668265263) + Math.imul(seed, 1274126177)
@@ -154,19 +212,19 @@ const floor = (u: number, v: number, seed: number) =>
   26 + 30 * blotch(u / 170, v / 170, seed) + 10 * blotch(u / 23, v / 60, seed + 1)
 
 function lightAt(near: readonly Ready[], along: Place, lens: Lens, weather: Weather, u: number, v: number): number {
-  let first: { s: number; facing: Place; p: number; q: number } | null = null
-  let disc: Disc | null = null
+  let first: Met | null = null
+  let on: Ready | null = null
   for (const r of near) {
-    const met = meets(r, along)
-    if (met && (!first || met.s < first.s)) [first, disc] = [met, r.disc]
+    const met = meets(r, along, first?.s ?? Infinity)
+    if (met) [first, on] = [met, r]
   }
   const fall = falling(lens, weather, u)
-  if (!first || !disc) return fall * floor(u, v, weather.seed)
-  const lit = Math.max(0, dot(first.facing, weather.lightFrom))
-  const size = disc.radiusMm
+  if (!first || !on) return fall * floor(u, v, weather.seed)
+  const lit = Math.max(0, dot(facing(on, first), weather.lightFrom))
+  const { radiusMm: size, tone } = on.disc
   const smear = blotch((9 * first.p) / size, (9 * first.q) / size, weather.seed + Math.round(size * 10))
   const dirty = smear < weather.grease ? 0.45 : 1
-  return fall * dirty * disc.tone * (weather.fill + 120 * lit)
+  return fall * dirty * tone * (weather.fill + 120 * lit)
 }
 
 function blurred(from: Float32Array, w: number, h: number, sd: number): Float32Array {

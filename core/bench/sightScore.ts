@@ -3,12 +3,11 @@ import { randomFrom } from '../quantity/random'
 import { seen, usualLens, type Pixel, type Pose } from '../sight/camera'
 import { findStep } from '../sight/edges'
 import { measureFromBehind, type Behind } from '../sight/fromBehind'
-import { measureFromSide } from '../sight/fromSide'
 import { besidePlaces, LENGTHS } from '../sight/measures'
 import { measureBeside, RULERS } from '../sight/planar'
-import { onRim, type Rim } from '../sight/rim'
 import { MOST_OFF_MM } from '../sight/tell'
 import { isBlurred, TOUCH_SD_PX, towards, type Touch } from '../sight/touch'
+import { gapBeside } from './sideBench'
 import { rodPicture } from './rodPicture'
 import { asked, cameraBeside, pictureBehind, sightBike } from './sightBench'
 
@@ -92,42 +91,16 @@ export function scoreBehind(kind: SightKind, bikes: number, first: number, count
   return scored(counted ? kind : `${kind}, teeth not counted`, told, bikes, touches / taken)
 }
 
-/** How teeth and touches differ from one another, mm; none of it is what the measuring thinks. */
-const TIPS = { shorterMm: 0.12, leanMm: 0.3, besideMm: 0.45 } as const
-
-/** Gaps from touched tips, from the drive side: hands and lenses of their own, no edges found for them. */
-export function scoreSide(bikes: number, first: number): SightScore {
+/**
+ * Gaps from drawn pictures from the drive side, three tips and three touched.
+ * @param found whether the other teeth are found besides, as the page does
+ */
+export function scoreSide(bikes: number, first: number, found = true): SightScore {
   const told = Array.from({ length: bikes }, (_, i) => {
-    const seed = first + i
-    const random = randomFrom(seed, 616)
-    const bike = sightBike(seed)
-    const sprocket = bike.discs[bike.click]!
-    const { lens, pose } = cameraBeside(sprocket, random)
-    // a tooth is shorter than the next, leans to where the chain pulled it, and is touched beside its middle
-    const touch = (rim: Rim, tooth: number, teeth: number): Touch => {
-      const radiusMm = rim.radiusMm + TIPS.shorterMm * random.normal()
-      const beside = (TIPS.leanMm + TIPS.besideMm * random.normal()) / radiusMm
-      const [u, v] = seen(lens, pose, onRim({ ...rim, radiusMm }, (2 * Math.PI * tooth) / teeth + beside))
-      return { at: [u + random.normal(), v + random.normal()], sdPx: 1 }
-    }
-    const teeth = bike.teeth[bike.click]!
-    // the tips that look at each other first, as is asked; the others about a third round
-    const [, up, forward] = bike.pulley.middle
-    const toPulley = Math.atan2(forward, up) / (2 * Math.PI)
-    const thirds = (rim: Rim, of: number, from: number) =>
-      [0, 1, 2].map(k => touch(rim, Math.round((from + k / 3) * of), of))
-    const tips = thirds(sprocket, teeth, toPulley)
-    const pulleyTips = thirds(bike.pulley, bike.pulleyTeeth, toPulley + 0.5)
-    const m = measureFromSide({
-      lens: usualLens(4000, 3000),
-      sprocket: { teeth, placeMm: bike.placeMm[bike.click]! },
-      pulleyTeeth: bike.pulleyTeeth,
-      tips,
-      pulleyTips,
-    })
-    return m.is === 'told' ? [{ off: m.gapMm.mean - bike.gapMm, sd: m.gapMm.sd, lean: null }] : []
+    const { told: m, gapMm } = gapBeside(first + i, { found })
+    return m ? [{ off: m.mean - gapMm, sd: m.sd, lean: null }] : []
   }).flat()
-  return scored('gap from the side', told, bikes, 6)
+  return scored(found ? 'gap from the side' : 'the same, by its touches alone', told, bikes, 6)
 }
 
 /** A rod past its axle beside the axle's own thread, from pictures not quite square. */
@@ -196,7 +169,13 @@ export function scoreRod(bikes: number, first: number): SightScore {
 }
 
 /** Pictures that should not be measured in. */
-export const UNFIT = ['blurred', 'from too far', 'another cassette', 'touched anywhere'] as const
+export const UNFIT = [
+  'blurred',
+  'blurred, from the side',
+  'from too far',
+  'another cassette',
+  'touched anywhere',
+] as const
 export type Unfit = (typeof UNFIT)[number]
 
 /** @returns the share that is refused, or told as too wide to be noted */
@@ -204,6 +183,7 @@ export function scoreUnfit(kind: Unfit, bikes: number, first: number): number {
   const refused = Array.from({ length: bikes }, (_, i) => {
     const seed = first + i
     const random = randomFrom(seed, 619)
+    if (kind === 'blurred, from the side') return gapBeside(seed, { blurPx: 6 + 4 * random.next() }).told === null
     const bike = sightBike(seed)
     const view = 2 * (random.next() - 0.5)
     if (kind === 'blurred') {

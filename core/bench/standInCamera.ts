@@ -3,6 +3,7 @@ import type { Pixel } from '../sight/camera'
 import { bandOf } from '../sight/plane'
 import { endsOf } from '../sight/rim'
 import { render, type Grey, type Part } from './render'
+import { sideScene } from './sideBench'
 import { cameraBehind, cameraBeside, sightBike, weatherOf, type Given } from './sightBench'
 
 /** What the stand-in camera is pointed at: the cassette of a job, from so many degrees to the frame's side. */
@@ -24,15 +25,16 @@ const LAMP_BESIDE = [-0.75, 0.6, -0.28] as const
 
 /** What the stand-in camera stands before, and where; the same for the same seed. */
 export function standInScene({ from, viewDeg, seed, shot, ...of }: StandInAsk) {
-  const bike = sightBike(seed, of)
   const random = randomFrom(seed, 617, shot)
   const weather = { ...weatherOf(random, seed), blurPx: 1, grease: 0, fill: 150 }
   if (from === 'side') {
-    const camera = cameraBeside(bike.discs[of.pushedTo ?? of.click]!, random, WIDTH_PX, HEIGHT_PX, 330)
-    return { bike, camera, weather: { ...weather, lightFrom: LAMP_BESIDE } }
+    const side = sideScene(seed, of)
+    const camera = cameraBeside(side.sprocket, random, WIDTH_PX, HEIGHT_PX, 330)
+    return { bike: side.bike, discs: side.discs, side, camera, weather: { ...weather, lightFrom: LAMP_BESIDE } }
   }
+  const bike = sightBike(seed, of)
   const camera = cameraBehind(bike, viewDeg, random, WIDTH_PX, HEIGHT_PX, 380)
-  return { bike, camera, weather }
+  return { bike, discs: bike.discs, side: null, camera, weather }
 }
 
 /** How it looks while it is held, small, and the band that tells how near it is to the plane. */
@@ -50,6 +52,6 @@ export function standInLook(ask: StandInAsk): { small: Grey; band: Grey } {
 
 /** Its picture. */
 export function standInPicture(ask: StandInAsk): Grey {
-  const { bike, camera, weather } = standInScene(ask)
-  return render(bike.discs, camera.lens, camera.pose, weather, { left: 0, top: 0, width: WIDTH_PX, height: HEIGHT_PX })
+  const { discs, camera, weather } = standInScene(ask)
+  return render(discs, camera.lens, camera.pose, weather, { left: 0, top: 0, width: WIDTH_PX, height: HEIGHT_PX })
 }

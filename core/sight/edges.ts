@@ -22,13 +22,13 @@ const WIDTHS = { from: 0.5, to: 1.7 } as const
 /** A touch is usually off by so much of what it may be: the nearer bar is meant, and not its neighbour. `model` */
 const REACH_SDS = 0.6
 /** Fainter than this an edge is grain, and a bar no bar. `model` */
-const LEAST_CONTRAST = 0.025
+export const LEAST_CONTRAST = 0.025
 const LEAST_INSIDE = 0.045
 
 type Lookup = (across: number, along: number) => number
 
 /** A smoothed patch, read in a frame of its own: across and along from a place in the whole picture. */
-function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
+export function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
   const image = new Image(patch.width, patch.height, { colorModel: 'GREY', data: patch.data })
   const { data } = image.gaussianBlur({ sigma: SMOOTH_PX }).getRawImage()
   const { width, height, left, top } = patch
@@ -48,7 +48,7 @@ function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
 type Bar = { middle: number; widthPx: number; contrast: number; bright: boolean }
 
 /** The bar nearest to `near` in a row across, of about such a width. */
-function barIn(
+export function barIn(
   light: (across: number) => number,
   near: number,
   reach: number,
@@ -94,11 +94,11 @@ function barIn(
   return best
 }
 
-const mean = (light: Lookup, rows: readonly number[]) => (across: number) =>
+export const mean = (light: Lookup, rows: readonly number[]) => (across: number) =>
   rows.reduce((s, t) => s + light(across, t), 0) / rows.length
 
 /** Whole steps from one figure to another. */
-const range = (from: number, to: number, step = 1): number[] =>
+export const range = (from: number, to: number, step = 1): number[] =>
   Array.from({ length: Math.max(1, Math.floor((to - from) / step) + 1) }, (_, i) => from + i * step)
 
 /**
@@ -301,8 +301,8 @@ export function findFarEnd(
 }
 
 /** Spread of the blur at an edge of height 1, px: its steepest slope, our own smoothing taken off. */
-function blurOf(on: (t: number) => number, end: number): number {
-  const steepest = Math.max(...range(end - 4, end + 4, 0.5).map(t => on(t + 0.5) - on(t - 0.5)))
+export function blurOf(on: (t: number) => number, end: number, aroundPx = 4): number {
+  const steepest = Math.max(...range(end - aroundPx, end + aroundPx, 0.5).map(t => on(t + 0.5) - on(t - 0.5)))
   return Math.sqrt(Math.max(0, 1 / (2 * Math.PI * steepest ** 2) - SMOOTH_PX ** 2))
 }
 

@@ -4,7 +4,7 @@ import { tipDiameterMm } from '../standards/sprockets'
 import { PHONE, seen, type Lens, type Pixel, type Pose } from './camera'
 import { edgeBeside, endsOf, nearestOf, outwardOf, type Rim } from './rim'
 import { pulleyRadius, TIP } from './pulley'
-import { figureOf, solve, type Unknown } from './solve'
+import { figureOf, held, solve, type Unknown } from './solve'
 import { THICK_MM, TOUCH_SD_PX, type RimTouch, type Touch } from './touch'
 
 /*
@@ -212,8 +212,3 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     }),
   ]
 }
-
-/** One that lies far off is another edge's: it pulls no harder than one at the limit, by Huber's rule. */
-const LIMIT = 2
-const held = (misfit: number): number =>
-  Math.abs(misfit) <= LIMIT ? misfit : Math.sign(misfit) * Math.sqrt(2 * LIMIT * Math.abs(misfit) - LIMIT * LIMIT)

@@ -1,3 +1,4 @@
+import type { SeenFrom } from './fromSide'
 import { RULERS, type RulerId } from './planar'
 
 /*
@@ -27,11 +28,11 @@ export const BEHIND_PLACES: readonly Place[] = [
 ]
 export const SIDE_PLACES: readonly Place[] = [
   { id: 'tip1', words: 'the largest sprocket’s tip nearest to the pulley', finding: 'none' },
-  { id: 'tip2', words: 'a tip a third round from it', finding: 'none' },
-  { id: 'tip3', words: 'a tip on the remaining third', finding: 'none' },
+  { id: 'tip2', words: 'a tip that stands free, far round from it', finding: 'none' },
+  { id: 'tip3', words: 'one more free tip, far from both', finding: 'none' },
   { id: 'pulley1', words: 'the guide pulley’s tip nearest to the sprocket', finding: 'none' },
-  { id: 'pulley2', words: 'a tip a third round from it', finding: 'none' },
-  { id: 'pulley3', words: 'a tip on the remaining third', finding: 'none' },
+  { id: 'pulley2', words: 'a tip of it that stands free, far round from it', finding: 'none' },
+  { id: 'pulley3', words: 'one more free tip of it, far from both', finding: 'none' },
 ]
 const CHAIN_TO = (plate: string) => ['the chain’s side', `the ${plate} plate beside it`] as const
 /**
@@ -147,10 +148,18 @@ export function sayOblique(viewDeg: number, sdMm: number, pictures: number): str
 export const sayElsewhere = (offMm: number): string =>
   `The pulley stands ${Math.abs(offMm).toFixed(0)} mm from that sprocket: put the chain on it, or push the derailleur to its stop and hold it there`
 
+/** Further out of square than this, that is what makes a gap wide: the pulley need not stand in the sprocket's plane. */
+const OUT_OF_SQUARE_DEG = 10
+
 /** A gap that is told too widely, and what would make it closer. */
-export const sayWideGap = (sdMm: number, counted: boolean): string =>
-  `So it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. ${
-    counted
-      ? 'Take it nearer, and touch the very tips under the magnifier'
-      : 'Count the guide pulley’s teeth and say them'
-  }`
+export function sayWideGap(sdMm: number, counted: boolean, { aboveDeg, beforeDeg }: SeenFrom): string {
+  const [above, before] = [Math.abs(aboveDeg), Math.abs(beforeDeg)]
+  const most = Math.max(above, before)
+  const from = above >= before ? (aboveDeg > 0 ? 'above' : 'below') : beforeDeg > 0 ? 'in front' : 'behind'
+  const help = !counted
+    ? 'Count the guide pulley’s teeth and say them'
+    : most > OUT_OF_SQUARE_DEG
+      ? `It was taken ${most.toFixed(0)}° from ${from}: hold the camera at the gap’s height, square to the wheel`
+      : 'Take it nearer, and touch the very tips under the magnifier'
+  return `So it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. ${help}`
+}

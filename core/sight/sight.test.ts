@@ -1,9 +1,10 @@
 import { Matrix, SingularValueDecomposition, solve as solveMatrix } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
+import { askBeside, gapBeside } from '../bench/sideBench'
 import { scoreLead } from '../bench/leadScore'
 import { standInLook } from '../bench/standInCamera'
-import { scoreBehind, scoreRod, scoreSide } from '../bench/sightScore'
+import { scoreBehind, scoreRod, scoreSide, type SightScore } from '../bench/sightScore'
 import { render } from '../bench/render'
 import { radians } from '../quantity/angle'
 import { LedgerEvent } from '../ledger/events'
@@ -21,6 +22,7 @@ import { gapsShown, lead, type Led } from './plane'
 import { proposalsOf } from './propose'
 import { endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
 import { figureOf, solve } from './solve'
+import { findTooth, teethFinder } from './tipsBeside'
 import { entryOf, sayMeasured, tell } from './tell'
 import { isBlurred, towards, type Touch } from './touch'
 
@@ -221,6 +223,9 @@ describe('from the side', () => {
     const [counted, not] = [touchedFrom(aside), touchedFrom(aside, null)]
     if (counted.is !== 'told' || not.is !== 'told') throw new Error('refused')
     expect(Math.abs(counted.gapMm.mean - gapMm)).toBeLessThan(0.25)
+    // the camera stands 50 mm before the middle that it is 500 mm from, and above the gap
+    expect(counted.from.beforeDeg).toBeGreaterThan(4)
+    expect(counted.from.aboveDeg).toBeGreaterThan(1)
     expect(counted.gapMm.sd).toBeLessThan(not.gapMm.sd)
   })
   test('a pulley counted wrongly, or a place between two teeth, is refused', () => {
@@ -331,10 +336,19 @@ describe('what touched pictures tell', () => {
     expect(pads(1, 2, 4)).toMatchObject({ is: 'unusable' })
     expect(pads(1, 2, 2)).toMatchObject({ is: 'unusable' })
   })
-  test('a gap told too widely says what would make it closer: the pulley’s teeth, or a nearer picture', () => {
-    expect([sayWideGap(0.9, false), sayWideGap(0.9, true)].map(w => /± 1.8 mm.*(teeth|nearer)/.exec(w)?.[1])).toEqual([
+  test('a gap told too widely says what would make it closer: the pulley’s teeth, a camera held square, a nearer picture', () => {
+    const square = { aboveDeg: 3, beforeDeg: -2 }
+    const said = [
+      sayWideGap(0.9, false, { aboveDeg: 20, beforeDeg: 0 }),
+      sayWideGap(0.9, true, square),
+      sayWideGap(0.9, true, { aboveDeg: -14, beforeDeg: 3 }),
+      sayWideGap(0.9, true, { aboveDeg: 2, beforeDeg: 12 }),
+    ]
+    expect(said.map(w => /± 1.8 mm.*(teeth|nearer|14° from below|12° from in front)/.exec(w)?.[1])).toEqual([
       'teeth',
       'nearer',
+      '14° from below',
+      '12° from in front',
     ])
   })
   test('a picture is blurred where more than half of its ends are, not for one', () => {
@@ -510,11 +524,12 @@ describe('the figures that are published, on a few pictures', () => {
     expect(score.rmsMm).toBeLessThan(0.5)
     expect(score.share95).toBeGreaterThan(0.8)
   }, 120_000)
-  test('the gap from the side', () => {
-    const score = scoreSide(200, 91_000)
-    expect(score.rmsMm).toBeLessThan(0.38)
-    expect(score.share95).toBeGreaterThan(0.92)
-    expect(score.refused).toBeLessThan(3)
+  test('the gap from the side, by teeth that are found besides', () => {
+    const [found, touched] = [true, false].map(more => scoreSide(5, 91_000, more)) as [SightScore, SightScore]
+    expect(found.rmsMm).toBeLessThan(0.4)
+    expect(found.statedSdMm).toBeLessThan(0.75 * touched.statedSdMm)
+    expect(found.share95).toBeGreaterThan(0.8)
+    expect(found.refused).toBe(0)
   })
   test('the rod past its axle, in drawn pictures', () => {
     const score = scoreRod(150, 92_000)
@@ -561,6 +576,66 @@ describe('the edge at more places', () => {
     const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
     for (const bowPx of [0, -60])
       expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens, true, nothing)).toEqual([])
+  })
+})
+
+describe('teeth found from the side', () => {
+  /** A bar that stands up from a rim and ends at its tip, light on dark or dark on light. */
+  const drawn =
+    (on: number, off: number, wide = 20, tipAt = 50): Look =>
+    (about, aroundPx) => {
+      const size = 2 * Math.round(aroundPx)
+      const [left, top] = [Math.round(about[0]) - size / 2, Math.round(about[1]) - size / 2]
+      const data = Uint8Array.from({ length: size * size }, (_, i) => {
+        const [x, y] = [left + (i % size), top + Math.floor(i / size)]
+        const tooth = Math.abs(x - 103) <= wide / 2 && y >= tipAt
+        return tooth || y >= tipAt + 27 ? on : off
+      })
+      return { width: size, height: size, data, left, top }
+    }
+  const up = [0, -1] as const
+  test('a tip where it is, light on dark and dark on light', () => {
+    for (const look of [drawn(180, 60), drawn(50, 170)]) {
+      const found = findTooth([100, 53], up, 6, look)!
+      expect(Math.abs(found[0] - 103)).toBeLessThan(0.6)
+      expect(Math.abs(found[1] - 49.5)).toBeLessThan(0.6)
+    }
+  })
+  test('under a chain, where no bar stands, and at the picture’s edge there is none', () => {
+    expect(findTooth([100, 53], up, 6, drawn(180, 60, 400))).toBeNull()
+    expect(findTooth([100, 53], up, 6, drawn(100, 100))).toBeNull()
+    expect(findTooth([100, 90], up, 6, drawn(180, 60, 20, 20))).toBeNull()
+    const cut: Look = () => ({ width: 1, height: 1, data: new Uint8Array(1), left: 0, top: 0 })
+    expect(findTooth([100, 53], up, 6, cut)).toBeNull()
+  })
+  const { scene, ask, look } = askBeside(91_001)
+  test('more of a drawn cassette than was touched, nearly all of them on its teeth', () => {
+    const { tips } = teethFinder(look)(ask)
+    expect(tips.length).toBeGreaterThan(6)
+    const told = [{}, { besides: { tips, pulleyTips: [] } }].map(more => measureFromSide({ ...ask, ...more }))
+    const [touched, found] = told.map(m => (m.is === 'told' ? m.gapMm : null))
+    expect(found!.sd).toBeLessThan(touched!.sd)
+    expect(Math.abs(found!.mean - scene.bike.gapMm)).toBeLessThan(2.5 * found!.sd)
+  })
+  test('asked again it does not look twice, and less with one touch more', () => {
+    let looks = 0
+    const find = teethFinder((about, aroundPx) => (looks++, look(about, aroundPx)))
+    find({ ...ask, pulleyTips: ask.pulleyTips.slice(0, 2) })
+    const first = looks
+    const { tips } = find(ask)
+    expect(looks - first).toBeLessThan(first)
+    const both = looks
+    expect(find(ask).tips).toEqual(tips)
+    expect(looks).toBe(both)
+  })
+  test('a pulley whose teeth nobody counted is not looked for, and touches that are no bike’s find nothing', () => {
+    expect(teethFinder(look)({ ...ask, pulleyTeeth: null }).pulleyTips).toEqual([])
+    const elsewhere = { ...ask, tips: ask.tips.map((t, i) => ({ ...t, at: [t.at[0] + 400 * i, t.at[1]] as const })) }
+    expect(teethFinder(look)(elsewhere)).toEqual({ tips: [], pulleyTips: [] })
+  })
+  test('a blurred picture is refused, a sharp one is not', () => {
+    expect(gapBeside(91_001, { found: false, blurPx: 8 }).told).toBeNull()
+    expect(gapBeside(91_001, { found: false }).told).not.toBeNull()
   })
 })
 

@@ -94,3 +94,8 @@ export function figureOf(
     for (let k = 0; k < slope.length; k++) variance += slope[i]! * covariance.get(i, k) * slope[k]!
   return { mean, sd: Math.sqrt(variance) }
 }
+
+/** One that lies far off is another edge's: it pulls no harder than one at the limit, by Huber's rule. */
+const LIMIT = 2
+export const held = (misfit: number): number =>
+  Math.abs(misfit) <= LIMIT ? misfit : Math.sign(misfit) * Math.sqrt(2 * LIMIT * Math.abs(misfit) - LIMIT * LIMIT)

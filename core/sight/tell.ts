@@ -4,7 +4,7 @@ import type { HubEvent } from '../hub/events'
 import type { RearEvent } from '../rear/events'
 import { usualLens } from './camera'
 import { measureFromBehind, type BehindTold, type Figure } from './fromBehind'
-import { measureFromSide } from './fromSide'
+import { measureFromSide, WIDEST_GAP_MM, type FromSide, type TipsFound } from './fromSide'
 import { LENGTHS, sayElsewhere, sayOblique, sayWideGap, UNMEASURABLE_WORDS, type LengthId } from './measures'
 import type { MeasureId } from './page'
 import { measureBeside, measurePads, RULERS } from './planar'
@@ -17,6 +17,8 @@ export type TouchedPicture = {
   touched: Readonly<Record<string, Touch>>
   /** The largest sprocket's edge at more places, found for it (`alongRim.ts`). */
   along?: readonly RimTouch[]
+  /** Other teeth's tips, found for it (`tipsBeside.ts`). */
+  besides?: TipsFound
 }
 /** Pictures of one thing with all its places touched, and the bike that it is of. */
 export type ToTell = {
@@ -73,23 +75,29 @@ function besidePads({ pictures }: ToTell): Told {
     : { is: 'unusable', words: UNMEASURABLE_WORDS[m.why] }
 }
 
-const largestOf = ({ teeth, placeMm }: ToTell) => ({ teeth: teeth.at(-1)!, placeMm: placeMm.at(-1)! })
+const largestOf = ({ teeth, placeMm }: Pick<ToTell, 'teeth' | 'placeMm'>) => ({
+  teeth: teeth.at(-1)!,
+  placeMm: placeMm.at(-1)!,
+})
 
-/** Wider than this, a gap is no better than a template. `model` */
-const WIDEST_GAP_MM = 0.75
-
-function fromSide(ask: ToTell): Told {
-  const { touched, ...size } = ask.pictures.at(-1)!
-  const m = measureFromSide({
+/** A picture from the side as it is measured in, with the pulley's tips that were touched so far. */
+export function askFromSide(ask: Omit<ToTell, 'what' | 'click'>): FromSide {
+  const { touched, besides, ...size } = ask.pictures.at(-1)!
+  return {
     lens: usualLens(size.widthPx, size.heightPx),
     sprocket: largestOf(ask),
     pulleyTeeth: ask.pulleyTeeth,
     tips: ['tip1', 'tip2', 'tip3'].map(id => touched[id]!),
-    pulleyTips: ['pulley1', 'pulley2', 'pulley3'].map(id => touched[id]!),
-  })
+    pulleyTips: ['pulley1', 'pulley2', 'pulley3'].flatMap(id => touched[id] ?? []),
+    besides,
+  }
+}
+
+function fromSide(ask: ToTell): Told {
+  const m = measureFromSide(askFromSide(ask))
   if (m.is !== 'told') return { is: 'unusable', words: UNMEASURABLE_WORDS[m.why] }
   return m.gapMm.sd > WIDEST_GAP_MM
-    ? { is: 'wide', figure: m.gapMm, behind: null, words: sayWideGap(m.gapMm.sd, ask.pulleyTeeth !== null) }
+    ? { is: 'wide', figure: m.gapMm, behind: null, words: sayWideGap(m.gapMm.sd, ask.pulleyTeeth !== null, m.from) }
     : { is: 'told', figure: m.gapMm, behind: null }
 }
 

@@ -2,11 +2,13 @@
      moves by the picture's own pixels, so that it is finer than the finger. -->
 <script setup lang="ts">
 import type { Pixel } from '#core/sight/camera'
-import { REACH_PX } from '#core/sight/touch'
+import { REACH_PX, type Touch } from '#core/sight/touch'
 import { placeOf, type Shot } from '~/composables/measure'
 
 const props = defineProps<{
   shot: Shot
+  /** What was found besides the places that are touched. */
+  dots: readonly Touch[]
   inHand: string | null
   /** Which places are joined by a line. */
   lines: readonly (readonly [string, string])[]
@@ -92,7 +94,7 @@ function up() {
   held.value = null
   if (!h) return
   // in the whole picture a finger is too thick: the first touch goes closer
-  if (!closer.value && !h.id && !h.dragged && perScreen() > 1.5) {
+  if (!closer.value && !h.dragged && perScreen() > 1.5) {
     closer.value = { times: Math.min(CLOSER, Math.max(2, perScreen())), at: h.at }
     return
   }
@@ -180,14 +182,15 @@ const ends = computed(() =>
             fill="none"
           />
         </g>
-        <!-- found along the edge besides: nothing to be moved -->
+        <!-- nothing to be moved -->
         <circle
-          v-for="(t, i) in shot.along"
+          v-for="(t, i) in dots"
           :key="`along${i}`"
           :cx="t.at[0]"
           :cy="t.at[1]"
           :r="mark / 5"
           class="dot"
+          :stroke-width="mark / 12"
           data-test="along"
         />
         <g v-for="s in shown" :key="s.id" :transform="`translate(${s.at[0]} ${s.at[1]})`" :data-test="`at-${s.id}`">
@@ -230,6 +233,7 @@ const ends = computed(() =>
 }
 .dot {
   fill: var(--bone);
+  stroke: var(--night);
 }
 .held {
   stroke: var(--mat-out);

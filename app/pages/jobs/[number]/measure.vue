@@ -12,9 +12,9 @@ import {
   type LengthId,
 } from '#core/sight/measures'
 import { askOfMeasure, MEASURE_PART, MEASURE_WAYS, MEASURE_WORDS, type MeasureId } from '#core/sight/page'
-import { entryOf, lookOf, planeOf, sayMeasured, type Told } from '#core/sight/tell'
+import { entryOf, lookOf, planeOf, sayMeasured, type Told, type TouchedPicture, type ToTell } from '#core/sight/tell'
 import type { StandInAsk } from '#core/bench/standInCamera'
-import { REACH_PX } from '#core/sight/touch'
+import { REACH_PX, type Touch } from '#core/sight/touch'
 import { tipDiameterMm } from '#core/standards/sprockets'
 import type { BenchKeys } from '~/composables/benchKeys'
 
@@ -53,24 +53,33 @@ const { shots, shot, next, inHand, nudged, alone, blurred, trouble, busy, lookin
 
 const told = shallowRef<Told | null>(null)
 watch([touches, what, pulleyTeeth], () => void work(), { flush: 'post' })
+/** Tips of other teeth that were found from the touched ones. */
+const tipsFound = shallowRef<readonly Touch[]>([])
+const dots = computed(() => [...(shot.value?.along ?? []), ...tipsFound.value])
 async function work() {
   told.value = null
+  tipsFound.value = []
   const pictures = touches.value
   if (!pictures) return
   if (blurred.value) return void (told.value = { is: 'unusable', words: UNMEASURABLE_WORDS.blurred })
   const start = performance.now()
-  const now = await measure.sight().tell({
-    what: what.value,
-    pictures,
-    teeth: [...(setup.value?.teeth ?? [])],
-    placeMm: [...(geometry.value?.placeMm ?? [])],
-    click: click.value,
-    pulleyTeeth: pulleyTeeth.value,
-  })
+  const now = await measure.sight().tell(askOf(pictures))
   if (pictures !== touches.value) return
+  tipsFound.value = now.besides
   performance.measure('sight', { start }) // read by the tests
-  told.value = now
+  told.value = now.told
 }
+const askOf = (pictures: readonly TouchedPicture[]): ToTell => ({
+  what: what.value,
+  pictures,
+  teeth: [...(setup.value?.teeth ?? [])],
+  placeMm: [...(geometry.value?.placeMm ?? [])],
+  click: click.value,
+  pulleyTeeth: pulleyTeeth.value,
+})
+watch(next, place => {
+  if (look.value === 'side' && place?.id === 'pulley3') void measure.sight().ahead(askOf(measure.touchedSoFar()))
+})
 const figure = computed(() => (told.value && told.value.is !== 'unusable' ? told.value : null))
 /** What can be noted; a wide one only says what would help. */
 const sign = ref<1 | -1>(1)
@@ -225,6 +234,7 @@ const offered = computed(() => {
       <PhotoTouch
         v-else-if="shot"
         :shot="shot"
+        :dots="dots"
         :in-hand="inHand"
         :lines="PLACE_LINES[look]"
         :next="next?.words ?? null"
@@ -240,7 +250,7 @@ const offered = computed(() => {
             look === 'behind'
               ? 'From straight behind, camera at the axle’s height, half a metre off'
               : look === 'side'
-                ? 'From the drive side, square to the wheel, half a metre off'
+                ? 'From the drive side, square to the wheel, at the gap’s height, half a metre off'
                 : 'Square to it, with the ruler and what is measured both sharp'
           }}</b>
           {{
@@ -271,9 +281,7 @@ const offered = computed(() => {
         <p class="small">
           Drag a place to move it by the picture’s own pixels, or arrow keys: by one, with Shift far. Where no edge
           stood out a place has ticks and counts for less, until you put it right yourself.
-          <template v-if="shot?.along.length"
-            >Small dots were found along the edge besides: nothing to be done.</template
-          >
+          <template v-if="dots.length">Small dots were found besides, by your places: nothing to be done.</template>
         </p>
         <template v-if="told?.is === 'told'">
           <ChoiceRow v-if="ways" v-model="sign" label="Which way" :choices="ways" test="way" />
