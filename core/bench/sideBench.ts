@@ -1,5 +1,5 @@
 import { randomFrom, type Random } from '../quantity/random'
-import { seen, usualLens, type Lens, type Pixel, type Pose } from '../sight/camera'
+import { seen, usualLens, type Lens, type Pose } from '../sight/camera'
 import type { Look } from '../sight/edges'
 import type { Figure } from '../sight/fromBehind'
 import { measureFromSide, WIDEST_GAP_MM, type FromSide } from '../sight/fromSide'
@@ -43,7 +43,7 @@ const toothed = (disc: Disc, random: Random, narrow: number): Disc => ({
 })
 
 /**
- * A bike with its largest sprocket in gear, the pulley below it. Angles are radians forward of upright, as a disc's are.
+ * A bike with its largest sprocket in gear, its pulley below. Angles are radians forward of upright, as a disc's are.
  * @param given a drivetrain; by chance where left out
  */
 export function sideScene(seed: number, given: Pick<Given, 'teeth' | 'placeMm'> = drivetrain(seed)): SideScene {

@@ -147,7 +147,8 @@ export function cameraBeside(sprocket: Disc, random: Random, widthPx = 4000, hei
   const pose: Pose = {
     atMm: [
       sprocket.middle[0] - far,
-      30 * random.normal() - 40 - far * Math.tan(pitch),
+      // about the gap's height, as is asked
+      30 * random.normal() - sprocket.radiusMm - far * Math.tan(pitch),
       30 * random.normal() - far * Math.tan(yaw),
     ],
     yaw: yaw - Math.PI / 2,

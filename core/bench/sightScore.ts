@@ -9,7 +9,7 @@ import { MOST_OFF_MM } from '../sight/tell'
 import { isBlurred, TOUCH_SD_PX, towards, type Touch } from '../sight/touch'
 import { gapBeside } from './sideBench'
 import { rodPicture } from './rodPicture'
-import { asked, cameraBeside, pictureBehind, sightBike } from './sightBench'
+import { asked, pictureBehind, sightBike } from './sightBench'
 
 /** How one kind of picture did: what was off, what was said of that, what was refused. */
 export type SightScore = {

@@ -22,10 +22,10 @@ const WIDTHS = { from: 0.5, to: 1.7 } as const
 /** A touch is usually off by so much of what it may be: the nearer bar is meant, and not its neighbour. `model` */
 const REACH_SDS = 0.6
 /** Fainter than this an edge is grain, and a bar no bar. `model` */
-export const LEAST_CONTRAST = 0.025
+const LEAST_CONTRAST = 0.025
 const LEAST_INSIDE = 0.045
 
-type Lookup = (across: number, along: number) => number
+export type Lookup = (across: number, along: number) => number
 
 /** A smoothed patch, read in a frame of its own: across and along from a place in the whole picture. */
 export function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
@@ -130,11 +130,26 @@ export function findMiddle(
 
 /** One outline is as plain as another while it is at least so much of it: the outermost of them is taken. `model` */
 const AS_PLAIN = 0.5
+const OUTLINE_STEP_PX = 0.5
 /**
- * How far outward of each place a thing ends before what lies behind it, px; null where it does not plainly. The
- * outermost plain step counts: what lies within has edges of its own.
- * @param places each with the direction outward, of length 1
+ * How far outward a thing ends before what lies behind it, px; null where it does not plainly. The outermost plain step
+ * counts: what lies within has edges of its own.
+ * @param light by the way outward, px
  * @param bright is the thing brighter than what lies behind it
+ */
+export function outermostStep(light: (outPx: number) => number, reachPx: number, bright: boolean): number | null {
+  const ts = range(-reachPx, reachPx, OUTLINE_STEP_PX)
+  const steep = ts.map(t => ((bright ? 1 : -1) * (light(t - 0.75) - light(t + 0.75))) / 255)
+  const least = Math.max(LEAST_CONTRAST, AS_PLAIN * Math.max(...steep))
+  for (let i = ts.length - 2; i > 0; i--) {
+    const [a, b, c] = [steep[i - 1]!, steep[i]!, steep[i + 1]!]
+    if (b >= least && b >= a && b > c) return ts[i]! + ((0.5 * (a - c)) / (a - 2 * b + c || 1)) * OUTLINE_STEP_PX
+  }
+  return null
+}
+/**
+ * That at each of some places.
+ * @param places each with the direction outward, of length 1
  */
 export function findOutline(
   patch: Patch,
@@ -143,17 +158,9 @@ export function findOutline(
   bright: boolean,
 ): (number | null)[] {
   const light = reading(patch)
-  const step = 0.5
-  const ts = range(-reachPx, reachPx, step)
   return places.map(({ at, outward }) => {
     const of = light(at, outward)
-    const steep = ts.map(t => ((bright ? 1 : -1) * (of(0, t - 0.75) - of(0, t + 0.75))) / 255)
-    const least = Math.max(LEAST_CONTRAST, AS_PLAIN * Math.max(...steep))
-    for (let i = ts.length - 2; i > 0; i--) {
-      const [a, b, c] = [steep[i - 1]!, steep[i]!, steep[i + 1]!]
-      if (b >= least && b >= a && b > c) return ts[i]! + ((0.5 * (a - c)) / (a - 2 * b + c || 1)) * step
-    }
-    return null
+    return outermostStep(t => of(0, t), reachPx, bright)
   })
 }
 

@@ -148,7 +148,7 @@ export function sayOblique(viewDeg: number, sdMm: number, pictures: number): str
 export const sayElsewhere = (offMm: number): string =>
   `The pulley stands ${Math.abs(offMm).toFixed(0)} mm from that sprocket: put the chain on it, or push the derailleur to its stop and hold it there`
 
-/** Further out of square than this, that is what makes a gap wide: the pulley need not stand in the sprocket's plane. */
+/** Further out of square, that is what makes a gap wide: the pulley need not stand in the sprocket's plane. `model` */
 const OUT_OF_SQUARE_DEG = 10
 
 /** A gap that is told too widely, and what would make it closer. */

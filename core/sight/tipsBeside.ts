@@ -1,5 +1,5 @@
 import type { Pixel } from './camera'
-import { barIn, blurOf, LEAST_CONTRAST, mean, range, reading, type Look } from './edges'
+import { barIn, blurOf, mean, outermostStep, range, reading, type Look, type Lookup } from './edges'
 import { middleSeen, teethSeen, tipAt, type FromSide, type TeethSeen, type TipsFound } from './fromSide'
 import { towards, type Touch } from './touch'
 
@@ -8,14 +8,12 @@ import { towards, type Touch } from './touch'
  * that stands across the rim and ends outward. What a chain, a stay or a cage covers is no such bar, and is left out.
  */
 
-/** A tooth is so wide a little way down from its tip, and its tip is looked for so far in and out and to both sides, mm. */
+/** A tooth is so wide a little way down from its tip; it is looked for so far in and out and to both sides, mm. */
 const TOOTH_MM = { wide: 3.8, downFrom: 1, downTo: 2, reach: 1.3, aside: 1.6, tipHalf: 0.5 } as const
 /** A touch is off by about so much, so that its neighbour's flank is not taken for a tooth's, mm. `model` */
 const SLACK_MM = 0.6
 /** Fainter than this a tooth is a smear. `model` */
 const PLAIN = 0.035
-/** One step is as plain as another while it is at least so much of it: the outermost is the tip. `model` */
-const AS_PLAIN = 0.5
 /** A tooth at the picture's own edge is cut. */
 const LEAST_PATCH_PX = 20
 /** How far a tip that was found may be off, px, from made pictures (docs/senses.md). */
@@ -26,6 +24,12 @@ const FURTHEST_OFF_MM = { out: 0.5, aside: 0.7 } as const
 const ENOUGH = 4
 
 type Tip = { outMm: number; asideMm: number; touch: Touch }
+
+/** How light it is so far outward, over a strip so wide to both sides of its middle. */
+function outwardIn(light: Lookup, middle: number, half: number): (outPx: number) => number {
+  const columns = range(middle - half, middle + half)
+  return t => columns.reduce((s, x) => s + light(x, t), 0) / columns.length
+}
 
 /**
  * The tip of the tooth about a place; null where none stands there.
@@ -40,19 +44,13 @@ export function findTooth(at: Pixel, outward: Pixel, perMm: number, look: Look):
   const down = range(-TOOTH_MM.downTo * perMm, -TOOTH_MM.downFrom * perMm)
   const bar = barIn(mean(light, down), 0, reach, TOOTH_MM.wide * perMm, SLACK_MM * perMm)
   if (!bar || bar.contrast < PLAIN || Math.abs(bar.middle) > TOOTH_MM.aside * perMm) return null
-  const columns = range(bar.middle - TOOTH_MM.tipHalf * perMm, bar.middle + TOOTH_MM.tipHalf * perMm)
-  const of = (t: number) => columns.reduce((s, x) => s + light(x, t), 0) / columns.length
-  const step = 0.5
-  const ts = range(-TOOTH_MM.reach * perMm, TOOTH_MM.reach * perMm, step)
-  const steep = ts.map(t => ((bar.bright ? 1 : -1) * (of(t - 0.75) - of(t + 0.75))) / 255)
-  const least = Math.max(LEAST_CONTRAST, AS_PLAIN * Math.max(...steep))
-  for (let i = ts.length - 2; i > 0; i--) {
-    const [a, b, c] = [steep[i - 1]!, steep[i]!, steep[i + 1]!]
-    if (b < least || b < a || b <= c) continue
-    const outPx = ts[i]! + ((0.5 * (a - c)) / (a - 2 * b + c || 1)) * step
-    return [at[0] + bar.middle * outward[1] + outPx * outward[0], at[1] - bar.middle * outward[0] + outPx * outward[1]]
-  }
-  return null
+  const outPx = outermostStep(
+    outwardIn(light, bar.middle, TOOTH_MM.tipHalf * perMm),
+    TOOTH_MM.reach * perMm,
+    bar.bright,
+  )
+  if (outPx === null) return null
+  return [at[0] + bar.middle * outward[1] + outPx * outward[0], at[1] - bar.middle * outward[0] + outPx * outward[1]]
 }
 
 const middleOf = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!
@@ -102,19 +100,18 @@ function tipsOf(teeth: TeethSeen | null, find: (teeth: TeethSeen) => (Pixel | nu
   return onOneRound(tips).map(t => t.touch)
 }
 
-/** A tip's edge is looked at so far to both sides of it, and stands out by at least so much, of 255. `model` */
+/** A tip's edge is looked at so far to both sides of it, and stands out by at least so much of 255. `model` */
 const EDGE = { fromMm: 1.2, toMm: 2.2, halfMm: 0.3, least: 18 } as const
 /**
- * How blurred the edge of a touched tip is, px; null where nothing stands out of what lies behind it. A blurred tooth is
- * a faint one, so it is not asked whether one was found.
+ * How blurred the edge of a touched tip is, px; null where nothing stands out of what lies behind it. It is not asked
+ * whether the tooth was found: a blurred one is a faint one.
  */
 function blurAt(at: Pixel, { middle, perMm }: { middle: Pixel; perMm: number }, look: Look): number | null {
   const outward = towards(middle, at)
   const patch = look(at, (EDGE.toMm + 2) * perMm)
   if (!outward || Math.min(patch.width, patch.height) < LEAST_PATCH_PX) return null
   const light = reading(patch)(at, outward)
-  const columns = range(-EDGE.halfMm * perMm, EDGE.halfMm * perMm)
-  const of = (t: number) => columns.reduce((s, x) => s + light(x, t), 0) / columns.length
+  const of = outwardIn(light, 0, EDGE.halfMm * perMm)
   const level = (sign: 1 | -1) => middleOf(range(EDGE.fromMm * perMm, EDGE.toMm * perMm).map(t => of(sign * t)))
   const height = level(-1) - level(1)
   return Math.abs(height) < EDGE.least ? null : blurOf(t => -of(t) / height, 0, EDGE.fromMm * perMm)
