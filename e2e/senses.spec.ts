@@ -88,7 +88,9 @@ test('the gap in the stand-in camera’s picture from the side: noted as from a 
   await bench.locator('[data-test=note]').click()
   await bench.waitForURL(/stage\/gap/)
   await saved(bench)
-  expect((await entriesOf(shop, number)).find(e => e.kind === 'gap')).toMatchObject({ how: 'photo' })
+  const entry = (await entriesOf(shop, number)).find(e => e.kind === 'gap')
+  expect(entry).toMatchObject({ how: 'photo' })
+  expect(entry?.photoSdMm).toBeLessThan(0.5)
 })
 
 test('held live, the hand is led into the plane, and the picture is taken there', async ({ bench, shop }) => {

@@ -180,6 +180,7 @@ export const REAR_EVENTS = [
     gapMm: z.number().min(-20, 'a gap below −20 mm is not one').max(60, 'a gap over 60 mm is not one'),
     how: z.enum(['measured', 'centres', 'photo']),
     at: z.enum(['stand', 'sagged']),
+    photoSdMm,
   }),
   /**
    * The gap told without a figure: by eye, against a template, or by whether it touches on the way into the largest.

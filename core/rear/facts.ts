@@ -7,7 +7,7 @@ import { CAUSES, CAUSE_WORDS, type Cause } from '../response/causes'
 import type { Standards } from '../standards/inForce'
 import type { Part } from './benchEvents'
 import type { RearOf } from './events'
-import { gapNow, learntGapPerTurn } from './gap'
+import { gapLeft } from './gapNext'
 import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
 import { newRunOf } from './newRun'
 import { sayForecast, SETTLE, settleForecast, settlingIn, TELL_RIDER } from './settle'
@@ -196,18 +196,6 @@ function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
  * known.
  */
 export const barrelAssumed = (rear: RearState): boolean => !rear.barrelCounted
-
-/**
- * The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none
- * was.
- */
-export function gapLeft(rear: RearState, at: 'stand' | 'sagged'): number | null {
-  const seen = (where: 'stand' | 'sagged') =>
-    rear.gaps
-      .filter(g => g.event.at === where)
-      .map(g => ({ turnsIn: fromSixteenths(g.bSixteenths), gapMm: g.event.gapMm }))
-  return gapNow(seen(at), fromSixteenths(rear.net.B), learntGapPerTurn(seen('stand')).mmPerTurn)
-}
 
 /** A replaceable hanger that was bent back: weaker than it was, and not renewed since. */
 const bentBack = (rear: RearState): boolean =>

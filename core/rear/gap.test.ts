@@ -56,6 +56,15 @@ describe('a turn of the B screw', () => {
     expect(told.mmPerTurn).toBeCloseTo((12.5 * 1.5 + 25 * 1.25) / 37.5, 9)
     expect(told.sdMm).toBeCloseTo(Math.sqrt(1 / 37.5), 9)
   })
+  // by hand: weights 1/0.2² and 1/0.4² about their mean, 2 turns apart: 20 turns²/mm² beside 1 over 0.2²
+  test('is learnt more from one in a photograph that tells closer', () => {
+    const told = learntGapPerTurn([
+      { turnsIn: 1, gapMm: 5, sdMm: 0.2 },
+      { turnsIn: 3, gapMm: 8 },
+    ])
+    expect(told.mmPerTurn).toBeCloseTo((20 * 1.5 + 25 * 1.25) / 45, 9)
+    expect(told.sdMm).toBeCloseTo(Math.sqrt(1 / 45), 9)
+  })
   test('carries the last gap on, and none where none was measured', () => {
     const seen = [
       { turnsIn: 0, gapMm: 3 },

@@ -23,29 +23,31 @@ export const B_SCREW = { mmPerTurn: 1.25, sd: 0.2 } as const
 /** Spread of a measured gap, mm. `model` */
 const GAP_SD_MM = 0.4
 
+/** A gap that was measured, mm, and the B screw's turns in (+) since the first. */
+export type GapAt = { turnsIn: number; gapMm: number; sdMm?: number }
+
 /**
- * What a turn of this bike's B screw does, learnt from gaps measured at two or more settings.
- * @param seen turns in (+) since the first, and the gap there in mm
+ * What a turn of this bike's B screw does, learnt from gaps measured at two or more settings, by least squares weighed
+ * by how sure each is.
+ * @param seen `sdMm` of one in a photograph; others are as sure as a template
  */
-export function learntGapPerTurn(seen: readonly { turnsIn: number; gapMm: number }[]): {
-  mmPerTurn: number
-  sdMm: number
-} {
-  const n = seen.length
-  const meanT = n ? seen.reduce((s, x) => s + x.turnsIn, 0) / n : 0
-  const meanG = n ? seen.reduce((s, x) => s + x.gapMm, 0) / n : 0
-  const told = seen.reduce((s, x) => s + (x.turnsIn - meanT) ** 2, 0) / GAP_SD_MM ** 2
-  const with_ = seen.reduce((s, x) => s + (x.turnsIn - meanT) * (x.gapMm - meanG), 0) / GAP_SD_MM ** 2
+export function learntGapPerTurn(seen: readonly GapAt[]): { mmPerTurn: number; sdMm: number } {
+  const rows = seen.map(x => ({ ...x, weight: 1 / (x.sdMm ?? GAP_SD_MM) ** 2 }))
+  const sum = (of: (x: (typeof rows)[number]) => number) => rows.reduce((s, x) => s + x.weight * of(x), 0)
+  const all = Math.max(
+    1e-9,
+    sum(() => 1),
+  )
+  const meanT = sum(x => x.turnsIn) / all
+  const meanG = sum(x => x.gapMm) / all
+  const told = sum(x => (x.turnsIn - meanT) ** 2)
+  const with_ = sum(x => (x.turnsIn - meanT) * (x.gapMm - meanG))
   const usual = 1 / B_SCREW.sd ** 2
   return { mmPerTurn: (with_ + usual * B_SCREW.mmPerTurn) / (told + usual), sdMm: Math.sqrt(1 / (told + usual)) }
 }
 
 /** The gap as it stands: the last one measured, carried on by the turns since; null when none was. */
-export function gapNow(
-  seen: readonly { turnsIn: number; gapMm: number }[],
-  turnsIn: number,
-  mmPerTurn: number,
-): number | null {
+export function gapNow(seen: readonly GapAt[], turnsIn: number, mmPerTurn: number): number | null {
   const last = seen.at(-1)
   return last ? last.gapMm + (turnsIn - last.turnsIn) * mmPerTurn : null
 }

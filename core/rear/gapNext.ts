@@ -1,6 +1,6 @@
 import type { GAPS } from '../procedure/schools'
 import { fromSixteenths } from '../quantity/turns'
-import { gapInStandFor, gapNow, gapTurn, learntGapPerTurn } from './gap'
+import { gapInStandFor, gapNow, gapTurn, learntGapPerTurn, type GapAt } from './gap'
 import { gapByLooks, type GapLook } from './gapLook'
 import type { RearState } from './state'
 
@@ -32,17 +32,31 @@ type GapNext = {
   byMaker: boolean
 }
 
+/** The gaps measured in the stand, or with sag. */
+const gapsAt = (rear: RearState, at: 'stand' | 'sagged'): GapAt[] =>
+  rear.gaps
+    .filter(x => x.event.at === at)
+    .map(({ event: { gapMm, photoSdMm }, bSixteenths }) => ({
+      turnsIn: fromSixteenths(bSixteenths),
+      gapMm,
+      ...(photoSdMm === undefined ? {} : { sdMm: photoSdMm }),
+    }))
+
+/** What a turn of this bike's B screw does, from the gaps measured in the stand. */
+const learntOf = (rear: RearState) => learntGapPerTurn(gapsAt(rear, 'stand'))
+
+/**
+ * The gap as it stands, in the stand or with sag: the last one measured, carried on by the turns since; null when none
+ * was.
+ */
+export const gapLeft = (rear: RearState, at: 'stand' | 'sagged'): number | null =>
+  gapNow(gapsAt(rear, at), fromSixteenths(rear.net.B), learntOf(rear).mmPerTurn)
+
 /** What to do about the B gap: the maker's own figure where it is known, else this shop's school. */
 export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targetMm: Span }): GapNext {
-  const seenAt = (at: 'stand' | 'sagged') =>
-    rear.gaps
-      .filter(x => x.event.at === at)
-      .map(x => ({ turnsIn: fromSixteenths(x.bSixteenths), gapMm: x.event.gapMm }))
-  const stood = seenAt('stand')
-  const turnsIn = fromSixteenths(rear.net.B)
-  const learnt = learntGapPerTurn(stood)
-  const standMm = gapNow(stood, turnsIn, learnt.mmPerTurn)
-  const saggedMm = gapNow(seenAt('sagged'), turnsIn, learnt.mmPerTurn)
+  const learnt = learntOf(rear)
+  const standMm = gapLeft(rear, 'stand')
+  const saggedMm = gapLeft(rear, 'sagged')
   const makerMm = rear.parts?.derailleur.makerGapMm
   const wanted =
     makerMm === undefined ? school.targetMm : { from: makerMm - MAKER_WITHIN_MM, to: makerMm + MAKER_WITHIN_MM }
@@ -55,7 +69,7 @@ export function gapNext(rear: RearState, school: (typeof GAPS)[number] & { targe
     targetMm,
     turns,
     learnt,
-    measured: stood.length,
+    measured: gapsAt(rear, 'stand').length,
     look: rear.gapLooks.at(-1)?.look ?? null,
     good: looked ? looked.good : standMm !== null && turns === 0,
     byMaker: makerMm !== undefined,

@@ -92,7 +92,7 @@ export function sayRear(e: RearEvent, teethOf: readonly number[]): string {
     case 'inner':
       return `Inner ${e.lengthMm} mm`
     case 'gap':
-      return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'measured' ? '' : e.how === 'photo' ? ', in a photograph' : ', from centres'}`
+      return `B gap ${e.gapMm.toFixed(1)} mm${e.at === 'sagged' ? ' sagged' : ''}${e.how === 'measured' ? '' : e.how === 'photo' ? inPhoto(e) || ', in a photograph' : ', from centres'}`
     case 'gapSeen':
       return `B gap looked at: ${GAP_LOOK_WORDS[e.look].toLowerCase()}`
     case 'gapWanted':

@@ -146,7 +146,7 @@ export function entryOf(
     case 'L':
       return { kind: 'sight', at: what, offsetMm: mm, photoSdMm }
     case 'gap':
-      return { kind: 'gap', gapMm: mm, how: 'photo', at: 'stand' }
+      return { kind: 'gap', gapMm: mm, how: 'photo', at: 'stand', photoSdMm }
     case 'rod':
     case 'marks':
       return { kind: 'hubRead', mm: sign * mm || 0 }
