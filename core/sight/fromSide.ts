@@ -33,7 +33,7 @@ export type SideTold =
 /** From where the gap was looked at, degrees out of square: + from above, + from in front. */
 export type SeenFrom = { aboveDeg: number; beforeDeg: number }
 /** Told more widely than this a gap is no better than a template beside it, mm. `model` */
-export const WIDEST_GAP_MM = 0.5
+export const WIDEST_GAP_MM = 0.6
 
 /** How far out of the wheel's square a picture is taken when one means to be square, degrees. `model` */
 const SQUARE_SD_DEG = 5

@@ -22,7 +22,7 @@ import { gapsShown, lead, type Led } from './plane'
 import { proposalsOf } from './propose'
 import { endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
 import { figureOf, solve } from './solve'
-import { findTooth, teethFinder } from './tipsBeside'
+import { findTooth, teethFinder, tipsBlurPx } from './tipsBeside'
 import { entryOf, sayMeasured, tell } from './tell'
 import { isBlurred, towards, type Touch } from './touch'
 
@@ -632,6 +632,14 @@ describe('teeth found from the side', () => {
     expect(teethFinder(look)({ ...ask, pulleyTeeth: null }).pulleyTips).toEqual([])
     const elsewhere = { ...ask, tips: ask.tips.map((t, i) => ({ ...t, at: [t.at[0] + 400 * i, t.at[1]] as const })) }
     expect(teethFinder(look)(elsewhere)).toEqual({ tips: [], pulleyTips: [] })
+  })
+  test('light teeth before a light disc tell nothing of how blurred they are, and are no reason to refuse', () => {
+    const flat: Look = (about, aroundPx) => {
+      const size = 2 * Math.round(aroundPx)
+      return { width: size, height: size, data: new Uint8Array(size * size).fill(150), left: 0, top: 0 }
+    }
+    expect(tipsBlurPx(ask, flat)).toEqual([])
+    expect(isBlurred(tipsBlurPx(ask, flat))).toBe(false)
   })
   test('a blurred picture is refused, a sharp one is not', () => {
     expect(gapBeside(91_001, { found: false, blurPx: 8 }).told).toBeNull()

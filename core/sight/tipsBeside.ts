@@ -117,14 +117,15 @@ function blurAt(at: Pixel, { middle, perMm }: { middle: Pixel; perMm: number }, 
   return Math.abs(height) < EDGE.least ? null : blurOf(t => -of(t) / height, 0, EDGE.fromMm * perMm)
 }
 /**
- * How blurred each touched tip of the sprocket is, px.
- * @returns nothing where the touches are of no such ring
+ * How blurred the touched tips of the sprocket are, px: those that stand out of what lies behind them.
+ * @returns none where the touches are of no such ring
  */
-export function tipsBlurPx(ask: FromSide, look: Look): (number | null)[] {
+export function tipsBlurPx(ask: FromSide, look: Look): number[] {
   const seen = teethSeen(ask)
   if (!seen) return []
   const { perMm } = tipAt(seen.sprocket, 0)
-  return ask.tips.map(t => blurAt(t.at, { middle: middleSeen(seen.sprocket), perMm }, look))
+  const ring = { middle: middleSeen(seen.sprocket), perMm }
+  return ask.tips.flatMap(t => blurAt(t.at, ring, look) ?? [])
 }
 
 /** Looked for once from the touches, and once from what was found then, which is nearer. */
