@@ -148,7 +148,9 @@ function ringsAt(ask: FromSide, x: Float64Array): { sprocket: Ring; pulley: Ring
 export function measureFromSide(ask: FromSide): SideTold {
   const is = solveSide(ask)
   if (typeof is === 'string') return { is: 'unusable', why: is }
-  if (is.misfit + is.strange > APART) return { is: 'unusable', why: 'apart' }
+  if (is.misfit + is.strange > APART)
+    // what was found for the hand is no reason to refuse what it touched
+    return ask.besides ? measureFromSide({ ...ask, besides: undefined }) : { is: 'unusable', why: 'apart' }
   const centres = (x: Float64Array) => Math.hypot(x[8]!, x[9]!)
   return {
     is: 'told',

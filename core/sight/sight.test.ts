@@ -628,6 +628,11 @@ describe('teeth found from the side', () => {
     expect(find(ask).tips).toEqual(tips)
     expect(looks).toBe(both)
   })
+  test('what was found beside the touches is no reason to refuse them', () => {
+    const off = { tips: ask.tips.map(t => ({ ...t, at: [t.at[0] + 40, t.at[1] + 25] as const })), pulleyTips: [] }
+    const wrong = { tips: Array.from({ length: 12 }, (_, i) => off.tips[i % 3]!), pulleyTips: [] }
+    expect(measureFromSide({ ...ask, besides: wrong }).is).toBe('told')
+  })
   test('a pulley whose teeth nobody counted is not looked for, and touches that are no bike’s find nothing', () => {
     expect(teethFinder(look)({ ...ask, pulleyTeeth: null }).pulleyTips).toEqual([])
     const elsewhere = { ...ask, tips: ask.tips.map((t, i) => ({ ...t, at: [t.at[0] + 400 * i, t.at[1]] as const })) }
