@@ -117,15 +117,18 @@ function blurAt(at: Pixel, { middle, perMm }: { middle: Pixel; perMm: number }, 
   return Math.abs(height) < EDGE.least ? null : blurOf(t => -of(t) / height, 0, EDGE.fromMm * perMm)
 }
 /**
- * How blurred the touched tips of the sprocket are, px: those that stand out of what lies behind them.
+ * How blurred the touched tips of both rings are, px: those that stand out of what lies behind them.
  * @returns none where the touches are of no such ring
  */
 export function tipsBlurPx(ask: FromSide, look: Look): number[] {
   const seen = teethSeen(ask)
   if (!seen) return []
-  const { perMm } = tipAt(seen.sprocket, 0)
-  const ring = { middle: middleSeen(seen.sprocket), perMm }
-  return ask.tips.flatMap(t => blurAt(t.at, ring, look) ?? [])
+  const of = (ring: TeethSeen | null, touches: readonly Touch[]) => {
+    if (!ring) return []
+    const { perMm } = tipAt(ring, 0)
+    return touches.flatMap(t => blurAt(t.at, { middle: middleSeen(ring), perMm }, look) ?? [])
+  }
+  return [...of(seen.sprocket, ask.tips), ...of(seen.pulley, ask.pulleyTips)]
 }
 
 /** Looked for once from the touches, and once from what was found then, which is nearer. */
