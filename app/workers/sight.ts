@@ -7,10 +7,10 @@ import { LEAST_PX, UNMEASURABLE_WORDS, type Finding, type NoPicture } from '#cor
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { alongRim } from '#core/sight/alongRim'
-import { teethFinder, tipsBlurPx } from '#core/sight/tipsBeside'
+import { shownBesides, teethFinder } from '#core/sight/tipsBeside'
 import { usualLens } from '#core/sight/camera'
 import { askFromSide, lookOf, tell, type Told, type ToTell } from '#core/sight/tell'
-import { isBlurred, type RimEnds, type RimTouch, type Touch } from '#core/sight/touch'
+import type { RimEnds, RimTouch, Touch } from '#core/sight/touch'
 
 /** So much about a touch is looked at, px. */
 const AROUND_PX = 70
@@ -57,9 +57,8 @@ const api = {
   tell(ask: ToTell): { told: Told; besides: readonly Touch[] } {
     if (!grey || lookOf(ask.what) !== 'side') return { told: tell(ask), besides: [] }
     const side = askFromSide(ask)
-    if (isBlurred(tipsBlurPx(side, patchOf)))
-      return { told: { is: 'unusable', words: UNMEASURABLE_WORDS.blurred }, besides: [] }
-    const besides = findTeeth(side)
+    const besides = shownBesides(side, findTeeth, patchOf)
+    if (!besides) return { told: { is: 'unusable', words: UNMEASURABLE_WORDS.blurred }, besides: [] }
     const [last, ...others] = [...ask.pictures].reverse()
     const pictures = [...others.reverse(), { ...last!, besides }]
     return { told: tell({ ...ask, pictures }), besides: [...besides.tips, ...besides.pulleyTips] }

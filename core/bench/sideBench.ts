@@ -4,8 +4,8 @@ import type { Look } from '../sight/edges'
 import type { Figure } from '../sight/fromBehind'
 import { measureFromSide, WIDEST_GAP_MM, type FromSide } from '../sight/fromSide'
 import { onRim } from '../sight/rim'
-import { teethFinder, tipsBlurPx } from '../sight/tipsBeside'
-import { isBlurred, type Touch } from '../sight/touch'
+import { shownBesides, teethFinder } from '../sight/tipsBeside'
+import type { Touch } from '../sight/touch'
 import { render, type Disc, type Grey, type Weather } from './render'
 import { cameraBeside, sightBike, weatherOf, type Given, type SightBike } from './sightBench'
 
@@ -218,8 +218,9 @@ export function gapBeside(
 ): { told: Figure | null; gapMm: number } {
   const { scene, ask, look } = askBeside(seed, blurPx)
   const { gapMm } = scene.bike
-  if (isBlurred(tipsBlurPx(ask, look))) return { told: null, gapMm }
-  const m = measureFromSide(found ? { ...ask, besides: teethFinder(look)(ask) } : ask)
+  const besides = shownBesides(ask, found ? teethFinder(look) : () => ({ tips: [], pulleyTips: [] }), look)
+  if (!besides) return { told: null, gapMm }
+  const m = measureFromSide({ ...ask, besides })
   return { told: m.is === 'told' && m.gapMm.sd <= WIDEST_GAP_MM ? m.gapMm : null, gapMm }
 }
 

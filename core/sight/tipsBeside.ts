@@ -1,7 +1,7 @@
 import type { Pixel } from './camera'
 import { barIn, blurOf, mean, outermostStep, range, reading, type Look, type Lookup } from './edges'
 import { middleSeen, teethSeen, tipAt, type FromSide, type TeethSeen, type TipsFound } from './fromSide'
-import { towards, type Touch } from './touch'
+import { isBlurred, towards, type Touch } from './touch'
 
 /*
  * Three touched tips of a sprocket seen from the side tell where its other teeth stand. Each is looked for there: a bar
@@ -150,3 +150,10 @@ export function teethFinder(look: Look): (ask: FromSide) => TipsFound {
     return besides
   }
 }
+
+/**
+ * What one picture from the side shows besides its touched tips; null where it is blurred.
+ * @param find finds its teeth, in the same picture
+ */
+export const shownBesides = (ask: FromSide, find: (ask: FromSide) => TipsFound, look: Look): TipsFound | null =>
+  isBlurred(tipsBlurPx(ask, look)) ? null : find(ask)
