@@ -50,7 +50,11 @@ export default defineNuxtConfig({
       ],
     },
   },
-  hooks: { 'nitro:init': nitro => void nitro.hooks.hook('compiled', buildHeavyWorker) },
+  hooks: {
+    'nitro:init': nitro => void nitro.hooks.hook('compiled', buildHeavyWorker),
+    // no page asks the browser for every other page's files: the service worker fetches them once, and each is small
+    'build:manifest': manifest => Object.values(manifest).forEach(file => (file.prefetch = false)),
+  },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },

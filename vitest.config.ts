@@ -17,11 +17,12 @@ export default defineConfig({
       { test: { ...test, name: 'core', include: ['core/**/*.test.ts'], pool: 'threads', isolate: false } },
       // what the browser keeps and sends, without a browser
       { resolve: { alias: { '~': here('app') } }, test: { ...test, name: 'app', include: ['app/**/*.test.ts'] } },
-      // with a PostgreSQL cluster of their own
+      // with a PostgreSQL cluster of their own; a file that changes its process puts it back at its end
       {
         test: {
           ...test,
           name: 'server',
+          isolate: false,
           include: ['server/**/*.test.ts', 'ops/**/*.test.ts', 'demo/**/*.test.ts'],
           globalSetup: ['ops/testDatabase.ts'],
         },

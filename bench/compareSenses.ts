@@ -29,11 +29,12 @@ const row = (s: SightScore) => ({
 export function compareSight(bikes: number, first: number): void {
   const kinds = Object.keys(SIGHT_KINDS) as SightKind[]
   const uncounted = [kinds[0]!, kinds[1]!].map(kind => row(scoreBehind(kind, bikes, first, false)))
+  const beside = scoreSide(bikes, first)
   console.table([
     ...kinds.map(kind => row(scoreBehind(kind, bikes, first))),
     ...uncounted,
-    row(scoreSide(bikes, first)),
-    row(scoreSide(bikes, first, false)),
+    row(beside.found),
+    row(beside.touched),
     row(scoreRod(10 * bikes, first)),
   ])
   console.table([scoreLead(Math.ceil((2 * bikes) / 3), first)])

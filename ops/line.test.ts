@@ -1,5 +1,5 @@
 import pg from 'pg'
-import { afterEach, expect, inject, test, vi } from 'vitest'
+import { afterAll, afterEach, expect, inject, test, vi } from 'vitest'
 import { throwawayPooler } from './testPooler'
 import type { Said } from '../server/live/line'
 
@@ -29,6 +29,12 @@ async function process_(url = inject('appUrl'), listen = ''): Promise<Process> {
 }
 afterEach(async () => {
   for (const p of running.splice(0)) await p.end()
+})
+// the files after this one share its process
+afterAll(() => {
+  vi.resetModules()
+  delete process.env.OCHO_DATABASE_URL
+  delete process.env.OCHO_LISTEN_URL
 })
 const listening = (p: Process) => vi.waitFor(() => expect(p.line.hearsOthers()).toBe(true), 10_000)
 

@@ -208,20 +208,22 @@ export function askBeside(seed: number, blurPx?: number): { scene: SideScene; as
   return { scene, ask, look: lookBeside(scene, camera) }
 }
 
-/**
- * A gap as it is measured; null where the picture is refused, or another is asked for.
- * @param found whether the other teeth are looked for
- */
-export function gapBeside(
-  seed: number,
-  { found = true, blurPx }: { found?: boolean; blurPx?: number } = {},
-): { told: Figure | null; gapMm: number } {
+/** A gap in a picture that is drawn once, however often it is measured in. */
+export function gapBeside(seed: number, blurPx?: number) {
   const { scene, ask, look } = askBeside(seed, blurPx)
-  const { gapMm } = scene.bike
-  const besides = shownBesides(ask, found ? teethFinder(look) : () => ({ tips: [], pulleyTips: [] }), look)
-  if (!besides) return { told: null, gapMm }
-  const m = measureFromSide({ ...ask, besides })
-  return { told: m.is === 'told' && m.gapMm.sd <= WIDEST_GAP_MM ? m.gapMm : null, gapMm }
+  return {
+    gapMm: scene.bike.gapMm,
+    /**
+     * The gap as it is measured; null where the picture is refused, or another is asked for.
+     * @param found whether the other teeth are looked for, as the page does
+     */
+    told(found = true): Figure | null {
+      const besides = shownBesides(ask, found ? teethFinder(look) : () => ({ tips: [], pulleyTips: [] }), look)
+      if (!besides) return null
+      const m = measureFromSide({ ...ask, besides })
+      return m.is === 'told' && m.gapMm.sd <= WIDEST_GAP_MM ? m.gapMm : null
+    },
+  }
 }
 
 /** Which teeth a hand touches, by what it is asked: those that look at each other first, then two well apart. */

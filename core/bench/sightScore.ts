@@ -91,16 +91,20 @@ export function scoreBehind(kind: SightKind, bikes: number, first: number, count
   return scored(counted ? kind : `${kind}, teeth not counted`, told, bikes, touches / taken)
 }
 
-/**
- * Gaps from drawn pictures from the drive side, three tips and three touched.
- * @param found whether the other teeth are found besides, as the page does
- */
-export function scoreSide(bikes: number, first: number, found = true): SightScore {
-  const told = Array.from({ length: bikes }, (_, i) => {
-    const { told: m, gapMm } = gapBeside(first + i, { found })
-    return m ? [{ off: m.mean - gapMm, sd: m.sd, lean: null }] : []
-  }).flat()
-  return scored(found ? 'gap from the side' : 'the same, by its touches alone', told, bikes, 6)
+/** Gaps from drawn pictures from the drive side, three tips and three touched; then by these alone, not by more. */
+export function scoreSide(bikes: number, first: number): { found: SightScore; touched: SightScore } {
+  const gaps = Array.from({ length: bikes }, (_, i) => {
+    const gap = gapBeside(first + i)
+    return { found: gap.told(), touched: gap.told(false), gapMm: gap.gapMm }
+  })
+  const score = (kind: string, by: 'found' | 'touched') => {
+    const told = gaps.flatMap(gap => {
+      const m = gap[by]
+      return m ? [{ off: m.mean - gap.gapMm, sd: m.sd, lean: null }] : []
+    })
+    return scored(kind, told, bikes, 6)
+  }
+  return { found: score('gap from the side', 'found'), touched: score('the same, by its touches alone', 'touched') }
 }
 
 /** A rod past its axle beside the axle's own thread, from pictures not quite square. */
@@ -183,7 +187,7 @@ export function scoreUnfit(kind: Unfit, bikes: number, first: number): number {
   const refused = Array.from({ length: bikes }, (_, i) => {
     const seed = first + i
     const random = randomFrom(seed, 619)
-    if (kind === 'blurred, from the side') return gapBeside(seed, { blurPx: 6 + 4 * random.next() }).told === null
+    if (kind === 'blurred, from the side') return gapBeside(seed, 6 + 4 * random.next()).told() === null
     const bike = sightBike(seed)
     const view = 2 * (random.next() - 0.5)
     if (kind === 'blurred') {

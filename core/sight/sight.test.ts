@@ -4,7 +4,7 @@ import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../ben
 import { askBeside, gapBeside } from '../bench/sideBench'
 import { scoreLead } from '../bench/leadScore'
 import { standInLook } from '../bench/standInCamera'
-import { scoreBehind, scoreRod, scoreSide, type SightScore } from '../bench/sightScore'
+import { scoreBehind, scoreRod, scoreSide } from '../bench/sightScore'
 import { render } from '../bench/render'
 import { radians } from '../quantity/angle'
 import { LedgerEvent } from '../ledger/events'
@@ -525,7 +525,7 @@ describe('the figures that are published, on a few pictures', () => {
     expect(score.share95).toBeGreaterThan(0.8)
   }, 120_000)
   test('the gap from the side, by teeth that are found besides', () => {
-    const [found, touched] = [true, false].map(more => scoreSide(5, 91_000, more)) as [SightScore, SightScore]
+    const { found, touched } = scoreSide(5, 91_000)
     expect(found.rmsMm).toBeLessThan(0.4)
     expect(found.statedSdMm).toBeLessThan(0.75 * touched.statedSdMm)
     expect(found.share95).toBeGreaterThan(0.8)
@@ -647,8 +647,8 @@ describe('teeth found from the side', () => {
     expect(isBlurred(tipsBlurPx(ask, flat))).toBe(false)
   })
   test('a blurred picture is refused, a sharp one is not', () => {
-    expect(gapBeside(91_001, { found: false, blurPx: 8 }).told).toBeNull()
-    expect(gapBeside(91_001, { found: false }).told).not.toBeNull()
+    expect(gapBeside(91_001, 8).told(false)).toBeNull()
+    expect(gapBeside(91_001).told(false)).not.toBeNull()
   })
 })
 
