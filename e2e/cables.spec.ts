@@ -355,6 +355,10 @@ test('a cargo bike, both rear runs new: taps counted, labels printed, photograph
   await tap('panel-cut')
   await tap('work-out')
   await expect(t(bench, 'plan')).toHaveCount(2)
+  // what another tablet notes at another bench takes no plan away
+  await sender(bench, number, await shop.person('Ishbel'))({ kind: 'sight', at: 'L', offsetMm: 0 })
+  await expect(bench.getByRole('link', { name: /^Rear ,/ })).not.toContainText('untouched')
+  await expect(t(bench, 'plan')).toHaveCount(2)
 
   // labels: one for each piece, and nothing else on the paper
   await bench.emulateMedia({ media: 'print' })

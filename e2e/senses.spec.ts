@@ -246,6 +246,9 @@ test('a hub’s highest gear is heard as its wheel coasts; noted, it moves the o
   await t('hub-others').click()
   await t('hub-look-tick').click()
   await t('tick-listens').click()
+  // news of something else in the job takes nothing from under the hand
+  await send({ kind: 'brakeSeen', brake: 'front', check: 'noodle', outcome: 'out' })
+  await expect(bench.getByRole('link', { name: /^Front brake/ })).not.toContainText('not begun')
   // no microphone here: the words say what to do, and the question is still there to be answered
   await t('tick-listen').click()
   await expect(t('mic-trouble')).toContainText('say what you hear as always')

@@ -60,9 +60,12 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   const planned = computed<WantedPiece[]>(() => bikes.value.flatMap(piecesToCut))
   const wanted = computed<Wanted[]>(() => [...planned.value, ...extras.value])
   const answers = ref<Record<string, CutAnswer>>({})
-  watch(wanted, () => {
-    answers.value = {}
-  })
+  watchContents(
+    () => wanted.value,
+    () => {
+      answers.value = {}
+    },
+  )
   async function workOut() {
     said.value = ''
     answers.value = {}

@@ -1,3 +1,6 @@
+/** It fetches all of the build: not while the page it comes with still works out what it opens with, ms. */
+const AFTER_LOAD_MS = 3000
+
 /**
  * Registers the worker that lets a bench reload without the server; a page whose worker was replaced takes the new
  * files.
@@ -11,7 +14,7 @@ export default defineNuxtPlugin(() => {
     if (known) location.reload()
     known = true
   })
-  const register = () => void serviceWorker.register('/sw.js')
+  const register = () => void setTimeout(() => serviceWorker.register('/sw.js'), AFTER_LOAD_MS)
   if (document.readyState === 'complete') register()
   else window.addEventListener('load', register)
 })

@@ -8,6 +8,10 @@ import { ask } from '~/composables/ask'
 import { kept } from './kept'
 import { useOutbox, type Sign } from './outbox'
 
+/** A look at the server that takes longer hangs, ms. */
+const HANGS_MS = 2000
+type Look = { job: number; since: number; until: Promise<void>; again: Promise<void> | null }
+
 /** One job's log on this device: what the server holds, what waits to be sent, and the state they make. */
 export const useLedger = defineStore('ledger', () => {
   const outbox = useOutbox()
@@ -60,16 +64,36 @@ export const useLedger = defineStore('ledger', () => {
     await refresh()
   }
 
-  /** Takes what is new from the server, and sends what waits. */
-  async function refresh(): Promise<void> {
+  let looking: Look | null = null
+  /**
+   * Takes what is new from the server, and sends what waits: one look at a time, and one more after it for all that was
+   * hinted at meanwhile. One that hangs on a dead line is not waited for.
+   */
+  function refresh(): Promise<void> {
     const job = number.value
+    const under = looking
+    if (under?.job === job && performance.now() - under.since < HANGS_MS) {
+      const once = () => (number.value === job ? refresh() : undefined)
+      return (under.again ??= under.until.then(once, once))
+    }
+    const mine: Look = { job, since: performance.now(), until: look(job), again: null }
+    looking = mine
+    const over = () => {
+      if (looking === mine) looking = null
+    }
+    void mine.until.then(over, over)
+    return mine.until
+  }
+
+  async function look(job: number): Promise<void> {
     const [got, entries] = await Promise.all([
       ask(JobView, `/api/jobs/${job}`),
       ask(EntriesAnswer, `/api/jobs/${job}/events?after=${lastSeq.value}`),
     ])
     if (number.value !== job) return
     if (got.is === 'done' && entries.is === 'done') {
-      record.value = got.value
+      // the same again stays the same object: nothing is worked out anew, or taken from under a hand, for a look
+      if (JSON.stringify(got.value) !== JSON.stringify(record.value)) record.value = got.value
       newer.value ||= entries.value.newer
       take(entries.value.entries)
       loaded.value = 'ready'

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto'
-import { beforeEach, describe, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test, vi } from 'vitest'
 import { EventId } from '#core/chapter/ids'
 import { kept } from './kept'
 import { useLedger } from './ledger'
@@ -184,6 +184,31 @@ describe('a job on this device', () => {
     server.status = 401
     await ledger.refresh()
     expect(ledger.trouble).toEqual({ is: 'signed-out' })
+  })
+  test('hints while it looks are one look more, which sees what they hinted at; one that hangs is not waited for', async () => {
+    await useSession().load()
+    const ledger = useLedger()
+    let answer = () => {}
+    server.beforeLook = () => new Promise(resolve => (answer = resolve))
+    const opened = ledger.open(4)
+    await vi.waitFor(() => expect(server.looks).toBe(1))
+    const hints = [ledger.refresh(), ledger.refresh(), ledger.refresh()]
+    server.job = { ...server.job, tag: 'B2' }
+    answer()
+    await opened
+    await vi.waitFor(() => expect(server.looks).toBe(2))
+    answer()
+    await Promise.all(hints)
+    expect([server.looks, ledger.record?.tag]).toEqual([2, 'B2'])
+
+    const hung = ledger.refresh()
+    const now = vi.spyOn(performance, 'now').mockReturnValue(performance.now() + 2500)
+    server.beforeLook = async () => undefined
+    await ledger.refresh()
+    expect(server.looks).toBe(4)
+    now.mockRestore()
+    answer()
+    await hung
   })
   test('entries that another tablet put between ours are fetched, and stand in their order', async () => {
     await useSession().load()

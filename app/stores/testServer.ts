@@ -51,6 +51,9 @@ export function testServer() {
     refuses: new Map<string, string>(),
     log: [] as Stored[],
     sent: [] as Sent[],
+    /** Looks at the job, and what each waits for before it is answered. */
+    looks: 0,
+    beforeLook: async (): Promise<void> => undefined,
     /** Called before a batch is answered. */
     before: async (): Promise<void> => undefined,
     session: sessionOf() as SessionView | null,
@@ -87,7 +90,11 @@ export function testServer() {
       return json(answers)
     }
     if (events) return json({ entries: server.log.filter(e => e.seq > Number(events[2])), newer: server.newer })
-    if (/^\/api\/jobs\/\d+$/.test(url)) return json(server.job)
+    if (/^\/api\/jobs\/\d+$/.test(url)) {
+      server.looks++
+      await server.beforeLook()
+      return json(server.job)
+    }
     if (url === '/api/session') return server.session ? json(server.session) : refused(401)
     if (url === '/api/session/person' || url === '/api/sign-out') return json({ ok: true })
     return refused(404)

@@ -23,6 +23,7 @@ let advice: Remote<AdviceApi> | undefined
 let broken: ((reason: Error) => void) | undefined
 /** The one worker answers one question after the other. */
 let turn: Promise<unknown> = Promise.resolve()
+let waiting = 0
 
 function theWorker(): Remote<AdviceApi> {
   if (advice) return advice
@@ -43,11 +44,15 @@ function restart(): void {
  * One question to the one worker, in its turn; rejects when it fails, takes too long, or was overtaken while it waited.
  */
 export function askAdvice(question: Question, overtaken: () => boolean = () => false): Promise<Picture> {
-  const mine = turn.then(() => {
-    if (overtaken()) throw new Error('overtaken by a later question')
-    return answer(plain(question))
-  })
-  turn = mine.catch(() => undefined)
+  // asked at once where nothing waits: the worker thinks while the page is drawn
+  const mine = waiting
+    ? turn.then(() => {
+        if (overtaken()) throw new Error('overtaken by a later question')
+        return answer(plain(question))
+      })
+    : answer(plain(question))
+  waiting++
+  turn = mine.catch(() => undefined).finally(() => waiting--)
   return mine
 }
 

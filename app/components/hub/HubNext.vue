@@ -27,7 +27,7 @@ const emit = defineEmits<{
 }>()
 /** Another thing than the one advised, chosen by hand. */
 const own = shallowRef<HubNext | null>(null)
-watch(
+watchContents(
   () => props.diagnosis,
   () => {
     own.value = null

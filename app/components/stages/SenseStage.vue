@@ -12,9 +12,12 @@ const props = defineProps<{ state: JobState; schools: Schools }>()
 const emit = defineEmits<{ record: [event: LedgerEvent, words?: string]; go: [stage: Stage] }>()
 const noted = computed(() => props.state.rear.sensed)
 const marked = ref(new Set<SenseId>(noted.value?.exceptions ?? []))
-watch(noted, now => {
-  marked.value = new Set(now?.exceptions ?? [])
-})
+watchContents(
+  () => noted.value,
+  () => {
+    marked.value = new Set(noted.value?.exceptions ?? [])
+  },
+)
 function toggle(id: SenseId) {
   const next = new Set(marked.value)
   if (!next.delete(id)) next.add(id)

@@ -76,7 +76,9 @@ watch(() => state.value.undone.size, rear.startDead)
 <template>
   <div class="bench">
     <JobTop here="rear" :opinions="opinions" :bench="bench" />
-    <LazyJobNotHere v-if="bench.loaded.value !== 'ready'" :bench="bench" />
+    <!-- in place: what says more is fetched only where there is more to say -->
+    <p v-if="bench.loaded.value === 'loading'" class="p-6">Reading the log</p>
+    <LazyJobNotHere v-else-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <LazyNoDerailleur
       v-else-if="!setup || !geometry"
       :number="number"
