@@ -4,5 +4,8 @@
  */
 export default defineNuxtPlugin(() => {
   if (/^\/jobs\/\d+\/rear\/?$/.test(location.pathname))
-    void import('~/workers/useAdvice').then(({ prepareAdvice }) => prepareAdvice())
+    import('~/workers/useAdvice').then(
+      ({ prepareAdvice }) => prepareAdvice(),
+      () => undefined, // out of reach: the page asks again, and says so
+    )
 })
