@@ -4,6 +4,7 @@
 import { hubChecksFor, TICK, type HubCheck } from '#core/hub/checks'
 import { A_NUMBER_APART, hubCure, isGearOff, type HubDiagnosis, type HubNext } from '#core/hub/diagnose'
 import type { HubParts } from '#core/hub/kinds'
+import type { HubState } from '#core/hub/state'
 import type { Standards } from '#core/standards/inForce'
 import { toSixteenths } from '#core/quantity/turns'
 import { adjusterOf, hubTurnWords, READING_WORDS, saySoundedTick, sayTarget } from '#core/hub/words'
@@ -12,8 +13,7 @@ const props = defineProps<{
   diagnosis: HubDiagnosis
   parts: HubParts
   standards: Standards
-  /** What the microphone made of the highest gear, where it was noted. */
-  tickOdds: number | null
+  hub: HubState
   /** This question was there to be read. */
   live: boolean
 }>()
@@ -28,7 +28,7 @@ const emit = defineEmits<{
 /** Another thing than the one advised, chosen by hand. */
 const own = shallowRef<HubNext | null>(null)
 watchContents(
-  () => props.diagnosis,
+  () => props.hub,
   () => {
     own.value = null
     listens.value = false
@@ -91,8 +91,8 @@ const others = computed<HubCheck[]>(() =>
           @saw="emit('saw', next.check.id, $event)"
         />
         <template v-if="next.check.id === TICK">
-          <p v-if="tickOdds !== null" class="small" data-test="tick-noted">
-            Noted of the microphone: {{ saySoundedTick(tickOdds) }}.
+          <p v-if="typeof hub.tickOdds === 'number'" class="small" data-test="tick-noted">
+            Noted of the microphone: {{ saySoundedTick(hub.tickOdds) }}.
           </p>
           <LazyHubListen v-if="listens" @noted="emit('sounded', $event)" />
           <button

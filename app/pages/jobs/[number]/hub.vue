@@ -256,7 +256,7 @@ const keys = (): BenchKeys => ({
         :parts="parts"
         :standards="standards"
         :live="live"
-        :tick-odds="hub.tickOdds ?? null"
+        :hub="hub"
         @saw="saw"
         @read="read"
         @count="counted"
