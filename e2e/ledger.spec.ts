@@ -9,6 +9,7 @@ import {
   otherDevice,
   press,
   saved,
+  sender,
   SERVER,
   settled,
   signIn,
@@ -33,6 +34,30 @@ test('a reload and another browser show the same state', async ({ bench, shop, b
   await openBench(other.page, number)
   await expect(other.page.locator(net)).toContainText('3/8 out')
   await other.context.close()
+})
+
+test('a tablet that slept sees what was noted meanwhile as soon as it wakes', async ({ bench, shop }) => {
+  const number = await shop.takeIn('22')
+  const heard = () => bench.waitForRequest(r => r.url().includes(`/api/jobs/${number}/live`))
+  let looks = 0
+  bench.on('requestfinished', r => void (r.url().includes(`/api/jobs/${number}/events?after=`) && looks++))
+  const [line] = await Promise.all([heard(), openBench(bench, number)])
+  // the page's own look, and the one that the line's first word asks for
+  await expect.poll(() => looks).toBe(2)
+  const see = (state: 'hidden' | 'visible') =>
+    bench.evaluate(now => {
+      Object.defineProperty(document, 'visibilityState', { configurable: true, get: () => now })
+      document.dispatchEvent(new Event('visibilitychange'))
+    }, state)
+  const asleep = bench.waitForEvent('requestfailed', r => r === line)
+  await see('hidden')
+  await asleep
+  const put = sender(bench, number, await shop.person('Ishbel'))
+  await put({ kind: 'turn', screw: 'barrel', sixteenths: 4 })
+  const woken = heard()
+  await see('visible')
+  await woken
+  await expect(bench.locator(net)).toContainText('1/4 out')
 })
 
 test('a second tablet sees each tap, and a stale acceptance is asked about', async ({ bench, shop, browser }) => {

@@ -5,6 +5,7 @@ import { THIS_PAGE } from './ids'
 /** How long to wait before listening again after the line broke, ms. */
 const AGAIN_MS = 2000
 
+/** How long the look that the line's first word asks for waits, ms. */
 const FIRST_LOOK_MS = 800
 
 /** Keeps a bench up to date with the other tablets: hints from the server, and a look whenever the network is back. */

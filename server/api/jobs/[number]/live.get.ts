@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { createEventStream, defineEventHandler } from 'h3'
 import { JobNumber } from '#core/http/job'
 import { requireSession } from '../../../auth/actor'
@@ -12,9 +13,9 @@ export default defineEventHandler(async event => {
   const { shop, session } = await requireSession(event)
   const number = param(event, 'number', JobNumber)
   const stream = createEventStream(event)
-  let news = 0
+  // an id that no line had before: a tablet that slept and opens another takes its first word for news too
   const push = (data: string) =>
-    stream.push(data === 'news' ? { id: String(++news), data } : { data }).catch(() => undefined)
+    stream.push(data === 'news' ? { id: randomUUID(), data } : { data }).catch(() => undefined)
   const stop = onNews(shop, number, event, () => {
     push('news')
   })
