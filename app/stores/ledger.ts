@@ -65,6 +65,9 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   let looking: Look | null = null
+  let looks = 0
+  /** Which look the job's record is of. */
+  let taken = 0
   /**
    * Takes what is new from the server, and sends what waits: one look at a time, and one more after it for all that was
    * hinted at meanwhile. One that hangs on a dead line is not waited for.
@@ -86,12 +89,19 @@ export const useLedger = defineStore('ledger', () => {
   }
 
   async function look(job: number): Promise<void> {
+    const order = ++looks
     const [got, entries] = await Promise.all([
       ask(JobView, `/api/jobs/${job}`),
       ask(EntriesAnswer, `/api/jobs/${job}/events?after=${lastSeq.value}`),
     ])
     if (number.value !== job) return
+    // one that hung comes after a later one: entries only come to those that are here, all else it knows is old
+    if (order < taken) {
+      if (entries.is === 'done') take(entries.value.entries)
+      return keep()
+    }
     if (got.is === 'done' && entries.is === 'done') {
+      taken = order
       // the same again stays the same object: nothing is worked out anew, or taken from under a hand, for a look
       if (JSON.stringify(got.value) !== JSON.stringify(record.value)) record.value = got.value
       newer.value ||= entries.value.newer

@@ -204,11 +204,14 @@ describe('a job on this device', () => {
     const hung = ledger.refresh()
     const now = vi.spyOn(performance, 'now').mockReturnValue(performance.now() + 2500)
     server.beforeLook = async () => undefined
+    server.job = { ...server.job, tag: 'C3' }
     await ledger.refresh()
-    expect(server.looks).toBe(4)
+    expect([server.looks, ledger.record?.tag]).toEqual([4, 'C3'])
     now.mockRestore()
+    // its answer is of before, and tells nothing any more
     answer()
     await hung
+    expect([ledger.record?.tag, (await kept.job(4))?.record.tag]).toEqual(['C3', 'C3'])
   })
   test('entries that another tablet put between ours are fetched, and stand in their order', async () => {
     await useSession().load()
