@@ -231,19 +231,29 @@ function blurred(from: Float32Array, w: number, h: number, sd: number): Float32A
   const reach = Math.ceil(3 * sd)
   const kernel = Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sd * sd)))
   const whole = kernel.reduce((a, b) => a + b, 0)
-  const pass = (data: Float32Array, dx: number, dy: number) => {
-    const out = new Float32Array(w * h)
-    for (let y = 0; y < h; y++)
-      for (let x = 0; x < w; x++) {
-        let sum = 0
-        for (let i = -reach; i <= reach; i++) {
-          const xx = Math.max(0, Math.min(w - 1, x + i * dx))
-          const yy = Math.max(0, Math.min(h - 1, y + i * dy))
-          sum += kernel[i + reach]! * data[yy * w + xx]!
-        }
-        out[y * w + x] = sum / whole
-      }
-    return out
+  const out = new Float32Array(w * h)
+  const wide = new Float32Array(w + 2 * reach)
+  for (let y = 0; y < h; y++) {
+    // its borders go on as they end
+    wide.fill(from[y * w]!, 0, reach).fill(from[y * w + w - 1]!, w + reach)
+    wide.set(from.subarray(y * w, (y + 1) * w), reach)
+    for (let x = 0; x < w; x++) {
+      let sum = 0
+      for (let i = 0; i < kernel.length; i++) sum += kernel[i]! * wide[x + i]!
+      out[y * w + x] = sum / whole
+    }
   }
-  return pass(pass(from, 1, 0), 0, 1)
+  // down the columns row by row, as the picture lies in memory
+  const soft = new Float32Array(w * h)
+  const sums = new Float64Array(w)
+  for (let y = 0; y < h; y++) {
+    sums.fill(0)
+    for (let i = -reach; i <= reach; i++) {
+      const row = Math.max(0, Math.min(h - 1, y + i)) * w
+      const k = kernel[i + reach]!
+      for (let x = 0; x < w; x++) sums[x] = sums[x]! + k * out[row + x]!
+    }
+    for (let x = 0; x < w; x++) soft[y * w + x] = sums[x]! / whole
+  }
+  return soft
 }
