@@ -18,12 +18,12 @@ export const DECIDE = {
   /** A stop screw is turned when the chance of a safe stop gains this. */
   stopGain: 0.03,
   /** A stop less sure than this is seen again once the rest is known. */
-  stopSeenAgain: 0.93,
+  stopSeenAgain: 0.98,
   /** Done at this chance of right, falling late. */
   doneAt: 0.95,
   doneLate: 0.88,
   /** With passes, which go over every sprocket before it. */
-  doneAfterPass: 0.93,
+  doneAfterPass: 0.91,
   /** A barrel turn must gain this chance of right; the last one before stopping less, as it needs no check after it. */
   turnGain: 0.08,
   lastTurnGain: 0.015,
