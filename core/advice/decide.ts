@@ -18,12 +18,14 @@ export const DECIDE = {
   /** A stop screw is turned when the chance of a safe stop gains this. */
   stopGain: 0.03,
   /** A stop less sure than this is seen again once the rest is known. */
-  stopSeenAgain: 0.98,
+  stopSeenAgain: 0.93,
+  /** Less sure than this it is seen once more before "done". */
+  stopSureAtLast: 0.98,
   /** Done at this chance of right, falling late. */
   doneAt: 0.95,
   doneLate: 0.88,
   /** With passes, which go over every sprocket before it. */
-  doneAfterPass: 0.91,
+  doneAfterPass: 0.93,
   /** A barrel turn must gain this chance of right; the last one before stopping less, as it needs no check after it. */
   turnGain: 0.08,
   lastTurnGain: 0.015,
@@ -125,7 +127,9 @@ function decideAsSeen(
     const turn: Move = { do: 'turn', screw: 'barrel', turns: best.turns - trace.barrelTurns }
     if (best.right - analysis.right > DECIDE.lastTurnGain && may(turn)) return answer(turn)
     const last = passes ? lastPass(posterior, analysis, log, spent) : null
-    return answer(may(last) ? last : { do: 'done' })
+    if (may(last)) return answer(last)
+    const at = lookAgain(trace, analysis, log, DECIDE.stopSureAtLast)
+    return answer(at && spent < DECIDE.budget - 10 && may({ do: 'sight', at }) ? { do: 'sight', at } : { do: 'done' })
   }
 
   const part = partMove(analysis, log, best.right, spent)
@@ -238,14 +242,18 @@ function stopMove(
       return { do: 'sight', at }
   }
   // all but the stops is known well: look once more at the one that is least sure
-  const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
-  if (!seenNow[at]) return null
-  const good = analysis.stops[at].good
-  const seen = log.length - 1 - log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
-  const sights = log.slice(log.length - seen).filter(e => e.kind === 'sight' && e.at === at).length
-  return good < DECIDE.stopSeenAgain && best.right > 0.85 * good && sights < 3 && may({ do: 'sight', at })
-    ? { do: 'sight', at }
+  const again = lookAgain(trace, analysis, log, DECIDE.stopSeenAgain)
+  return again && best.right > 0.85 * analysis.stops[again].good && may({ do: 'sight', at: again })
+    ? { do: 'sight', at: again }
     : null
+}
+
+/** The stop that is least sure, where it is less sure than that and was not looked at three times as it stands. */
+function lookAgain(trace: Trace, analysis: Analysis, log: readonly BenchEvent[], sure: number): 'L' | 'H' | null {
+  const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
+  if (!(at === 'L' ? mayReachLargest(trace) : trace.seenH) || analysis.stops[at].good >= sure) return null
+  const moved = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
+  return log.slice(moved + 1).filter(e => e.kind === 'sight' && e.at === at).length < 3 ? at : null
 }
 
 function partMove(analysis: Analysis, log: readonly BenchEvent[], bestRight: number, cost: number): Move | null {
