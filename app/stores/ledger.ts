@@ -95,9 +95,11 @@ export const useLedger = defineStore('ledger', () => {
       ask(EntriesAnswer, `/api/jobs/${job}/events?after=${lastSeq.value}`),
     ])
     if (number.value !== job) return
-    // one that hung comes after a later one: entries only come to those that are here, all else it knows is old
+    // one that hung comes after a later one: what is in the log stays in it, all else it knows is old
     if (order < taken) {
-      if (entries.is === 'done') take(entries.value.entries)
+      if (entries.is !== 'done') return
+      newer.value ||= entries.value.newer
+      take(entries.value.entries)
       return keep()
     }
     if (got.is === 'done' && entries.is === 'done') {
