@@ -8,7 +8,7 @@ import { asListened, openOfFirstFour } from './listening'
 import { declineKey } from './moveKey'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
-import { mayReachLargest } from '../rear/gates'
+import { mayReachLargest, stopsSeen } from '../rear/gates'
 import { asSeen, stopTurn, type Placing } from '../rear/asSeen'
 import type { Trace } from '../rear/trace'
 import { STOP_SCREW } from '../response/parameters'
@@ -224,7 +224,7 @@ function stopMove(
   placing: Placing | undefined,
   may: (move: Move) => boolean,
 ): Move | null {
-  const seenNow = { L: mayReachLargest(trace), H: trace.seenH }
+  const seenNow = stopsSeen(trace)
   for (const at of ['L', 'H'] as const) {
     if (!seenNow[at]) continue
     const { good, bestTurns, bestGood, offsetMm } = analysis.stops[at]
@@ -251,7 +251,7 @@ function stopMove(
 /** The stop that is least sure, where it is less sure than that and was not looked at three times as it stands. */
 function lookAgain(trace: Trace, analysis: Analysis, log: readonly BenchEvent[], sure: number): 'L' | 'H' | null {
   const at = analysis.stops.L.good < analysis.stops.H.good ? 'L' : 'H'
-  if (!(at === 'L' ? mayReachLargest(trace) : trace.seenH) || analysis.stops[at].good >= sure) return null
+  if (!stopsSeen(trace)[at] || analysis.stops[at].good >= sure) return null
   const moved = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || e.kind === 'replace')
   return log.slice(moved + 1).filter(e => e.kind === 'sight' && e.at === at).length < 3 ? at : null
 }

@@ -155,6 +155,12 @@ describe('why a move is advised', () => {
   test('a stop is seen before its sprocket', () => {
     expect(why({ do: 'sight', at: 'L' })).toMatch(/before the 34: .*inboard.*spokes/)
     expect(why({ do: 'sight', at: 'H' })).toMatch(/^See H by hand: .*outer stop/)
+    // once more: not as if nobody had seen it
+    const seen = { ...at(setup), trace: { seenL: true, seenH: true } } as ReturnType<typeof at>
+    const again = (stop: 'H' | 'L') =>
+      explain(seen, analysis(), { move: { do: 'sight', at: stop }, best: { turns: 0.5, right: 0.91 }, check: null })
+    expect(again('H')).toMatch(/^H stands well 85.%: looked at once more/)
+    expect(again('L')).toMatch(/^L stands well 20.%: looked at once more/)
   })
   // a barrel wound out draws to the larger neighbour; under a spring that pulls to the largest, to the smaller
   test.each([

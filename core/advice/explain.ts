@@ -1,3 +1,4 @@
+import { stopsSeen } from '../rear/gates'
 import { CAUSE_WORDS, type Cause } from '../response/causes'
 import { sayChance } from '../quantity/chance'
 import { sayTurns } from '../quantity/turns'
@@ -28,6 +29,8 @@ export function explain(posterior: Posterior, analysis: Analysis, decision: Deci
   const g = geometry
   switch (move.do) {
     case 'sight':
+      if (stopsSeen(posterior.trace)[move.at])
+        return `${move.at} stands well ${sayChance(analysis.stops[move.at].good)}: looked at once more, cable slack, from behind, since one look can be off.`
       return move.at === 'L'
         ? `See L by hand before the ${setup.teeth[g.n - 1]}: cable slack, pulley pushed inboard, looked at from behind. A chain past it goes into the spokes.`
         : `See H by hand: cable slack, pulley against its outer stop, looked at from behind.`
