@@ -68,7 +68,7 @@ async function unitTests(): Promise<boolean> {
 const checked = await Promise.all([
   inTurn(() => step('building', 'nuxt', ['build']), unitTests),
   inTurn(
-    () => step('formatting', 'prettier', ['--check', '--log-level', 'warn', '.']),
+    () => step('formatting', 'oxfmt', ['--check']),
     () => step('linting', 'eslint', ['.', '--max-warnings', '0']),
     // the pages' by the compiler that knows them, all else by the one in machine code, in a fifth of the time
     () => step('checking types', 'npm', ['run', '--silent', 'types']),

@@ -23,7 +23,8 @@ const { data: day, error } = await useRead(DayView, '/api/session/day')
             :to="`/jobs/${j.number}`"
             class="grid min-h-14 grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-3 py-1"
           >
-            <b class="figure text-xl">{{ j.tag }}</b><span
+            <b class="figure text-xl">{{ j.tag }}</b
+            ><span
               ><b>{{ j.bike }}</b
               ><span class="small block"
                 >{{ countOf(j.taps, 'entry', 'entries') }}{{ j.closedAt ? ', handed back' : '' }}</span

@@ -163,15 +163,12 @@ useEventListener('keydown', (e: KeyboardEvent) => {
           :to="`/jobs/${j.number}/sheet`"
           class="stopped flex flex-wrap items-baseline gap-x-4 text-lg"
           :data-test="`call-${j.tag}`"
-          ><b>Call the customer</b><span class="figure">{{ j.tag }}</span
-          ><span>{{ j.bike }}, {{ j.customer }}</span
+          ><b>Call the customer</b><span class="figure">{{ j.tag }}</span><span>{{ j.bike }}, {{ j.customer }}</span
           ><span class="font-normal">{{ j.call }}</span></NuxtLink
         >
       </section>
       <p v-if="went" class="mb-3 flex items-center gap-3 border-l-[10px] border-clean bg-panel px-4" role="status">
-        <span
-          ><b>{{ went.tag }}</b
-          >, {{ went.bike }}, was collected.</span
+        <span><b>{{ went.tag }}</b>, {{ went.bike }}, was collected.</span
         ><button type="button" class="quiet underline" data-test="not-collected" @click="notCollected(went)">
           It is still here
         </button>
@@ -231,9 +228,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       </p>
       <section aria-labelledby="rail-title" class="max-sm:order-3">
         <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-          <h2 id="rail-title" class="font-bold">
-            On the rail<span v-if="rail.length">, {{ rail.length }}</span>
-          </h2>
+          <h2 id="rail-title" class="font-bold">On the rail<span v-if="rail.length">, {{ rail.length }}</span></h2>
           <ChoiceRow
             v-if="filters.length > 1"
             v-model="filter"
@@ -264,10 +259,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
                       sayWhen(j.promisedAt, zone, now)
                     }}</span></span
                   >
-                  <span class="block leading-tight"
-                    ><b>{{ j.bike }}</b
-                    >, {{ j.customer }}</span
-                  >
+                  <span class="block leading-tight"><b>{{ j.bike }}</b>, {{ j.customer }}</span>
                   <b v-if="j.waits" class="block">waits: {{ WAITS_WORDS[j.waits] }}</b>
                   <span v-else class="text-soft line-clamp-2">“{{ j.complaint }}”</span>
                 </NuxtLink>

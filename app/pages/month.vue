@@ -122,7 +122,8 @@ const print = () => window.print()
                 :key="s.cause"
                 class="flex min-h-11 items-center justify-between border-b border-rule"
               >
-                <span>{{ CAUSE_WORDS[s.cause] }}</span><span
+                <span>{{ CAUSE_WORDS[s.cause] }}</span
+                ><span
                   ><b class="figure">{{ Math.round(100 * s.here) }} %</b>
                   <span class="small ml-2">of bikes, usually {{ Math.round(100 * s.usually) }} %</span></span
                 >
@@ -163,9 +164,8 @@ const print = () => window.print()
                 :key="h.kind"
                 class="flex min-h-11 items-center justify-between border-b border-rule"
               >
-                <span>{{ h.kind }}</span><span class="figure"
-                  >{{ sayMetres(h.usedMm) }} used, {{ sayMetres(h.leftMm) }} left</span
-                >
+                <span>{{ h.kind }}</span
+                ><span class="figure">{{ sayMetres(h.usedMm) }} used, {{ sayMetres(h.leftMm) }} left</span>
               </li>
             </ul>
             <p v-else class="mt-2 text-soft">No rolls are noted: the cable bench keeps them.</p>

@@ -88,8 +88,7 @@ onScopeDispose(() => clearInterval(timer))
               class="flex min-h-12 flex-wrap items-center justify-between gap-x-4 border-b border-rule"
             >
               <span
-                ><b class="figure mr-2">{{ r.job.tag }}</b
-                >{{ r.bike.name }}, {{ r.customer.name
+                ><b class="figure mr-2">{{ r.job.tag }}</b>{{ r.bike.name }}, {{ r.customer.name
                 }}<span v-if="r.report" class="small ml-2">{{ r.report }}</span></span
               ><span class="flex items-center gap-3"
                 ><span class="small">{{

@@ -161,8 +161,7 @@ const WHOSE = computed(() => [
               class="flex items-center justify-between gap-3 border-b border-rule py-1"
             >
               <span
-                ><b>{{ d.device }}</b
-                ><span v-if="d.current"> (this one)</span
+                ><b>{{ d.device }}</b><span v-if="d.current"> (this one)</span
                 ><span class="small block"
                   >{{ d.person ?? 'nobody' }}, signed in {{ sayTime(d.signedInAt, zone) }}</span
                 ></span

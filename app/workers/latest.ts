@@ -2,7 +2,9 @@ import { computedAsync } from '@vueuse/core'
 
 /** An answer that is worked out beside the page; the old one stays to be looked at until the new one is there. */
 export type Latest<A> =
-  { is: 'thinking'; value: A | null } | { is: 'ready'; value: A } | { is: 'failed'; message: string; value: null }
+  | { is: 'thinking'; value: A | null }
+  | { is: 'ready'; value: A }
+  | { is: 'failed'; message: string; value: null }
 
 type Answered<A> = { key: string; value: A; message: null } | { key: string; value: null; message: string }
 

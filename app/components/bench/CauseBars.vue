@@ -18,8 +18,7 @@ const offset = computed(() => {
 <template>
   <section aria-label="What it is" class="border-t border-rule pt-1.5">
     <p class="flex items-baseline justify-between gap-2">
-      <span>Cable {{ offset.words }}</span
-      ><span class="figure" data-test="offset">{{ offset.figure }}</span>
+      <span>Cable {{ offset.words }}</span><span class="figure" data-test="offset">{{ offset.figure }}</span>
     </p>
     <ul class="causes">
       <li v-for="r in rows" :key="r.name" class="cause">

@@ -11,7 +11,8 @@ const shown = computed(() => props.faults.filter(f => f.chance >= LEAST).slice(0
 <template>
   <ul class="grid border-t border-rule pt-1" aria-label="What it can be">
     <li v-for="f in shown" :key="f.id" class="grid grid-cols-[1fr_4.5rem_3rem] items-center gap-2 leading-7">
-      <span>{{ f.words }}</span><span class="h-2 rounded-sm bg-ground"
+      <span>{{ f.words }}</span
+      ><span class="h-2 rounded-sm bg-ground"
         ><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(f.chance * 100)}%` }" /></span
       ><span class="figure text-right" :data-test="`${test}-${f.id}`">{{ sayChance(f.chance) }}</span>
     </li>

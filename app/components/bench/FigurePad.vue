@@ -51,9 +51,7 @@ const columns = computed(
 
 <template>
   <div>
-    <div class="small flex justify-between">
-      <span>{{ inWord }}</span><span>{{ outWord }}</span>
-    </div>
+    <div class="small flex justify-between"><span>{{ inWord }}</span><span>{{ outWord }}</span></div>
     <div class="mt-1 grid gap-1" :style="{ gridTemplateColumns: columns }">
       <button
         v-for="v in usual"

@@ -45,9 +45,8 @@ const emit = defineEmits<{ heard: [heard: Heard]; pass: [] }>()
       "
       @click="emit('heard', k.heard)"
     >
-      <span class="word">{{ said(k).word }}</span><span class="more"
-        >{{ said(k).more }} <kbd class="key">{{ k.key }}</kbd></span
-      >
+      <span class="word">{{ said(k).word }}</span
+      ><span class="more">{{ said(k).more }} <kbd class="key">{{ k.key }}</kbd></span>
     </button>
   </div>
 </template>

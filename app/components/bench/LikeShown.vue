@@ -26,9 +26,8 @@ const one = computed(() => props.likes.find(l => l.width === wide.value) ?? clos
       data-test="like-take"
       @click="!told && emit('take', usualOf(rule, one.seen))"
     >
-      <span class="figure text-[0.9375rem] leading-snug" data-test="like-words">{{
-        sayLike(rule, one.seen)
-      }}</span><span v-if="!told" class="font-semibold underline underline-offset-4">Take it</span>
+      <span class="figure text-[0.9375rem] leading-snug" data-test="like-words">{{ sayLike(rule, one.seen) }}</span
+      ><span v-if="!told" class="font-semibold underline underline-offset-4">Take it</span>
     </component>
     <details class="small">
       <summary class="min-h-11 cursor-pointer py-2.5" data-test="like-what">

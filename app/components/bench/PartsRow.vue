@@ -61,8 +61,8 @@ watch(
         <path v-else-if="p.is === 'hand'" d="M0 -6A6 6 0 0 0 0 6Z" fill="currentColor" />
       </svg>
       <span class="words"
-        ><b class="name">{{ p.name }}</b
-        ><span class="sr-only">, {{ p.says }}: </span><span class="how">{{ p.words }}</span></span
+        ><b class="name">{{ p.name }}</b><span class="sr-only">, {{ p.says }}: </span
+        ><span class="how">{{ p.words }}</span></span
       >
     </NuxtLink>
   </nav>

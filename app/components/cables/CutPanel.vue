@@ -89,8 +89,7 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
     <p v-if="!wanted.length" class="text-soft">No housing is planned yet: lay out a run first, or add a piece.</p>
     <ul v-else class="border-t border-rule">
       <li v-for="w in wanted" :key="w.name" class="grid grid-cols-[1fr_auto] gap-2 border-b border-rule py-1">
-        <span
-          >{{ w.name }} <span class="small">{{ w.kind }}</span></span
+        <span>{{ w.name }} <span class="small">{{ w.kind }}</span></span
         ><span class="figure">{{ w.lengthMm }}</span>
       </li>
     </ul>
@@ -108,9 +107,8 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
       <h2 class="font-bold">{{ p.kind }}</h2>
       <ul>
         <li v-for="c in p.plan.cuts" :key="c.id" class="border-b border-rule py-1.5">
-          <b class="figure">{{ sayItem(c.id) }}</b><span class="block">{{
-            c.pieces.map(n => `${n} ${lengthOf(n)}`).join(', ')
-          }}</span
+          <b class="figure">{{ sayItem(c.id) }}</b
+          ><span class="block">{{ c.pieces.map(n => `${n} ${lengthOf(n)}`).join(', ') }}</span
           ><span class="small">{{ c.leftMm }} mm left, {{ c.keep ? 'back on the wall' : 'scrap' }}</span>
         </li>
       </ul>
@@ -150,8 +148,7 @@ const zone = computed(() => session.now?.shop.zone ?? 'UTC')
           ><span class="small block">{{ i.head ?? 'pear or large barrel: look' }}; {{ i.runs.join(', ') }}</span>
         </li>
         <li v-for="h in picks.housing" :key="h.kind" class="flex justify-between border-b border-rule py-1">
-          <span>{{ h.kind }}, {{ countOf(h.pieces, 'piece') }}</span
-          ><b class="figure">{{ h.mm }} mm</b>
+          <span>{{ h.kind }}, {{ countOf(h.pieces, 'piece') }}</span><b class="figure">{{ h.mm }} mm</b>
         </li>
         <li class="border-b border-rule py-1">
           <b class="figure">{{ picks.ferrules }}</b> ferrules, <b class="figure">{{ picks.caps }}</b> end caps<template

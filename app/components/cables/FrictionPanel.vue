@@ -72,7 +72,8 @@ const differs = computed(() => {
       <h2 class="border-t border-rule pt-2 font-bold">What would be gained</h2>
       <ul class="-mt-2">
         <li v-for="g in gains" :key="g.what" class="border-b border-rule py-1.5">
-          <b>{{ g.what }}</b><span class="figure block"
+          <b>{{ g.what }}</b
+          ><span class="figure block"
             >{{ Math.round(100 * g.pull) }} % of the pull{{
               rear && g.mm !== null && now !== null
                 ? `, backlash ${(now - g.mm).toFixed(2)} mm less, ${sayWindow(window(g.mm))}`

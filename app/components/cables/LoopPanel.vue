@@ -100,11 +100,10 @@ const set = (key: string, value: string | boolean) => {
           :data-test="`pose-${j.pose}`"
           @click="emit('turn', j.pose)"
         >
-          <span>{{ POSE_WORDS[j.pose] }}</span><span
-            class="figure"
-            :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'"
-            >{{ j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls' }}</span
-          >
+          <span>{{ POSE_WORDS[j.pose] }}</span
+          ><span class="figure" :class="j.reaches && j.bendsWell ? 'text-clean' : 'text-stop'">{{
+            j.reaches ? `${Math.round(j.slackMm)} over, bends to ${Math.round(j.minRadiusMm)}` : 'pulls'
+          }}</span>
         </button>
       </li>
     </ul>

@@ -15,9 +15,7 @@ function collected(j: FloorJob) {
 
 <template>
   <section aria-labelledby="door-title">
-    <h2 id="door-title" class="mb-2 font-bold">
-      By the door<span v-if="jobs.length">, {{ jobs.length }}</span>
-    </h2>
+    <h2 id="door-title" class="mb-2 font-bold">By the door<span v-if="jobs.length">, {{ jobs.length }}</span></h2>
     <ul class="border-t border-rule">
       <li
         v-for="j in jobs"
@@ -26,8 +24,7 @@ function collected(j: FloorJob) {
       >
         <span class="figure text-lg font-semibold">{{ j.tag }}</span>
         <NuxtLink :to="`/jobs/${j.number}/sheet`" class="block min-h-11 content-center leading-tight"
-          ><b>{{ j.bike }}</b
-          ><span class="small block">{{ j.customer }}</span></NuxtLink
+          ><b>{{ j.bike }}</b><span class="small block">{{ j.customer }}</span></NuxtLink
         >
         <span class="text-soft col-start-2 row-start-2 md:col-start-auto md:row-start-auto">{{ j.summary }}</span>
         <span class="text-soft hidden md:block"

@@ -33,10 +33,7 @@ const many = (n: number) => countOf(n, 'bike')
                   : sayWhen(j.promisedAt, zone, now)
               }}</span></span
             >
-            <span class="block truncate text-[0.9375rem] leading-5"
-              ><b>{{ j.bike }}</b
-              >, {{ j.customer }}</span
-            >
+            <span class="block truncate text-[0.9375rem] leading-5"><b>{{ j.bike }}</b>, {{ j.customer }}</span>
             <span v-if="j.waits" class="block truncate text-[0.9375rem] leading-5 font-bold"
               >waits: {{ WAITS_WORDS[j.waits] }}</span
             >

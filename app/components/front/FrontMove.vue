@@ -145,7 +145,8 @@ const causes = computed(() =>
         class="grid grid-cols-[4.2rem_1fr_2.9rem] items-center gap-1 leading-6"
         :class="{ 'col-span-2 grid-cols-[9.5rem_1fr_2.9rem]!': c.id === 'pull' }"
       >
-        <span class="text-[0.9375rem]">{{ c.name }}</span><span class="h-2 rounded-sm bg-ground"
+        <span class="text-[0.9375rem]">{{ c.name }}</span
+        ><span class="h-2 rounded-sm bg-ground"
           ><span class="block h-2 rounded-sm bg-ink" :style="{ width: `${Math.round(c.chance * 100)}%` }" /></span
         ><span class="figure text-right text-[0.9375rem] whitespace-nowrap" :data-test="`front-cause-${c.id}`">{{
           sayChance(c.chance)

@@ -136,7 +136,8 @@ const others = computed<HubCheck[]>(() =>
           data-test="hub-look-read"
           @click="own = { do: 'read' }"
         >
-          {{ READING_WORDS[parts.way] }}</button><button
+          {{ READING_WORDS[parts.way] }}</button
+        ><button
           v-for="c in others"
           :key="c.id"
           type="button"

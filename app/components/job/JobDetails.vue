@@ -47,9 +47,8 @@ const was = (field: Detail, value: string) => (field === 'promisedAt' ? sayTime(
         <dd>{{ sayWhen(job.promisedAt, zone) }}</dd>
         <dt class="text-soft">Bike</dt>
         <dd>
-          <NuxtLink class="underline underline-offset-4" :to="`/bikes/${job.bike.id}`">{{ job.bike.name }}</NuxtLink>{{
-            job.bike.frameKind ? `, ${FRAME_WORDS[job.bike.frameKind]}` : ''
-          }}
+          <NuxtLink class="underline underline-offset-4" :to="`/bikes/${job.bike.id}`">{{ job.bike.name }}</NuxtLink
+          >{{ job.bike.frameKind ? `, ${FRAME_WORDS[job.bike.frameKind]}` : '' }}
         </dd>
         <dt class="text-soft">Frame</dt>
         <dd class="figure">{{ job.bike.frameNumber || 'no number' }}</dd>
@@ -88,9 +87,8 @@ const was = (field: Detail, value: string) => (field === 'promisedAt' ? sayTime(
           :key="i"
           class="grid grid-cols-[6.5rem_1fr_auto] gap-x-2 border-b border-rule py-1"
         >
-          <span class="text-soft">{{ capital(DETAIL_WORDS[e.field]) }}</span><span class="break-words">{{
-            was(e.field, e.was)
-          }}</span
+          <span class="text-soft">{{ capital(DETAIL_WORDS[e.field]) }}</span
+          ><span class="break-words">{{ was(e.field, e.was) }}</span
           ><span class="small">{{ e.by }}, {{ sayTime(e.at, zone) }}</span>
         </li>
       </ul>

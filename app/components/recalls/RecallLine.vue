@@ -84,10 +84,8 @@ const phone = computed(() => props.recall.customer.contact.replace(/[^\d+]/g, ''
     >
       <span class="figure text-lg font-semibold">{{ recall.job.tag }}</span>
       <span class="min-w-0"
-        ><b>{{ recall.bike.name }}</b> <span class="text-soft">{{ recall.customer.name }}</span><span
-          v-if="last"
-          class="small block"
-          data-test="message-state"
+        ><b>{{ recall.bike.name }}</b> <span class="text-soft">{{ recall.customer.name }}</span
+        ><span v-if="last" class="small block" data-test="message-state"
           >{{ sayState(last) }}<template v-if="last.answer">: “{{ last.answer }}”</template
           ><span v-if="last.trouble && last.state === 'failed'" class="text-stop"> {{ last.trouble }}</span></span
         ><span v-if="recall.report" class="small block">{{ recall.report }}</span></span
@@ -99,10 +97,8 @@ const phone = computed(() => props.recall.customer.contact.replace(/[^\d+]/g, ''
     <div v-if="open" class="grid gap-3 border-l-[6px] border-ink bg-panel p-3">
       <p class="text-lg leading-snug" data-test="recall-why">{{ recall.why }}</p>
       <p class="flex flex-wrap items-center gap-x-5">
-        <a v-if="phone.length > 5" class="quiet underline" :href="`tel:${phone}`">{{ recall.customer.contact }}</a><span
-          v-else
-          >{{ recall.customer.contact || 'no number' }}</span
-        >
+        <a v-if="phone.length > 5" class="quiet underline" :href="`tel:${phone}`">{{ recall.customer.contact }}</a
+        ><span v-else>{{ recall.customer.contact || 'no number' }}</span>
         <NuxtLink class="quiet underline" :to="`/jobs/${recall.job.number}/sheet`">Its sheet</NuxtLink
         ><NuxtLink class="quiet underline" :to="`/bikes/${recall.bike.id}`">The bike</NuxtLink>
         <span v-if="recall.firstDueOn" class="small">first due {{ sayDue(recall.firstDueOn) }}</span>

@@ -38,7 +38,8 @@ const sayHour = (h: number) => `${String(h).padStart(2, '0')}:00`
   <section aria-labelledby="messages-title">
     <h2 id="messages-title" class="font-bold">Messages</h2>
     <p>
-      By <b>{{ gateway.name.toLowerCase() }}</b>{{
+      By <b>{{ gateway.name.toLowerCase() }}</b
+      >{{
         gateway.standIn ? ': they stay on this machine, in its outbox. A mail server is named as it is started.' : '.'
       }}
     </p>

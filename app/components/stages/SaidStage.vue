@@ -123,9 +123,8 @@ function happen(what: Happened) {
             class="grid grid-cols-[1.5rem_1fr_auto] items-baseline gap-2"
             :class="{ 'line-through opacity-60': !left.includes(c.words) }"
           >
-            <span class="figure text-mat-soft">{{ i + 1 }}</span><span
-              :class="left[0] === c.words ? 'text-xl font-bold' : 'text-lg'"
-              >{{ c.words }}</span
+            <span class="figure text-mat-soft">{{ i + 1 }}</span
+            ><span :class="left[0] === c.words ? 'text-xl font-bold' : 'text-lg'">{{ c.words }}</span
             ><span class="text-mat-soft">{{ c.where }}</span>
           </li>
         </ol>

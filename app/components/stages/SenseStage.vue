@@ -84,9 +84,8 @@ const links = computed<{ words: string; wrong: boolean } | null>(() => {
           :data-test="`sense-${i.id}`"
           @click="toggle(i.id)"
         >
-          <span>{{ marked.has(i.id) ? i.otherwise : i.fine }}</span><span aria-hidden="true" class="figure">{{
-            marked.has(i.id) ? '×' : ''
-          }}</span>
+          <span>{{ marked.has(i.id) ? i.otherwise : i.fine }}</span
+          ><span aria-hidden="true" class="figure">{{ marked.has(i.id) ? '×' : '' }}</span>
         </button>
       </div>
       <div class="mat p-3">

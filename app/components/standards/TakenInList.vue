@@ -41,13 +41,8 @@ async function back(file: TakenIn) {
         <span v-if="f.takenBackAt" class="text-soft">taken back</span>
         <span v-else-if="sure === f.id" class="flex gap-1">
           <button type="button" class="quiet text-stop" :disabled="busy" data-test="back-sure" @click="back(f)">
-            {{ busy ? 'Taking it back' : 'All of it goes' }}</button><button
-            type="button"
-            class="quiet"
-            @click="sure = null"
-          >
-            Not now
-          </button>
+            {{ busy ? 'Taking it back' : 'All of it goes' }}</button
+          ><button type="button" class="quiet" @click="sure = null">Not now</button>
         </span>
         <button v-else type="button" class="quiet" data-test="take-back" @click="sure = f.id">Take back</button>
       </li>

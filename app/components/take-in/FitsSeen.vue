@@ -69,8 +69,7 @@ const head = computed(() => {
         @click="emit('choose', f.standard.id)"
       >
         <span class="flex justify-between gap-2"
-          ><b>{{ named(f) }}</b
-          ><span v-if="f.used" class="shrink-0 text-[0.875rem]">{{ f.used }} here</span></span
+          ><b>{{ named(f) }}</b><span v-if="f.used" class="shrink-0 text-[0.875rem]">{{ f.used }} here</span></span
         ><span class="figure text-[0.875rem]">{{ standardFigures(f.standard) }}</span>
       </button>
       <button
@@ -90,7 +89,8 @@ const head = computed(() => {
         v-if="chosen !== null && match"
         :class="match.verdict === 'works' ? 'text-mat-clean' : 'text-mat-stop'"
         data-test="fits-match"
-        >{{ match.words }}</span><span v-else />
+        >{{ match.words }}</span
+      ><span v-else />
       <span class="flex gap-1">
         <button
           type="button"

@@ -80,9 +80,7 @@ const STAND = 'at the stand'
       </ChoiceRow>
     </div>
     <div v-if="!gearsOnly">
-      <p class="look-head">
-        Rings <span v-if="seen.rings === null" class="open">{{ STAND }}</span>
-      </p>
+      <p class="look-head">Rings <span v-if="seen.rings === null" class="open">{{ STAND }}</span></p>
       <ChoiceRow
         :model-value="seen.rings"
         label="Rings"
@@ -97,9 +95,7 @@ const STAND = 'at the stand'
       </ChoiceRow>
     </div>
     <div :class="{ whole: props.gearsOnly }">
-      <p class="look-head">
-        Bar and lever <span v-if="seen.lever === null" class="open">{{ STAND }}</span>
-      </p>
+      <p class="look-head">Bar and lever <span v-if="seen.lever === null" class="open">{{ STAND }}</span></p>
       <ChoiceRow
         :model-value="seen.lever"
         label="Bar and lever"
@@ -149,9 +145,7 @@ const STAND = 'at the stand'
         >
       </ChoiceRow>
       <template v-if="apart">
-        <p class="look-head mt-1">
-          Rear brake <span v-if="seen.rear === null" class="open">{{ STAND }}</span>
-        </p>
+        <p class="look-head mt-1">Rear brake <span v-if="seen.rear === null" class="open">{{ STAND }}</span></p>
         <ChoiceRow
           :model-value="seen.rear"
           label="Rear brake"
@@ -169,9 +163,7 @@ const STAND = 'at the stand'
       </template>
     </div>
     <div v-if="!gearsOnly" class="whole">
-      <p class="look-head">
-        Where the cable runs <span v-if="frameKind === null" class="open">{{ STAND }}</span>
-      </p>
+      <p class="look-head">Where the cable runs <span v-if="frameKind === null" class="open">{{ STAND }}</span></p>
       <ChoiceRow
         v-model="frameKind"
         label="Where the cable runs"

@@ -127,8 +127,7 @@ async function readSheet(): Promise<void> {
             <NuxtLink
               :to="{ path: '/practice/run', query: { bench: l.bench, level: l.level, bike: l.bike, lesson: l.id } }"
               class="flex min-h-12 items-center justify-between gap-3 py-1"
-              ><b>{{ l.title }}</b
-              ><span class="small whitespace-nowrap">{{ BENCH_WORDS[l.bench] }}</span></NuxtLink
+              ><b>{{ l.title }}</b><span class="small whitespace-nowrap">{{ BENCH_WORDS[l.bench] }}</span></NuxtLink
             >
           </li>
         </ul>
@@ -196,8 +195,7 @@ async function readSheet(): Promise<void> {
         <ol v-if="testNumber" class="mt-2 grid grid-cols-2 gap-1.5" data-test="test-bikes">
           <li v-for="(b, i) in bikesOfTest(testNumber)" :key="b.bike">
             <NuxtLink :to="{ path: '/practice/run', query: { ...b } }" class="also flex min-h-11! items-center px-2!"
-              ><span class="figure mr-2">{{ i + 1 }}</span
-              >{{ BENCH_WORDS[b.bench] }}</NuxtLink
+              ><span class="figure mr-2">{{ i + 1 }}</span>{{ BENCH_WORDS[b.bench] }}</NuxtLink
             >
           </li>
         </ol>
@@ -208,9 +206,8 @@ async function readSheet(): Promise<void> {
           <p v-if="sheetTrouble" class="stopped" role="alert">{{ sheetTrouble }}</p>
           <ul v-if="sheet" class="mt-1 border-t-2 border-ink" data-test="shown">
             <li v-for="p in sheet.people" :key="p.name" class="flex justify-between gap-3 border-b border-rule py-1.5">
-              <span>{{ p.name }}</span><span class="figure"
-                >{{ p.results.filter(r => r.won).length }} of {{ p.results.length }} won</span
-              >
+              <span>{{ p.name }}</span
+              ><span class="figure">{{ p.results.filter(r => r.won).length }} of {{ p.results.length }} won</span>
             </li>
             <li v-if="!sheet.people.length" class="py-2 text-soft">Nobody shows theirs.</li>
           </ul>

@@ -109,9 +109,7 @@ const best = computed(
 
 <template>
   <div>
-    <PageHead title="What if"
-      ><span class="text-soft">{{ bike }}</span></PageHead
-    >
+    <PageHead title="What if"><span class="text-soft">{{ bike }}</span></PageHead>
     <main :class="run ? 'max-w-6xl' : 'max-w-3xl'" class="mx-auto px-4 py-5 sm:px-6">
       <p v-if="trouble" class="stopped" role="alert" data-test="trouble">{{ trouble }}</p>
       <template v-else-if="!run">

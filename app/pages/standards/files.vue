@@ -84,8 +84,7 @@ const rows = (n: number) => countOf(n, 'row')
                 class="block min-h-14 py-2"
                 :data-test="`export-${o.as}`"
                 @click.prevent="takeOut(o.as)"
-                ><b class="underline underline-offset-4">{{ o.what }}</b
-                ><span class="small block">{{ o.how }}</span></a
+                ><b class="underline underline-offset-4">{{ o.what }}</b><span class="small block">{{ o.how }}</span></a
               >
             </li>
           </ul>

@@ -250,8 +250,7 @@ const ids = { shifter: useId(), derailleur: useId(), cassette: useId() }
               :key="p.id"
               class="flex min-h-12 items-center justify-between gap-3 border-b border-rule"
             >
-              <span
-                >{{ p.name }} <span class="small">{{ window(p.fit.windowTurns) }}</span></span
+              <span>{{ p.name }} <span class="small">{{ window(p.fit.windowTurns) }}</span></span
               ><button type="button" class="quiet" @click="take(third.what, p.id)">Take it</button>
             </li>
           </ul>

@@ -110,7 +110,8 @@ const keys = (): BenchKeys => ({
     <template #left>
       <SideChoice v-model="brake" class="max-lg:hidden" label="Which brake" :choices="ENDS" test="brake">
         <template #default="{ choice }">
-          <span class="block">{{ choice.words }}</span><BrakeStands
+          <span class="block">{{ choice.words }}</span
+          ><BrakeStands
             class="block text-sm"
             :state="state.brake[choice.value]"
             :people="people"
@@ -177,11 +178,8 @@ const keys = (): BenchKeys => ({
         <h2 class="small">Seen since it was last put right</h2>
         <ul>
           <li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5">
-            <span class="text-soft">{{ s.ask }}</span><span
-              class="text-right font-semibold"
-              :class="s.fine ? 'text-clean' : ''"
-              >{{ s.words }}</span
-            >
+            <span class="text-soft">{{ s.ask }}</span
+            ><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span>
           </li>
         </ul>
       </section>

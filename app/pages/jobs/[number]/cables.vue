@@ -152,9 +152,8 @@ const mayKeep = computed(() => Boolean(session.now?.person) && session.now?.pers
           >
             <span
               >{{ p.name }}
-              <span class="small">{{
-                p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide'
-              }}</span><span
+              <span class="small">{{ p.kind === 'housing' ? p.of : p.kind === 'bare' ? 'bare wire' : 'guide' }}</span
+              ><span
                 v-if="p.kind !== 'guide' && p.read"
                 class="small block font-normal"
                 :data-test="`length-${p.name}`"

@@ -196,10 +196,8 @@ const keys = (): BenchKeys => ({
         <p class="text-lg">
           {{ capital(sayTarget(parts, standards))
           }}<template v-if="reading !== null"
-            >:
-            <b :class="inside ? 'text-clean' : 'text-stop'">{{
-              inside ? 'as it should be' : sayMm(reading)
-            }}</b><template v-if="toGo"
+            >: <b :class="inside ? 'text-clean' : 'text-stop'">{{ inside ? 'as it should be' : sayMm(reading) }}</b
+            ><template v-if="toGo"
               >, {{ adjusterOf(parts) }} {{ hubTurnWords(toGo.sixteenths)
               }}{{ toGo.tried ? ', then read again: that tells how many more' : '' }}</template
             ></template

@@ -141,9 +141,11 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
               class="grid grid-cols-[1fr_auto_5.5rem] items-center gap-x-3 border-b border-rule py-1"
               :class="{ 'line-through text-soft': state.undone.has(e.id) }"
             >
-              <span>{{ sayEvent(e.event, state.rear.setup?.teeth ?? []) }}</span><span class="small text-right"
-                >{{ who(e.by) }}<template v-if="'signedBy' in e && e.signedBy">, signed {{ who(e.signedBy) }}</template
-                >, {{ oddClock(e.at) ? 'by a clock that was wrong' : sayTime(e.at, zone) }}</span
+              <span>{{ sayEvent(e.event, state.rear.setup?.teeth ?? []) }}</span
+              ><span class="small text-right"
+                >{{ who(e.by)
+                }}<template v-if="'signedBy' in e && e.signedBy">, signed {{ who(e.signedBy) }}</template>,
+                {{ oddClock(e.at) ? 'by a clock that was wrong' : sayTime(e.at, zone) }}</span
               ><button
                 v-if="!closed && inForce.has(e.id)"
                 type="button"

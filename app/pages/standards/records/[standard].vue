@@ -121,9 +121,8 @@ const open = (p: RecordPoint) => {
               :class="checked ? 'border-ink bg-panel' : 'border-transparent'"
               :data-test="`figure-${f.rule.key}`"
             >
-              <span>{{ f.rule.what }}</span><span class="figure text-right text-lg font-semibold">{{
-                sayRecord(f.rule, f.seen.median)
-              }}</span>
+              <span>{{ f.rule.what }}</span
+              ><span class="figure text-right text-lg font-semibold">{{ sayRecord(f.rule, f.seen.median) }}</span>
               <svg
                 class="col-span-1 block h-3 w-full"
                 viewBox="0 0 100 12"
@@ -155,9 +154,8 @@ const open = (p: RecordPoint) => {
               :key="f.fault"
               class="grid min-h-11 grid-cols-[1fr_auto] items-center gap-x-3 border-b border-rule py-1"
             >
-              <span>{{ sayFault(standard, f.fault) }}</span><span class="figure font-semibold">{{
-                countOf(f.found, 'time')
-              }}</span
+              <span>{{ sayFault(standard, f.fault) }}</span
+              ><span class="figure font-semibold">{{ countOf(f.found, 'time') }}</span
               ><span class="small col-span-2"
                 >{{ f.cured }} put right, {{ sayHeld(f)
                 }}{{ f.found > f.cured ? `, ${f.found - f.cured} left as it was` : '' }}</span
@@ -170,8 +168,7 @@ const open = (p: RecordPoint) => {
         <h2 class="text-xl font-bold">{{ one.rule.what }}</h2>
         <p class="figure text-lg" data-test="spread">
           <template v-if="sayFigure(seen.least) === sayFigure(seen.most)"
-            ><b>{{ sayFigure(seen.median) }}</b
-            >{{ seen.bikes > 1 ? ', all alike' : '' }}</template
+            ><b>{{ sayFigure(seen.median) }}</b>{{ seen.bikes > 1 ? ', all alike' : '' }}</template
           ><template v-else
             >median <b>{{ sayFigure(seen.median) }}</b>, half between {{ sayFigure(seen.quarter) }} and
             {{ sayFigure(seen.threeQuarters) }}, all between {{ sayFigure(seen.least) }} and
@@ -229,7 +226,8 @@ const open = (p: RecordPoint) => {
               ><span class="small">job {{ p.job.number }}, {{ sayTime(p.at, zone) }}</span></NuxtLink
             >
             <div v-else class="grid min-h-11 grid-cols-[11rem_1fr_auto] items-center gap-x-3">
-              <b class="figure">{{ sayFigure(p.value) }}</b><span
+              <b class="figure">{{ sayFigure(p.value) }}</b
+              ><span
                 >{{ p.bike?.name ?? p.origin ?? ''
                 }}<span v-if="one.rule.byFrame" class="small ml-2">{{ sayFrame(p.frame) }}</span
                 ><span v-if="!p.latest" class="small">, replaced by a later one</span></span
