@@ -347,15 +347,10 @@ test('clean there and back twice is one touch and all its entries, however slow 
   shop,
 }) => {
   const number = await openPlaced(bench, shop, '46', 'double')
-  // gaps that are asked first are as they should be
-  const asked = t(bench, 'front-both-clean').or(t(bench, 'front-done'))
-  while ((await asked.getAttribute('data-test')) === 'front-done') {
-    const said = await t(bench, 'front-move').textContent()
-    await t(bench, 'front-done').click()
-    await t(bench, 'figure-typed').fill('1')
-    await bench.keyboard.press('Enter')
-    await expect(t(bench, 'front-move')).not.toHaveText(said!)
-  }
+  // the gap that is asked first is as it should be: noted elsewhere, so that nothing here is read as it changes
+  await saved(bench)
+  const elsewhere = sender(bench, number, await shop.person('Ishbel'))
+  await elsewhere({ kind: 'frontGap', plate: 'inner', gapMm: 1 })
   await expect(t(bench, 'front-both-clean')).toHaveAttribute('aria-disabled', 'false')
   await saved(bench)
   // the server hears nothing of it before the page is gone

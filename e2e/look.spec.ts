@@ -5,68 +5,59 @@ import { expect, openBench, press, ready, SERVER, still, test } from './shop'
 /* The pages themselves are looked at in sizes.spec.ts, at five sizes; here what opens in them. */
 
 /** Everything axe knows in the light theme; in the dim one only what a theme changes. */
-const THEMES = { light: 'all', dim: 'colours' } as const
-
-for (const [theme, rules] of Object.entries(THEMES)) {
-  const noViolations = async (page: Page, where: string): Promise<void> => {
-    expect((await axeFinds(page, rules)).map(found => `${where}: ${found}`)).toEqual([])
+async function looked(page: Page, where: string): Promise<void> {
+  for (const [theme, rules] of [
+    ['light', 'all'],
+    ['dim', 'colours'],
+  ] as const) {
+    await page.evaluate(t => document.documentElement.setAttribute('data-theme', t), theme)
+    expect((await axeFinds(page, rules)).map(found => `${where}, ${theme}: ${found}`)).toEqual([])
   }
-  test.describe(`axe finds nothing, ${theme}`, () => {
-    test.beforeEach(async ({ bench }) => {
-      await bench.addInitScript(t => localStorage.setItem('ocho-theme', t), theme)
-    })
-
-    test('on what opens over a rear bench, and at the door', async ({ bench, shop }) => {
-      const number = await shop.takeIn('51')
-      await openBench(bench, number)
-      await press(bench, 'e')
-      await noViolations(bench, 'rear, something else')
-      await press(bench, 'Escape')
-      await bench.locator('[data-test=person]').click()
-      await still(bench)
-      await noViolations(bench, 'who works')
-      await bench.context().clearCookies()
-      await bench.goto(`${SERVER()}/sign-in`)
-      await ready(bench)
-      await noViolations(bench, 'sign-in')
-    })
-
-    test('on the cable bench, the front bench, the brake bench and the hub bench', async ({ bench, shop }) => {
-      const number = await shop.takeIn('51')
-      await bench.goto(`${SERVER()}/jobs/${number}/cables`)
-      await bench.locator('[data-test=template-external]').click()
-      for (const panel of ['pieces', 'loop', 'friction', 'steps', 'cut']) {
-        await bench.locator(`[data-test=panel-${panel}]`).click()
-        await still(bench)
-        await noViolations(bench, `cables, ${panel}`)
-      }
-      await bench.goto(`${SERVER()}/jobs/${number}/front`)
-      await bench.locator('[data-test=usual-double]').click()
-      for (const panel of ['shift', 'gaps', 'order', 'numbers']) {
-        await bench.locator(`[data-test=panel-${panel}]`).click()
-        await still(bench)
-        await noViolations(bench, `front, ${panel}`)
-      }
-      await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
-      for (const name of ['kind-linear-pull', 'lever-long']) await bench.locator(`[data-test=${name}]`).click()
-      for (const panel of ['find', 'fit', 'sums', 'parts']) {
-        await bench.locator(`[data-test=panel-${panel}]`).click()
-        await still(bench)
-        await noViolations(bench, `brakes, ${panel}`)
-      }
-      await bench.goto(`${SERVER()}/jobs/${number}/hub`)
-      await bench.locator('[data-test=keep-hub]').click()
-      await bench.locator('[data-test=panel-gears]').click()
-      await bench.getByLabel('Wheel turns, to a tenth').fill('9')
-      await bench.locator('[data-test=count-note]').click()
-      for (const panel of ['find', 'gears', 'set', 'parts']) {
-        await bench.locator(`[data-test=panel-${panel}]`).click()
-        await still(bench)
-        await noViolations(bench, `hub, ${panel}`)
-      }
-    })
-  })
 }
+
+test.describe('axe finds nothing, light and dim', () => {
+  test('on what opens over a rear bench, and at the door', async ({ bench, shop }) => {
+    const number = await shop.takeIn('51')
+    await openBench(bench, number)
+    await press(bench, 'e')
+    await still(bench)
+    await looked(bench, 'rear, something else')
+    await press(bench, 'Escape')
+    await bench.locator('[data-test=person]').click()
+    await still(bench)
+    await looked(bench, 'who works')
+    await bench.context().clearCookies()
+    await bench.goto(`${SERVER()}/sign-in`)
+    await ready(bench)
+    await looked(bench, 'sign-in')
+  })
+
+  test('on the cable bench, the front bench, the brake bench and the hub bench', async ({ bench, shop }) => {
+    const number = await shop.takeIn('51')
+    const panels = async (of: string, names: string[]) => {
+      for (const panel of names) {
+        await bench.locator(`[data-test=panel-${panel}]`).click()
+        await still(bench)
+        await looked(bench, `${of}, ${panel}`)
+      }
+    }
+    await bench.goto(`${SERVER()}/jobs/${number}/cables`)
+    await bench.locator('[data-test=template-external]').click()
+    await panels('cables', ['pieces', 'loop', 'friction', 'steps', 'cut'])
+    await bench.goto(`${SERVER()}/jobs/${number}/front`)
+    await bench.locator('[data-test=usual-double]').click()
+    await panels('front', ['shift', 'gaps', 'order', 'numbers'])
+    await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
+    for (const name of ['kind-linear-pull', 'lever-long']) await bench.locator(`[data-test=${name}]`).click()
+    await panels('brakes', ['find', 'fit', 'sums', 'parts'])
+    await bench.goto(`${SERVER()}/jobs/${number}/hub`)
+    await bench.locator('[data-test=keep-hub]').click()
+    await bench.locator('[data-test=panel-gears]').click()
+    await bench.getByLabel('Wheel turns, to a tenth').fill('9')
+    await bench.locator('[data-test=count-note]').click()
+    await panels('hub', ['find', 'gears', 'set', 'parts'])
+  })
+})
 
 test('axe itself is asked: what is planted is found, and a colour that cannot be read', async ({ bench }) => {
   await bench.goto(`${SERVER()}/`)

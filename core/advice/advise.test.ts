@@ -57,15 +57,15 @@ describe('safety', () => {
       expect(advise(setup, [...stopsSeen, { kind: 'replace', part }]).move).toEqual({ do: 'sight', at: 'L' })
     expect(advise(setup, [...stopsSeen, { kind: 'replace', part: 'cable' }]).move).not.toMatchObject({ do: 'sight' })
   })
-  test('no chain leaves the cassette on forty bikes followed to the end, and most of them are won', () => {
+  test('no chain leaves the cassette on twenty-four bikes followed to the end, and most of them are won', () => {
     let won = 0
-    for (let seed = 700; seed < 740; seed++) {
+    for (let seed = 700; seed < 724; seed++) {
       const { setup: s, hidden } = seededBike(seed)
       const { bench, advice } = follow(hidden, seed, undefined, s)
       expect(bench.chainOff(), `bike ${seed}`).toBe(false)
       if (advice.move.do === 'done' && advice.right >= 0.5 && bench.isRight()) won++
     }
-    expect(won).toBeGreaterThanOrEqual(28) // 80 to 88 of 100 measured; three standard errors below
+    expect(won).toBeGreaterThanOrEqual(14) // 80 to 88 of 100 measured; three standard errors below
   }, 180_000)
 })
 

@@ -49,7 +49,7 @@ function follow(seed: number, options: AdviceOptions): Followed {
   return out
 }
 const sprockets = (seed: number) => seededBike(seed).setup.teeth.length
-const SEEDS = [71, 72, 73, 74]
+const SEEDS = [71, 72, 73]
 
 describe('the order of the work is obeyed by the advice', () => {
   test.each(ADVICE_ORDERS)('%s: simulated bikes never see the largest before L, nor the smallest before H', order => {
@@ -127,7 +127,7 @@ describe('what was seen stands', () => {
     expect(asSeen('H', [H(1)], n).notInboard).toBe(false)
   })
   test('over simulated bikes: no stop turn against sight', () => {
-    for (const seed of [81, 82, 83, 84, 85])
+    for (const seed of [81, 82, 83, 84])
       for (const { move, log } of followed(seed, {})) {
         if (move.do !== 'turn' || move.screw === 'barrel') continue
         const { stands, notInboard } = asSeen(move.screw, log, sprockets(seed))

@@ -18,7 +18,10 @@ const FIRST_SIXTEENTHS = 2
 const SCREW_MOST_SIXTEENTHS = 16
 
 type CentringMove =
-  { do: 'turn'; turn: CentringTurn; why: string } | { do: 'body'; why: string } | { do: 'look' } | { do: 'done' }
+  | { do: 'turn'; turn: CentringTurn; why: string }
+  | { do: 'body'; why: string }
+  | { do: 'look' }
+  | { do: 'done' }
 
 /**
  * The next small step of centring by what was seen. Linear-pull and cantilever: the lazy arm's spring screw in, for

@@ -403,11 +403,11 @@ describe('the advice', () => {
   })
 })
 
-test('fourteen fronts of the population: more are won than by either written order', () => {
+test('ten fronts of the population: more are won than by either written order', () => {
   const wins = (strategy: 'Ocho' | 'conventional' | 'rotating') =>
-    Array.from({ length: 14 }, (_, i) => playFront(300 + i, strategy)).filter(p => p.won).length
+    Array.from({ length: 10 }, (_, i) => playFront(300 + i, strategy)).filter(p => p.won).length
   const ours = wins('Ocho')
-  expect(ours).toBeGreaterThanOrEqual(9)
+  expect(ours).toBeGreaterThanOrEqual(7)
   expect(ours).toBeGreaterThan(wins('conventional') + 2)
   expect(ours).toBeGreaterThan(wins('rotating') + 2)
 }, 120_000)

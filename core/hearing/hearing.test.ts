@@ -244,13 +244,13 @@ describe('a hub’s highest gear by its tick', () => {
     if (told.is === 'heard') expect(Math.abs(told.stopsInS / 30 - 1)).toBeLessThan(0.25)
   })
   test('is told from a gear that brakes it; what ticks no more, or now and then, is no tick', () => {
-    const { free, braked, silent, catches, ...others } = scoreCoasting(6, 41_000)
-    expect(free.free).toBeGreaterThanOrEqual(5)
-    expect(braked.braked).toBeGreaterThanOrEqual(5)
+    const { free, braked, silent, catches, ...others } = scoreCoasting(4, 41_000)
+    expect(free.free).toBeGreaterThanOrEqual(3)
+    expect(braked.braked).toBeGreaterThanOrEqual(3)
     expect(free.braked + braked.free + silent.free + catches.free).toBeLessThanOrEqual(1)
-    expect(silent.nothing).toBeGreaterThanOrEqual(5)
+    expect(silent.nothing).toBeGreaterThanOrEqual(3)
     // beeps, a machine, a pedalled chain, music, speech
-    for (const [what, told] of Object.entries(others)) expect(told.nothing, what).toBeGreaterThanOrEqual(5)
+    for (const [what, told] of Object.entries(others)) expect(told.nothing, what).toBeGreaterThanOrEqual(3)
   })
   test('what ticks and does not slow down is no wheel that was let go, and said so', () => {
     const steady = soundOf('a machine', { snrDb: 15, seconds: COAST_S }, 1)

@@ -294,12 +294,12 @@ function plainly(standOf: (acts: readonly string[]) => Stand, rings: number): St
   return standOf([...acts, DONE])
 }
 test('a front that is played well takes 15 touches or fewer in most runs, and most of these are won', () => {
-  const runs = Array.from({ length: 12 }, (_, i) => {
+  const runs = Array.from({ length: 9 }, (_, i) => {
     const bike = frontBike(201 + i, 'one')
     return plainly(acts => frontStand(bike, 201 + i, acts), bike.setup.parts.rings.length)
   })
   const few = runs.filter(r => r.touches <= 15)
-  expect(few.length).toBeGreaterThanOrEqual(8)
+  expect(few.length).toBeGreaterThanOrEqual(6)
   expect(few.filter(r => r.won).length).toBeGreaterThanOrEqual(few.length / 2)
 }, 60_000)
 

@@ -2,7 +2,9 @@ import { typedNumber } from './typed'
 
 /** What a line of a gauge says: a figure, one in a unit that is not worked in here, or none. */
 export type Told =
-  { is: 'figure'; value: number; unit: 'mm' | 'N·m' | null } | { is: 'unit'; unit: string } | { is: 'none' }
+  | { is: 'figure'; value: number; unit: 'mm' | 'N·m' | null }
+  | { is: 'unit'; unit: string }
+  | { is: 'none' }
 
 /** A label before it, a sign, digits, a unit after it: all that such lines have in common. `practice` */
 const LINE = /^(?:[a-z][a-z0-9_]*[\s:=]+)?([-+−]?\s*\d{1,6}(?:[.,]\d{1,5})?)\s*([a-z°µ"′.·*\-/]*)$/i
@@ -13,7 +15,7 @@ const UNITS: Record<string, 'mm' | 'N·m'> = {
   mm: 'mm',
   nm: 'N·m',
   'n.m': 'N·m',
-  'n·m': 'N·m',
+  n·m: 'N·m',
   'n*m': 'N·m',
   'n-m': 'N·m',
 }

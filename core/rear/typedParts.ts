@@ -196,7 +196,8 @@ export function typedFromParts(parts: RearParts, turnsOut: number | null): Typed
 }
 
 export type ReadParts =
-  { is: 'parts'; parts: RearParts } | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }
+  | { is: 'parts'; parts: RearParts }
+  | { is: 'wrong'; fields: Partial<Record<keyof TypedParts, string>> }
 
 /** Reads what was typed; each wrong line with what to do about it. */
 export function readTypedParts(typed: TypedParts): ReadParts {
