@@ -80,9 +80,8 @@ export default defineNuxtConfig({
   security: {
     headers: {
       crossOriginEmbedderPolicy: false,
-      // said over HTTPS alone, and to pages of other sites alone: server/middleware/origin.ts
+      // said over HTTPS alone: server/middleware/origin.ts
       strictTransportSecurity: false,
-      crossOriginOpenerPolicy: false,
       // a photograph of the bike, what the gears sound like, a gauge on a line, and a screen that stays on while hands
       // are on the bike
       permissionsPolicy: { camera: ['self'], microphone: ['self'], serial: ['self'], 'screen-wake-lock': ['self'] },

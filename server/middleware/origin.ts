@@ -2,8 +2,6 @@ import { defineEventHandler, getRequestHeader, setResponseHeader, setResponseSta
 import { refuse } from '../auth/refuse'
 
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
-/** Who opens a page: its own site's page, or a hand (an address, a bookmark, a home screen). */
-const OWN = new Set(['same-origin', 'none'])
 /**
  * The names this server goes by: its own machine's, and those it was started with. A page of another site whose name
  * was made to lead here (a name that is bound anew) is none of them.
@@ -13,8 +11,8 @@ const NAMES = new Set(['127.0.0.1', 'localhost', '[::1]', ...(process.env.OCHO_N
 const OTHER_NAME = 'Ocho does not go by that name: open it by the address its terminal prints'
 
 /**
- * A page of another site never reads, holds or changes anything here: a browser says by which name it came, and whose
- * page asks.
+ * A page of another site never reads or changes anything here: a browser says by which name it came, and whose page
+ * asks.
  */
 export default defineEventHandler(event => {
   const host = getRequestHeader(event, 'host')
@@ -28,10 +26,6 @@ export default defineEventHandler(event => {
   // half a year (RFC 6797): from here on a browser opens this name over HTTPS alone, and takes no other certificate by
   // a click
   if (process.env.OCHO_HTTPS === '1') setResponseHeader(event, 'strict-transport-security', 'max-age=15552000')
-  // A page of another site that opens one here keeps no hold of it. Said to those alone: where it is said a browser
-  // begins a process of its own and compiles every script anew, which makes a first load twice as long.
-  if (!OWN.has(getRequestHeader(event, 'sec-fetch-site') ?? ''))
-    setResponseHeader(event, 'cross-origin-opener-policy', 'same-origin')
   if (!CHANGES.has(event.method)) return
   const origin = getRequestHeader(event, 'origin')
   if (!origin) return
