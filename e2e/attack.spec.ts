@@ -1,5 +1,5 @@
-import { get } from 'node:http'
-import { connect } from 'node:net'
+import { createServer, get } from 'node:http'
+import { connect, type AddressInfo } from 'node:net'
 import { expect, makeShop, SERVER, test } from './shop'
 
 test('of two hundred wrong PINs, passwords at once only the allowed number is judged; the shop’s own way in stays open', async ({
@@ -71,6 +71,22 @@ test('a page of another site changes nothing; text that cannot be kept is refuse
     await bench.getByRole('button', { name: 'Sign in' }).click()
     await bench.waitForURL(url => !url.pathname.startsWith('/sign-in'))
     expect(new URL(bench.url()).origin, to).toBe(new URL(SERVER()).origin)
+  }
+})
+
+test('a page of another site that opens one here keeps no hold of it', async ({ bench }) => {
+  const elsewhere = createServer((_, answer) => answer.setHeader('content-type', 'text/html').end('<p>elsewhere</p>'))
+  await new Promise<void>(begun => elsewhere.listen(0, '127.0.0.1', begun))
+  const { port } = elsewhere.address() as AddressInfo
+  try {
+    await bench.goto(`http://localhost:${port}/`)
+    const opened = bench.context().waitForEvent('page')
+    const held = await bench.evaluateHandle(url => window.open(url), `${SERVER()}/sign-in`)
+    await (await opened).waitForSelector('h1')
+    // a window that is held no more reads as closed
+    expect(await held.evaluate(w => w!.closed)).toBe(true)
+  } finally {
+    elsewhere.close()
   }
 })
 
