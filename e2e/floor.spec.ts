@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test'
+import type { LedgerEvent } from '#core/ledger/events'
+import type { RearParts } from '#core/rear/parts'
+import { stockParts } from '#core/rear/typedParts'
 import { inShop } from '../server/db/connect'
-import { expect, press, ready, sender, SERVER, test, type TestShop } from './shop'
+import { expect, press, ready, sender, SERVER, settled, test, type TestShop } from './shop'
 
 /*
  * The Floor with few bikes and with many: rails by promise, what is waited for, found again, collected and taken back.
@@ -109,4 +112,51 @@ test('collected is asked once, and can be taken back; an empty shop says where t
   await expect(t(bench, 'collected-9')).toHaveCount(0)
   await t(bench, 'not-collected').click()
   await expect(t(bench, 'collected-9')).toBeVisible()
+})
+
+test('what heads a bike’s bench heads its stand; a lever without clicks has nothing to index there either', async ({
+  bench,
+  shop,
+}) => {
+  const stock = stockParts('r14-10')
+  const derailleur = { ...stock.derailleur, standard: null, pullRatio: 1.6 }
+  const by = await shop.person('Ishbel')
+  const onStand = async (stand: number, parts: RearParts, ...events: LedgerEvent[]) => {
+    const number = await shop.takeIn(`${stand}`, parts)
+    const send = sender(bench, number, by)
+    for (const event of [...events, { kind: 'placed', where: 'stand', stand }]) await send(event)
+    return number
+  }
+  const stiff = await onStand(1, stock, { kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: null })
+  const hopeless = await onStand(2, { ...stock, derailleur })
+  const bent = await onStand(3, stock, { kind: 'gauge', camberDeg: 0.6, toeDeg: 0, acrossMm: 7 })
+  const free = await onStand(4, { ...stock, shifter: { ...stock.shifter, friction: true } })
+  await bench.goto(SERVER())
+  await ready(bench)
+  for (const [stand, words] of [
+    [1, /stiff link.*before any screw/s],
+    [2, /These parts cannot index.*before any screw/s],
+    [3, /The hanger first.*before any screw/s],
+    [4, /A lever without clicks.*Nothing to index.*stops, gap and slack/s],
+  ] as const)
+    await expect(t(bench, `stand-${stand}`)).toContainText(words)
+  // its bench says the same of each
+  for (const [number, id, words] of [
+    [stiff, 'put-right', 'stiff link'],
+    [hopeless, 'barred', 'No advice on parts that cannot index'],
+    [bent, 'put-right', 'The hanger is 7.0 mm out'],
+    [free, 'friction-lever', 'Nothing to index'],
+  ] as const) {
+    await bench.goto(`${SERVER()}/jobs/${number}/rear`)
+    await expect(t(bench, id)).toContainText(words)
+  }
+  // put right, the stand says what is advised, as the bench does
+  await sender(bench, stiff, by)({ kind: 'sensed', exceptions: [], chainWearPercent: null })
+  await bench.goto(`${SERVER()}/jobs/${stiff}/rear`)
+  await settled(bench)
+  await expect(t(bench, 'put-right')).toHaveCount(0)
+  await bench.goto(SERVER())
+  await ready(bench)
+  await expect(t(bench, 'stand-1')).toContainText('See L by hand')
+  await expect(t(bench, 'stand-1')).not.toContainText('before any screw')
 })

@@ -89,6 +89,8 @@ for (const order of ORDERS)
       await expect(page.locator(`[aria-current=step] [data-test=stage-${stage}]`)).toBeVisible()
       await DO[stage as 'said'](page, bench)
     }
+    // what the advice holds for right is done on every stage's path, not on its own page alone
+    if (stages.includes('index')) await expect(page.locator('[data-test=stage-index]')).toHaveText('Index, done')
     await page.locator('[data-test=stage-handBack]').click()
     await page.locator('[data-test=front-holds]').click()
     await page.locator('[data-test=rear-holds]').click()

@@ -86,6 +86,7 @@ const APART = oneOf(
     'PendingTurn',
     'FoundPhotos',
     'HeadFirst',
+    'IndexRight',
     'PassStrip',
     'FrictionLever',
     'LikeShown',

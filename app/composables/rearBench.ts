@@ -10,6 +10,7 @@ import type { Advised, RearOf } from '#core/rear/events'
 import { L_FIRST, lastReachable, mayReachLargest } from '#core/rear/gates'
 import type { HangerFit } from '#core/rear/hanger'
 import { barrelLeft, edgeLimitTurns } from '#core/rear/ofState'
+import { setupToIndex } from '#core/rear/toIndex'
 import { woundUntil } from '#core/advice/woundUntil'
 import type { Heard } from '#core/response/heard'
 import { geometryOf } from '#core/response/setup'
@@ -29,10 +30,10 @@ export function useRearBench(bench: Bench) {
   const setup = computed(() => rear.value.setup)
   const geometry = computed(() => setup.value && geometryOf(setup.value))
   /** A lever without clicks: only stops, gap and slack are set, and there is no index to advise on. */
-  const friction = computed(() => rear.value.parts?.shifter.friction === true)
+  const friction = computed(() => setup.value !== null && setupToIndex(rear.value) === null)
   const session = useSession()
   const question = computed<Question | null>(() =>
-    record.value && !friction.value ? adviceQuestion(state.value, record.value, session.now) : null,
+    record.value ? adviceQuestion(state.value, record.value, session.now) : null,
   )
   onMounted(prepareAdvice)
   const { picture, stale, failed, again } = useAdvice(question)

@@ -23,6 +23,7 @@ import { newRunOf } from '../rear/newRun'
 import { slackMargin } from '../rear/settle'
 import { RIDINGS } from '../standards/riding'
 import { barrelLeft, workOf } from '../rear/ofState'
+import { indexHeard } from '../rear/toIndex'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { CHAPTERS, type ChapterName } from './chapters'
 import { drivetrainOf } from './drivetrain'
@@ -165,7 +166,7 @@ export function sheetOf(state: JobState, believed: Believed, leaving: Leaving, s
     barrelSixteenths: rear.barrelSixteenths,
     barrelAssumed: barrelAssumed(rear),
     proofs: { front: toldOf(brake.front), rear: toldOf(brake.rear) },
-    right: believed.rear?.advice.right ?? null,
+    right: indexHeard(rear) ? (believed.rear?.advice.right ?? null) : null,
     recallOn: leaving.recallOn,
     runs: [...cable.runs],
     hub: hub.parts,

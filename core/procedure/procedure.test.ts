@@ -6,6 +6,7 @@ import { advise } from '../advice/advise'
 import { reduce } from '../ledger/reduce'
 import { priorFor } from '../ledger/belief'
 import { LedgerEvent, schemaOf } from '../ledger/events'
+import type { RearParts } from '../rear/parts'
 import { stockParts } from '../rear/typedParts'
 import { setupOfStandard } from '../response/testBikes'
 import { howToAsk } from './asking'
@@ -138,11 +139,18 @@ describe('schools', () => {
 
 test('stages count as done by what the ledger says', () => {
   const schools = schoolsOf(TABLE_ONLY)
-  const done = (...events: LedgerEvent[]) => {
-    const { rear, job } = reduce([arrived, ...events.map(e => told(e))])
-    return stagesDone(rear, job.handedBack !== null, schools, null)
+  const doneWhen = (right: number | null, parts: RearParts, ...events: LedgerEvent[]) => {
+    const { rear, job } = reduce([told({ kind: 'arrived', parts }), ...events.map(e => told(e))])
+    return stagesDone(rear, job.handedBack !== null, schools, right)
   }
+  const stock = stockParts('r14-11')
+  const done = (...events: LedgerEvent[]) => doneWhen(null, stock, ...events)
   expect(Object.values(done()).some(Boolean)).toBe(false)
+  // the index: by what is believed once something was heard; a lever without clicks has none
+  const clean: LedgerEvent = { kind: 'shift', from: 0, to: 1, heard: 'clean' }
+  expect([0.95, 0.8].map(right => doneWhen(right, stock, clean).index)).toEqual([true, false])
+  expect(doneWhen(0.95, stock).index).toBe(false)
+  expect(doneWhen(null, { ...stock, shifter: { ...stock.shifter, friction: true } }).index).toBe(true)
   const gauge = { kind: 'gauge', camberDeg: 0.05, toeDeg: 0, acrossMm: 0.6 } as const
   expect(done(gauge).hanger).toBe(true)
   expect(done({ ...gauge, acrossMm: 3 }).hanger).toBe(false)

@@ -11,6 +11,7 @@ import { mayReachLargest } from './gates'
 import { rearFaults } from './faultsFound'
 import { REAR_RULES, rearFigures, sayRearStandard, standardOf, typedRear } from './records'
 import { sayRear, WAIVED_WORDS } from './say'
+import { indexHeard } from './toIndex'
 import { INDEXED } from './progress'
 import { rearAfter, rearAtStart, type RearState } from './state'
 
@@ -34,7 +35,8 @@ function parts(state: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStan
   if (!rear.setup) return unnamedDerailleur(state) ? stands('untouched', 'not named yet') : []
   const [kept] = keptBySense(rear)
   if (kept) return stands('keeps', kept.why)
-  if (opinion && opinion.right >= INDEXED) return stands('right', `right, ${sayChance(opinion.right)}`)
+  if (opinion && indexHeard(rear) && opinion.right >= INDEXED)
+    return stands('right', `right, ${sayChance(opinion.right)}`)
   if (rear.proved.at(-1)?.exceptions.length === 0) return stands('right', 'proven')
   const turned = Object.values(rear.net).some(n => n !== 0)
   const looked = rear.said.length > 0 || rear.sensed !== null || rear.proved.length > 0 || rear.gaps.length > 0

@@ -12,6 +12,7 @@ import { sayComplaint, sayOffset, saySensed, WAIVED_WORDS } from './say'
 import { newRunOf } from './newRun'
 import { sayForecast, SETTLE, settleForecast, settlingIn, TELL_RIDER } from './settle'
 import { barrelLeft } from './ofState'
+import { indexHeard } from './toIndex'
 import type { RearState } from './state'
 
 /** What a belief says of a rear: before the barrel was first turned, and as it leaves. */
@@ -60,7 +61,7 @@ function found(rear: RearState, opinion: RearOpinion | null): Fact[] {
   const heard = bench.filter(e => e.kind === 'shift')
   const bad = heard.filter(e => e.heard !== 'clean').length
   if (heard.length) out.push({ what: 'Shifts heard', figure: `${heard.length}, of them ${bad} not clean` })
-  if (opinion && bench.some(e => e.kind !== 'sight')) {
+  if (opinion && indexHeard(rear)) {
     const causes = CAUSES.filter(c => opinion.asFound[c] >= NAMED)
     const words = causes.map(c => `${CAUSE_WORDS[c].toLowerCase()} ${sayChance(opinion.asFound[c])}`)
     if (causes.length)
@@ -183,10 +184,12 @@ function left(rear: RearState, opinion: RearOpinion | null): Fact[] {
     if (now !== null) out.push({ what: at === 'stand' ? 'B gap' : 'B gap with sag', figure: `${now.toFixed(1)} mm` })
   }
   for (const what of rear.waived) out.push({ what: 'Left as it is', figure: WAIVED_WORDS[what].toLowerCase() })
-  if (opinion) out.push({ what: 'Every gear clean', figure: `${sayChance(opinion.right)} sure` })
-  if (opinion?.windowTurns) {
-    const { from, to } = opinion.windowTurns
-    out.push({ what: 'Clean between', figure: `${sayTurns(from)} and ${sayTurns(to)} turns out` })
+  if (opinion && indexHeard(rear)) {
+    out.push({ what: 'Every gear clean', figure: `${sayChance(opinion.right)} sure` })
+    if (opinion.windowTurns) {
+      const { from, to } = opinion.windowTurns
+      out.push({ what: 'Clean between', figure: `${sayTurns(from)} and ${sayTurns(to)} turns out` })
+    }
   }
   return out
 }

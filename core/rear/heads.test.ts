@@ -24,7 +24,7 @@ describe('what heads every bench', () => {
   test('parts that cannot index, with the reason, until they are changed or waived by name', () => {
     expect(headOf(arrived())).toBeNull()
     const head = headOf(arrived(hopeless))
-    expect(head).toMatchObject({ id: 'parts', waive: 'parts' })
+    expect(head).toMatchObject({ id: 'parts', waive: 'parts', short: 'These parts cannot index' })
     expect(head!.words).toMatch(/^Will not index: .* needs a pull ratio of/)
     const waived = told({ kind: 'waived', what: 'parts' })
     expect(headOf(arrived(hopeless), waived)).toBeNull()

@@ -5,6 +5,7 @@ import type { Stage } from '../procedure/stages'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { gapNext } from './gapNext'
 import { mayReachLargest } from './gates'
+import { indexHeard, setupToIndex } from './toIndex'
 import type { RearState } from './state'
 
 /** From this chance of right the index stage counts as done, and a bench says so. `model` */
@@ -32,7 +33,7 @@ export function stagesDone(
     stops: mayReachLargest(rear.trace) && rear.trace?.seenH === true,
     cable: rear.sinceClamp !== null || rear.cut !== null,
     // without clicks there is nothing to index: stops, gap and slack are all
-    index: rear.parts?.shifter.friction === true || (right ?? 0) >= INDEXED,
+    index: (rear.setup !== null && setupToIndex(rear) === null) || (indexHeard(rear) && (right ?? 0) >= INDEXED),
     gap: gap.good,
     prove: rear.torqued !== null && rear.proved.some(p => p.exceptions.length === 0),
     handBack: handedBack,

@@ -19,6 +19,7 @@ import { priorFor } from '#core/ledger/belief'
 import { reduce, type JobState } from '#core/ledger/reduce'
 import { Sheet, sheetOf, type Believed, type Leaving } from '#core/ledger/sheet'
 import { recallDays } from '#core/rear/newRun'
+import { setupToIndex } from '#core/rear/toIndex'
 import { ownFigures, standardsWith, type Standards } from '#core/standards/inForce'
 import { inShop, type Db, type ShopTx } from './connect'
 import { keepHabit, learntHere, takeHabitBack } from './habits'
@@ -95,7 +96,8 @@ async function snapshot(tx: ShopTx, shop: string, number: number, person: string
  */
 async function believe({ state, known, standards: s, learnt, hands }: Snapshot): Promise<Believed> {
   const prior = priorFor(state, known, learnt)
-  const { setup, parts, benchBy } = state.rear
+  const { parts, benchBy } = state.rear
+  const setup = setupToIndex(state.rear)
   const bench = asSensed(state.rear.bench, benchBy, hands.person, hands.senses)
   const consider = (log: typeof bench) => (setup ? considerInSteps(setup, log, { prior }, () => pause()) : null)
   const rear = await consider(bench)
@@ -117,7 +119,8 @@ async function believe({ state, known, standards: s, learnt, hands }: Snapshot):
  * person's figure does not feed on itself. Cancelled jobs and bikes without a belief say nothing.
  */
 async function sensedOn({ state, known, learnt }: Snapshot): Promise<Map<string, Sensed>> {
-  const { setup, bench, benchBy } = state.rear
+  const { bench, benchBy } = state.rear
+  const setup = setupToIndex(state.rear)
   if (!setup || !bench.length) return new Map()
   const { posterior } = await considerInSteps(setup, bench, { prior: priorFor(state, known, learnt) }, () => pause())
   return sensedBy(posterior, benchBy)

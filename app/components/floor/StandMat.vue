@@ -7,17 +7,20 @@ import { EntriesAnswer } from '#core/ledger/events'
 import { reduce, staysOf } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import { sayChance } from '#core/quantity/chance'
+import { headOfRear } from '#core/rear/heads'
 import { INDEXED } from '#core/rear/progress'
 import { CAUSE_WORDS } from '#core/response/causes'
 import { geometryOf } from '#core/response/setup'
+import { standardsWith } from '#core/standards/inForce'
 import { adviceQuestion } from '~/workers/question'
 import { askAdvice } from '~/workers/useAdvice'
 
 const props = defineProps<{ job: FloorJob; compact?: boolean }>()
 type Shown =
   | { is: 'loading' | 'away' }
-  | { is: 'seen'; picture: Picture; placeMm: number[]; by: string; stays: string }
-  | { is: 'plain'; words: string; by: string; stays: string }
+  | { is: 'seen'; picture: Picture; placeMm: number[]; first: string | null; by: string; stays: string }
+  | { is: 'plain'; words: string; more: string; note: string; by: string; stays: string }
+const FIRST = 'before any screw'
 const session = useSession()
 const seen = shallowRef<Shown>({ is: 'loading' })
 
@@ -36,17 +39,26 @@ onMounted(async () => {
     .filter(s => s.is === 'found')
     .map(s => s.why)
     .join(', ')
-  const { setup } = state.rear
-  if (!setup) return void (seen.value = { is: 'plain', words: last ? sayEvent(last.event, []) : '', by, stays })
-  const question = adviceQuestion(state, record.value, session.now)!
+  // what heads its bench comes before the advice here as there
+  const first = headOfRear(state.rear, standardsWith(record.value.own))?.short ?? null
+  const question = adviceQuestion(state, record.value, session.now)
+  if (!question) {
+    const [words, more, note] = state.rear.setup
+      ? ['Nothing to index', 'stops, gap and slack', 'A lever without clicks']
+      : [last ? sayEvent(last.event, []) : '', '', 'No derailleur at the back']
+    const said = first ? { words: first, more: FIRST } : { words, more }
+    return void (seen.value = { is: 'plain', ...said, note, by, stays })
+  }
   seen.value = await askAdvice(question).then(
-    (picture): Shown => ({ is: 'seen', picture, placeMm: geometryOf(setup).placeMm, by, stays }),
+    (picture): Shown => ({ is: 'seen', picture, placeMm: geometryOf(question.setup).placeMm, first, by, stays }),
     (): Shown => ({ is: 'away' }),
   )
 })
 
 const because = computed(() => {
+  if (seen.value.is === 'plain') return seen.value.more
   if (seen.value.is !== 'seen') return ''
+  if (seen.value.first) return FIRST
   const { right, causes } = seen.value.picture
   if (right >= INDEXED) return `right ${sayChance(right)}`
   const cause = leadingCause(seen.value.picture)
@@ -78,18 +90,12 @@ const because = computed(() => {
         class="max-w-full"
       />
       <p v-else class="text-[var(--mat-soft)]">
-        {{
-          seen.is === 'plain'
-            ? 'No derailleur at the back'
-            : seen.is === 'loading'
-              ? 'Reading its log'
-              : 'Its log cannot be read now'
-        }}
+        {{ seen.is === 'plain' ? seen.note : seen.is === 'loading' ? 'Reading its log' : 'Its log cannot be read now' }}
       </p>
     </div>
     <div class="px-3.5 pb-3">
       <p class="font-bold" :class="compact ? 'truncate text-lg' : 'text-xl'">
-        {{ seen.is === 'seen' ? seen.picture.title : seen.is === 'plain' ? seen.words : ' ' }}
+        {{ seen.is === 'seen' ? (seen.first ?? seen.picture.title) : seen.is === 'plain' ? seen.words : ' ' }}
       </p>
       <p class="text-[var(--mat-soft)]">{{ because || ' ' }}</p>
     </div>
