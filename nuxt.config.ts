@@ -32,7 +32,12 @@ export default defineNuxtConfig({
   routeRules: { '/jobs/**': { ssr: false }, '/practice/**': { ssr: false } },
   vite: {
     plugins: [tailwindcss(), leanSchemas(), leanZod(), leanNuxt(), leanForms(), leanChapters(), benchInOneFile()],
-    worker: { format: 'es', plugins: () => [leanSchemas(), leanZod()] },
+    worker: {
+      format: 'es',
+      plugins: () => [leanSchemas(), leanZod()],
+      // the smallest are sent as they are, so that many of them weigh twice as much as one
+      rollupOptions: { output: { experimentalMinChunkSize: 2000 } },
+    },
     // every component is written with setup
     define: { __VUE_OPTIONS_API__: 'false' },
     build: { modulePreload: { polyfill: false } },

@@ -87,6 +87,7 @@ const APART = oneOf(
     'FoundPhotos',
     'HeadFirst',
     'IndexRight',
+    'StagePathAsked',
     'PassStrip',
     'FrictionLever',
     'LikeShown',

@@ -9,6 +9,7 @@ import { setupOfStandard } from '../response/testBikes'
 import { rearFacts } from './facts'
 import { fitHanger, fromTouchPoint } from './hanger'
 import { headOfRear } from './heads'
+import { headShort } from './headShort'
 import { stockParts } from './typedParts'
 import { TABLE_ONLY } from '../standards/inForce'
 
@@ -24,7 +25,7 @@ describe('what heads every bench', () => {
   test('parts that cannot index, with the reason, until they are changed or waived by name', () => {
     expect(headOf(arrived())).toBeNull()
     const head = headOf(arrived(hopeless))
-    expect(head).toMatchObject({ id: 'parts', waive: 'parts', short: 'These parts cannot index' })
+    expect(head).toMatchObject({ id: 'parts', waive: 'parts' })
     expect(head!.words).toMatch(/^Will not index: .* needs a pull ratio of/)
     const waived = told({ kind: 'waived', what: 'parts' })
     expect(headOf(arrived(hopeless), waived)).toBeNull()
@@ -50,6 +51,17 @@ describe('what heads every bench', () => {
   test('what the sense check found comes before them, and nobody waives it', () => {
     const stiff = told({ kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: null })
     expect(headOf(arrived(hopeless), gauge(7), stiff)).toMatchObject({ id: 'sense', waive: null })
+  })
+  test('in a few words for a stand', () => {
+    const short = (...log: ReturnType<typeof told>[]) => {
+      const { rear } = reduce(log)
+      return headShort(headOfRear(rear)!, rear)
+    }
+    expect(short(arrived(hopeless))).toBe('These parts cannot index')
+    expect(short(arrived(), gauge(7))).toBe('The hanger first')
+    expect(short(arrived(), told({ kind: 'sensed', exceptions: ['stiff-link'], chainWearPercent: null }))).toBe(
+      'A stiff link',
+    )
   })
   test('it is worked on as it is by a mechanic who signs, and the sheet says so', () => {
     const log = [arrived(hopeless)]

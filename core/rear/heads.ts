@@ -8,8 +8,6 @@ import { matchOfParts } from './typedParts'
 /** What comes before all else on this bike: said on top of every bench until it is cured, or waived by name. */
 export type Head = {
   id: 'sense' | Waivable
-  /** In a few words, where there is no room for more. */
-  short: string
   words: string
   /** Where it is cured. */
   at: 'sense' | 'hanger' | 'parts'
@@ -24,24 +22,15 @@ export type Head = {
 export function headOfRear(rear: RearState, s: Standards = TABLE_ONLY): Head | null {
   const [found] = beforeAnyScrew(rear.sensed?.exceptions ?? [])
   if (found)
-    return {
-      id: 'sense',
-      short: found.otherwise,
-      words: `Before any screw. ${found.otherwise}: ${found.does}`,
-      at: 'sense',
-      waive: null,
-    }
+    return { id: 'sense', words: `Before any screw. ${found.otherwise}: ${found.does}`, at: 'sense', waive: null }
   const { parts } = rear
   if (!parts) return null
   if (!parts.shifter.friction && !rear.waived.has('parts')) {
     const match = matchOfParts(parts)
-    if (match.verdict === 'will-not-index')
-      return { id: 'parts', short: 'These parts cannot index', words: match.words, at: 'parts', waive: 'parts' }
+    if (match.verdict === 'will-not-index') return { id: 'parts', words: match.words, at: 'parts', waive: 'parts' }
   }
   const bent = hangerBent(rear, s)
-  return bent && !rear.waived.has('hanger')
-    ? { id: 'hanger', short: 'The hanger first', words: bent, at: 'hanger', waive: 'hanger' }
-    : null
+  return bent && !rear.waived.has('hanger') ? { id: 'hanger', words: bent, at: 'hanger', waive: 'hanger' } : null
 }
 
 /** How the hanger is out of line by what was last read or seen of it; null where it is not, or nobody looked. */

@@ -1,21 +1,11 @@
 <!-- The stages as one run of cable from lever to derailleur, in the order of the school. -->
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
-import { indexHeard } from '#core/rear/toIndex'
 import { stagesDone } from '#core/rear/progress'
 import { stagesOf } from '#core/procedure/schools'
 import { STAGE_WORDS, type Stage } from '#core/procedure/stages'
 
-defineOptions({ inheritAttrs: false })
-const props = defineProps<{
-  state: JobState
-  number: number
-  /** As the page's own advice or sheet has it; left out, the advice is asked beside the page. */
-  right?: number | null
-  here: Stage | null
-}>()
-const asked = ref<number | null>(null)
-const asks = computed(() => props.right === undefined && indexHeard(props.state.rear))
+const props = defineProps<{ state: JobState; number: number; right: number | null; here: Stage | null }>()
 const schools = useSchools()
 const { standards } = storeToRefs(useLedger())
 const stages = computed(() => {
@@ -23,7 +13,7 @@ const stages = computed(() => {
     props.state.rear,
     props.state.job.handedBack !== null,
     schools.value,
-    props.right === undefined ? asked.value : props.right,
+    props.right,
     standards.value,
   )
   return stagesOf(schools.value).map(stage => ({
@@ -36,8 +26,7 @@ const stages = computed(() => {
 </script>
 
 <template>
-  <LazyIndexRight v-if="asks" v-model="asked" :state="state" />
-  <ol class="path" v-bind="$attrs">
+  <ol class="path">
     <li
       v-for="s in stages"
       :key="s.stage"

@@ -8,6 +8,7 @@ import { reduce, staysOf } from '#core/ledger/reduce'
 import { sayEvent } from '#core/ledger/say'
 import { sayChance } from '#core/quantity/chance'
 import { headOfRear } from '#core/rear/heads'
+import { headShort } from '#core/rear/headShort'
 import { INDEXED } from '#core/rear/progress'
 import { CAUSE_WORDS } from '#core/response/causes'
 import { geometryOf } from '#core/response/setup'
@@ -40,7 +41,8 @@ onMounted(async () => {
     .map(s => s.why)
     .join(', ')
   // what heads its bench comes before the advice here as there
-  const first = headOfRear(state.rear, standardsWith(record.value.own))?.short ?? null
+  const head = headOfRear(state.rear, standardsWith(record.value.own))
+  const first = head && headShort(head, state.rear)
   const question = adviceQuestion(state, record.value, session.now)
   if (!question) {
     const [words, more, note] = state.rear.setup

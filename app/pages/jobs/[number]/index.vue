@@ -57,7 +57,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
           <NuxtLink class="act" :to="`/jobs/${number}/${begin}`" :data-test="`to-${begin}`"
             >To the {{ begin === 'rear' ? 'rear bench' : 'hub gear' }}</NuxtLink
           >
-          <StagePath v-if="state.rear.setup" :state="state" :number="number" :here="null" />
+          <StagePathAsked v-if="state.rear.setup" :state="state" :number="number" :here="null" />
           <section aria-labelledby="waits-title">
             <h2 id="waits-title" class="mb-1 font-bold">It waits for</h2>
             <ChoiceRow v-model="waits" label="It waits for" :choices="WAITING" :columns="2" test="waits" />

@@ -40,7 +40,7 @@ const next = computed(() => stageAfter(stage.value ?? 'said', schools.value))
     <JobNotHere v-else-if="bench.loaded.value !== 'ready'" :bench="bench" />
     <template v-else>
       <aside class="bench-left" aria-label="Stages and turns">
-        <StagePath :state="state" :number="number" :here="stage" />
+        <StagePathAsked :state="state" :number="number" :here="stage" />
         <div class="mt-auto pt-2">
           <NetTurns :state="state" />
           <TakeBack :bench="bench" />
