@@ -8,7 +8,6 @@ import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
 import { alongRim } from '#core/sight/alongRim'
 import { shownBesides, teethFinder } from '#core/sight/tipsBeside'
-import { usualLens } from '#core/sight/camera'
 import { askFromSide, lookOf, tell, type Told, type ToTell } from '#core/sight/tell'
 import type { RimEnds, RimTouch, Touch } from '#core/sight/touch'
 
@@ -52,7 +51,7 @@ const api = {
     grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
   /** The near edge at more places, once its ends and its middle stand. */
   along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
-    grey ? alongRim(ends, sprocket, usualLens(grey.width, grey.height), bright, patchOf) : [],
+    grey ? alongRim(ends, sprocket, bright, patchOf) : [],
   /** What touched places tell, and what was found by them besides. */
   tell(ask: ToTell): { told: Told; besides: readonly Touch[] } {
     if (!grey || lookOf(ask.what) !== 'side') return { told: tell(ask), besides: [] }

@@ -119,6 +119,7 @@ function readied(disc: Disc, lens: Lens, pose: Pose): Ready {
 }
 
 const STEP_MM = 0.7
+const ROUNDING_MM = 1e-6
 
 type Met = { s: number; face: number; p: number; q: number }
 /**
@@ -153,14 +154,17 @@ function meets({ disc, up, forward, axis, from, stands }: Ready, along: Place, b
   if (s >= end) return null
   // where the ray comes in tells which of its arcs it meets: they are thin
   if (stands && !stands[shareOf(Math.atan2(oq + s * dq, op + s * dp))]) return null
-  for (let first = true; s < end; s += STEP_MM, first = false) {
+  for (let first = true; ; first = false) {
     const p = op + s * dp
     const q = oq + s * dq
     const r = Math.sqrt(p * p + q * q)
-    if (r > disc.rootMm && r > toothAt(disc, Math.atan2(q, p))) continue
-    return { s, face: first && onFace ? -Math.sign(dw) : 0, p, q }
+    // a tip stands just as far out as the round that the ray came in by
+    if (r <= disc.rootMm || r <= toothAt(disc, Math.atan2(q, p)) + ROUNDING_MM)
+      return { s, face: first && onFace ? -Math.sign(dw) : 0, p, q }
+    // the last step is as short as it must be: what leaves by an edge has met it
+    if (s >= end - ROUNDING_MM) return null
+    s = Math.min(s + STEP_MM, end - ROUNDING_MM)
   }
-  return null
 }
 
 /** Which way a disc faces where a ray met it. */

@@ -272,12 +272,8 @@ export function pictureBehind(
     found('near', near, unit) ?? touch(near, (p, t, reach) => findMiddle(p, t, unit, bar, reach, true), unit)
   const [end, other, nearer] = [upper, lower, nearest].map(a => a.touch.at) as [Pixel, Pixel, Pixel]
   const bright = (upper.found ?? lower.found)?.bright ?? true
-  const along = alongRim(
-    { upper: end, lower: other, near: nearer },
-    largest,
-    usualLens(4000, 3000),
-    bright,
-    (about, aroundPx) => patchAbout(bike, camera, about, aroundPx),
+  const along = alongRim({ upper: end, lower: other, near: nearer }, largest, bright, (about, aroundPx) =>
+    patchAbout(bike, camera, about, aroundPx),
   )
   return {
     picture: {

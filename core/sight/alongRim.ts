@@ -1,4 +1,4 @@
-import type { Lens, Pixel } from './camera'
+import type { Pixel } from './camera'
 import { findMiddle, type Look } from './edges'
 import { tipsAlong } from './tips'
 import { barsOf, type RimEnds, type RimTouch } from './touch'
@@ -28,7 +28,6 @@ const SD_PX = 0.3
 export function alongRim(
   ends: RimEnds,
   sprocket: { teeth: number; radiusMm: number },
-  lens: Lens,
   bright: boolean,
   look: Look,
 ): RimTouch[] {
@@ -38,7 +37,7 @@ export function alongRim(
   const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
   const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2
   const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
-  if (Math.abs(bow) > MOST_BOW * widthPx.sprocket) return tipsAlong(ends, sprocket, lens, bright, look)
+  if (Math.abs(bow) > MOST_BOW * widthPx.sprocket) return tipsAlong(ends, sprocket, bright, look)
   return SHARES.flatMap(share => {
     // an ellipse, as a circle seen nearly from its edge is
     const s = 2 * share - 1

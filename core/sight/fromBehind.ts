@@ -75,6 +75,8 @@ const BOW_SHARE = 0.02
  * its cage. From made pictures (docs/senses.md). `model`
  */
 const FREE_END_SD_PX = 0.35
+/** How much further off than a bar's an end of a round may be, along it: tips tell its height more closely. `model` */
+const ROUND_END = 2.4
 /** So many places along the edge tell how it runs. `model` */
 const ENOUGH_ALONG = 4
 
@@ -194,9 +196,10 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   /** An end that was found: across its bar it is known better than along it. */
   const free = (was: Touch, is: Pixel) => {
     const sdPx = besides && was.sdPx <= TOUCH_SD_PX.found ? FREE_END_SD_PX : was.sdPx
+    if (round) return [both({ ...was, sdPx: ROUND_END * was.sdPx }, is)[1]!]
     const along = both(was, is)[1]!
     // where the edge was found at enough places, one end beside it is no reason to refuse: it is outvoted
-    return round || (!besides && outvoted) ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
+    return !besides && outvoted ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
   }
   return [
     ...free(upper, s.upper),

@@ -574,8 +574,7 @@ describe('the edge at more places', () => {
       return { width, height: width, data: new Uint8Array(width * width).fill(90), left: 0, top: Math.round(about[1]) }
     }
     const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
-    for (const bowPx of [0, -60])
-      expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens, true, nothing)).toEqual([])
+    for (const bowPx of [0, -60]) expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, true, nothing)).toEqual([])
   })
 })
 
@@ -671,11 +670,13 @@ describe('tips of the largest sprocket, seen well aside', () => {
     return along.map(t => outwardOf(camera.lens, camera.pose, face, t.at, Math.atan2(t.tip!.forward, -t.tip!.down)))
   }
   const half = (of: readonly number[]) => [...of].map(Math.abs).sort((a, b) => a - b)[Math.floor(of.length / 2)]!
-  test('are found on the rim from either side, to a pixel', () => {
+  test('are found from one end to the other, from either side, to a quarter of a pixel', () => {
     for (const viewDeg of VIEWS) {
       const off = tipsOf(viewDeg)
-      expect(off.length).toBeGreaterThanOrEqual(7)
-      expect(half(off)).toBeLessThan(0.8)
+      expect(off.length).toBeGreaterThanOrEqual(11)
+      expect(half(off)).toBeLessThan(0.25)
+      // neither the picture nor the search leans outward or inward
+      expect(Math.abs(off.reduce((a, b) => a + b, 0) / off.length)).toBeLessThan(0.25)
     }
   })
   test('hold two pictures whose ends were put beside theirs', () => {
@@ -703,7 +704,7 @@ describe('tips of the largest sprocket, seen well aside', () => {
     const [teeth, halfPx, bowPx] = [32, 400, 90]
     const toothPx = 28
     const drawn =
-      (lost: number | null, darkAbove = 0): Look =>
+      (lost: number | null, darkAbove = 0, other = false): Look =>
       (about, aroundPx) => {
         const size = 2 * Math.round(aroundPx)
         const [left, top] = [Math.round(about[0]) - size / 2, Math.round(about[1]) - size / 2]
@@ -713,21 +714,26 @@ describe('tips of the largest sprocket, seen well aside', () => {
           const tooth = Math.round((teeth * angle) / (2 * Math.PI))
           const on = r < halfPx - (Math.cos(teeth * angle) > 0.5 ? 0 : toothPx)
           const dark = (tooth === lost && r > halfPx - toothPx) || y + 1350 < darkAbove
-          return on && !dark ? 170 : 30
+          // the pulley's tooth, close beside the lowest of its own
+          const beside = other && Math.hypot(top + Math.floor(i / size) - 1742, left + (i % size) - 1972) < 9
+          return (on && !dark) || beside ? 170 : 30
         })
         return { width: size, height: size, data, left, top }
       }
     const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000 - bowPx, 1350] } as const
     const sprocket = { teeth, radiusMm: 65 }
     const far = (t: Touch) => Math.hypot(((t.at[0] - 2000) / bowPx) * halfPx, t.at[1] - 1350) / halfPx
-    const whole = alongRim(ends, sprocket, lens, true, drawn(null))
+    const whole = alongRim(ends, sprocket, true, drawn(null))
     expect(whole.length).toBeGreaterThanOrEqual(11)
     for (const t of whole) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
-    const without = alongRim(ends, sprocket, lens, true, drawn(teeth / 2 - 3))
+    const without = alongRim(ends, sprocket, true, drawn(teeth / 2 - 3))
     expect(without.length).toBe(whole.length - 1)
     for (const t of without) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
+    // nor does the pulley's, further out beside the lower end
+    for (const t of alongRim(ends, sprocket, true, drawn(null, 0, true)))
+      expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
     // of too few teeth they tell nothing
-    expect(alongRim(ends, sprocket, lens, true, drawn(null, 1450))).toEqual([])
+    expect(alongRim(ends, sprocket, true, drawn(null, 1450))).toEqual([])
   })
   test('how far a place lies outside a rim’s picture is its distance to the nearest of it (sampled)', () => {
     const rim: Rim = { middle: [30, 0, 0], radiusMm: 65, camber: 0, toe: 0 }

@@ -1,5 +1,5 @@
 import { Matrix, solve } from 'ml-matrix'
-import type { Lens, Pixel } from './camera'
+import type { Pixel } from './camera'
 import { findOutline, type Look } from './edges'
 import { TIP } from './pulley'
 import { barsOf, type RimEnds, type RimTouch } from './touch'
@@ -10,8 +10,8 @@ import { barsOf, type RimEnds, type RimTouch } from './touch'
  * its teeth are found, a tooth at a time: together they tell how it lies better than its ends do.
  */
 
-/** Teeth are looked for so far from the side's middle, radians: nearer to its ends the outline turns too quickly. */
-const FROM_MIDDLE = 1.35
+/** Teeth are looked for so far from the side's middle, radians: up to its ends, whose height they tell. */
+const FROM_MIDDLE = 1.57
 /** The outline is looked for so far from where the three touches put it: px, and a share of how far the rim bows. */
 const REACH = { px: 9, share: 0.1 } as const
 /** Tips of fewer of the teeth than this share are as likely smears, and tell nothing. `model` */
@@ -22,24 +22,26 @@ const STEP_PX = 1.5
 const TIP_SHARE = 0.09
 /** How far one tip that was found may be off, px, from made pictures (docs/senses.md); its own height comes on top. */
 const SD_PX = 0.3
-/** A tip further in than this beside the others' round is no tip, px. `model` */
-const FURTHEST_IN_PX = 0.8
+/** A tip further in, or out, than this beside the others' round is no tip, px. `model` */
+const FURTHEST_PX = { in: 0.8, out: 1.5 } as const
 /** So much of a tooth's outline must be plain. */
 const PLAIN_SHARE = 0.6
 
 /**
  * Tips lie on one smooth round. Under grease or in shadow a tooth is lost and its root, or a smear's edge, is found in
- * its place: always further in. So the one furthest in of what the others say is left out, until none lies far in.
+ * its place, further in; beside the lower end it may be the pulley's, further out. So the one furthest beside what the
+ * others say is left out, until none lies far.
  */
-function notInward<T extends { phi: number; outPx: number }>(tips: readonly T[]): T[] {
+function onOneRound<T extends { phi: number; outPx: number }>(tips: readonly T[]): T[] {
   let left = [...tips]
   while (left.length > 4) {
     const X = new Matrix(left.map(({ phi }) => [1, Math.sin(phi), Math.sin(phi) ** 2]))
     const fit = X.mmul(solve(X, Matrix.columnVector(left.map(t => t.outPx))))
     const off = left.map((t, i) => t.outPx - fit.get(i, 0))
-    const inmost = off.indexOf(Math.min(...off))
-    if (off[inmost]! > -FURTHEST_IN_PX) break
-    left = left.filter((_, i) => i !== inmost)
+    const tooFar = off.map(px => (px > 0 ? px / FURTHEST_PX.out : -px / FURTHEST_PX.in))
+    const worst = tooFar.indexOf(Math.max(...tooFar))
+    if (tooFar[worst]! < 1) break
+    left = left.filter((_, i) => i !== worst)
   }
   return left
 }
@@ -71,7 +73,6 @@ function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Ti
 export function tipsAlong(
   { upper, lower, near }: RimEnds,
   { teeth, radiusMm }: { teeth: number; radiusMm: number },
-  lens: Lens,
   bright: boolean,
   look: Look,
 ): RimTouch[] {
@@ -82,9 +83,8 @@ export function tipsAlong(
   const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
   // from behind the wheel lies to the left: the near half of the rim from outboard, the far one from inboard
   const nearHalf = bow < 0
-  // its far half is smaller, since it is so many radii further off
-  const radii = lens.focalPx / half
-  const wide = nearHalf ? -bow : (bow * (radii - 1)) / (radii + 1)
+  // a round is seen as an ellipse, however near it is: as wide to one side of the middle of its ends as to the other
+  const wide = Math.abs(bow)
   const reachPx = REACH.px + REACH.share * wide
   /** On the face towards the wheel, as an ellipse: so far from its middle, radians, + down. */
   const place = (phi: number): Place => {
@@ -112,7 +112,7 @@ export function tipsAlong(
     if (!before || tip.phi - before.phi > 0.6 * pitch) tips.push(tip)
     else if (tip.outPx > before.outPx) tips[tips.length - 1] = tip
   }
-  const kept = notInward(tips)
+  const kept = onOneRound(tips)
   if (kept.length < ENOUGH_SHARE * windows) return []
   return kept.map(({ phi, outPx }) => {
     const { at, outward } = place(phi)
