@@ -7,17 +7,21 @@ import { dot, minus, onPicture, seen, turned, type Lens, type Pixel, type Place,
 export type Rim = { middle: Place; radiusMm: number; camber: number; toe: number }
 
 /** Two directions across each other in the rim's plane: up, and forward. */
-function plane({ camber, toe }: Rim): readonly [Place, Place] {
+function plane({ camber, toe }: Pick<Rim, 'camber' | 'toe'>): readonly [Place, Place] {
   return [
     [-Math.sin(camber), Math.cos(camber), 0],
     [Math.sin(toe), 0, Math.cos(toe)],
   ]
 }
 
-export function onRim(rim: Rim, angle: number): Place {
-  const [up, forward] = plane(rim)
-  const [c, s] = [rim.radiusMm * Math.cos(angle), rim.radiusMm * Math.sin(angle)]
-  return [0, 1, 2].map(i => rim.middle[i]! + c * up[i]! + s * forward[i]!) as unknown as Place
+export function onRim(rim: Rim, angle: number, [up, forward] = plane(rim)): Place {
+  const { middle, radiusMm } = rim
+  const [c, s] = [radiusMm * Math.cos(angle), radiusMm * Math.sin(angle)]
+  return [
+    middle[0] + c * up[0] + s * forward[0],
+    middle[1] + c * up[1] + s * forward[1],
+    middle[2] + c * up[2] + s * forward[2],
+  ]
 }
 
 /**
@@ -80,8 +84,10 @@ export function edgeBeside(lens: Lens, pose: Pose, rim: Rim, past: (at: Pixel) =
  */
 export function outwardOf(lens: Lens, pose: Pose, rim: Rim, at: Pixel, angle: number): number {
   const step = 0.01
-  const of = (a: number) => seen(lens, pose, onRim(rim, a))
-  const middle = seen(lens, pose, rim.middle)
+  // once for all: this is most of what solving two pictures takes
+  const [rows, leans] = [turned(pose), plane(rim)]
+  const of = (a: number) => seen(lens, pose, onRim(rim, a, leans), rows)
+  const middle = seen(lens, pose, rim.middle, rows)
   for (let round = 0, a = angle; ; round++) {
     const here = of(a)
     const next = of(a + step)
