@@ -1,4 +1,4 @@
-import { Matrix, solve } from 'ml-matrix'
+import { inverse, Matrix } from 'ml-matrix'
 import type { Pixel } from './camera'
 import { findOutline, type Look } from './edges'
 import { TIP } from './pulley'
@@ -29,18 +29,24 @@ const PLAIN_SHARE = 0.6
 
 /**
  * Tips lie on one smooth round. Under grease or in shadow a tooth is lost and its root, or a smear's edge, is found in
- * its place, further in; beside the lower end it may be the pulley's, further out. So the one furthest beside what the
- * others say is left out, until none lies far.
+ * its place, further in; beside the lower end it may be the pulley's, further out. So the one without which the others
+ * lie best on one round is left out, until none lies far. (Not the one that lies furthest: one at an end bends the
+ * round to itself, and its neighbours would go.)
  */
 function onOneRound<T extends { phi: number; outPx: number }>(tips: readonly T[]): T[] {
   let left = [...tips]
   while (left.length > 4) {
     const X = new Matrix(left.map(({ phi }) => [1, Math.sin(phi), Math.sin(phi) ** 2]))
-    const fit = X.mmul(solve(X, Matrix.columnVector(left.map(t => t.outPx))))
-    const off = left.map((t, i) => t.outPx - fit.get(i, 0))
-    const tooFar = off.map(px => (px > 0 ? px / FURTHEST_PX.out : -px / FURTHEST_PX.in))
-    const worst = tooFar.indexOf(Math.max(...tooFar))
-    if (tooFar[worst]! < 1) break
+    const hat = X.mmul(inverse(X.transpose().mmul(X))).mmul(X.transpose())
+    const fit = hat.mmul(Matrix.columnVector(left.map(t => t.outPx)))
+    const gain = left.map((t, i) => {
+      const off = t.outPx - fit.get(i, 0)
+      const isFar = off > FURTHEST_PX.out || off < -FURTHEST_PX.in
+      // so much less are the squares of what the others are off without it
+      return isFar ? off ** 2 / Math.max(1e-9, 1 - hat.get(i, i)) : 0
+    })
+    const worst = gain.indexOf(Math.max(...gain))
+    if (gain[worst] === 0) break
     left = left.filter((_, i) => i !== worst)
   }
   return left
