@@ -7,7 +7,7 @@ import { dot, minus, onPicture, seen, turned, type Lens, type Pixel, type Place,
 export type Rim = { middle: Place; radiusMm: number; camber: number; toe: number }
 
 /** Two directions across each other in the rim's plane: up, and forward. */
-function plane({ camber, toe }: Pick<Rim, 'camber' | 'toe'>): readonly [Place, Place] {
+function plane({ camber, toe }: Rim): readonly [Place, Place] {
   return [
     [-Math.sin(camber), Math.cos(camber), 0],
     [Math.sin(toe), 0, Math.cos(toe)],
