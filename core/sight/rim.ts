@@ -14,6 +14,10 @@ function plane({ camber, toe }: Rim): readonly [Place, Place] {
   ]
 }
 
+/**
+ * The place on a rim at an angle, radians from upright forward.
+ * The last are its two directions, where they were worked out already.
+ */
 export function onRim(rim: Rim, angle: number, [up, forward] = plane(rim)): Place {
   const { middle, radiusMm } = rim
   const [c, s] = [radiusMm * Math.cos(angle), radiusMm * Math.sin(angle)]
