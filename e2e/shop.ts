@@ -62,7 +62,8 @@ export async function makeShop(db: Db, jobs: readonly DemoJob[] = [], demo = fal
 export const test = base.extend<{ demo: boolean; shop: TestShop; bench: Page }>({
   demo: [false, { option: true }],
   shop: async ({ demo }, use) => {
-    const db = connect(process.env.OCHO_E2E_APP!, 3)
+    // a test that plays a whole bike computes for seconds on end, and its clock runs on meanwhile
+    const db = connect(process.env.OCHO_E2E_APP!, 3, 60_000)
     await use(await makeShop(db, [], demo))
     await db.destroy()
   },

@@ -10,9 +10,10 @@ pg.types.setTypeParser(pg.types.builtins.DATE, value => value)
 
 /**
  * Opens a pool for a connection address. Errors of idle and of checked-out clients are logged, not thrown at nobody.
+ * @param patienceMs how long it is waited for a connection
  */
-export function connect(url: string, size = 10): Db {
-  const pool = new pg.Pool({ connectionString: url, max: size, connectionTimeoutMillis: 5000 })
+export function connect(url: string, size = 10, patienceMs = 5000): Db {
+  const pool = new pg.Pool({ connectionString: url, max: size, connectionTimeoutMillis: patienceMs })
   const log = (error: Error) => console.error(`database connection lost: ${error.message}`)
   pool.on('error', log)
   pool.on('connect', client => {
