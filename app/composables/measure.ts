@@ -1,9 +1,9 @@
 import { refAutoReset } from '@vueuse/core'
-import type { Pixel } from '#core/sight/camera'
+import { usualLens, type Pixel } from '#core/sight/camera'
 import type { Found } from '#core/sight/edges'
 import { MOST_BYTES, NO_PICTURE_WORDS, type Place } from '#core/sight/measures'
 import type { TouchedPicture } from '#core/sight/tell'
-import { barsOf, isBlurred, TOUCH_SD_PX, towards, type RimTouch } from '#core/sight/touch'
+import { barsOf, isBlurred, TOUCH_SD_PX, towards, type RimTouch, type Touch } from '#core/sight/touch'
 import { useSight } from '~/workers/useSight'
 
 /**
@@ -20,6 +20,8 @@ export type Shot = {
   touched: Record<string, Touched>
   /** What was found besides along the largest sprocket's edge. */
   along: readonly RimTouch[]
+  /** And along the pulley's. */
+  pulleyAlong: readonly Touch[]
 }
 
 const within = (at: number, size: number) => Math.max(0, Math.min(size - 1, at))
@@ -74,7 +76,15 @@ export function useMeasure(
     inHand.value = null
     shots.value = [
       ...shots.value,
-      { file, url: URL.createObjectURL(file), width: opened.width, height: opened.height, touched: {}, along: [] },
+      {
+        file,
+        url: URL.createObjectURL(file),
+        width: opened.width,
+        height: opened.height,
+        touched: {},
+        along: [],
+        pulleyAlong: [],
+      },
     ]
   }
 
@@ -108,16 +118,38 @@ export function useMeasure(
   }
 
   const standsAt = (id: string) => shot.value?.touched[id]
-  /** Once its ends and its near edge stand, more of that edge is found between them; anew when one of them is moved. */
-  watch([() => standsAt('upper'), () => standsAt('lower'), () => standsAt('near')], async ends => {
-    const last = shot.value
-    const [upper, lower, near] = ends.map(t => t && placeOf(t))
-    if (!last || !upper || !lower || !near || !towards(upper, lower)) return
-    const bright = ends.find(t => t?.found)?.found?.bright ?? true
-    const along = await sight().along({ upper, lower, near }, sprocket(), bright)
-    // moved, or another picture taken, meanwhile
-    if (shot.value?.url === last.url && ends.every(t => t && Object.values(shot.value!.touched).includes(t)))
-      shots.value = [...shots.value.slice(0, -1), { ...shot.value, along }]
+  /**
+   * Once a bar's ends and the near edge stand, more of it is found between them; anew when one of them is moved.
+   * @param find null where what stands is no bar
+   */
+  function findAlong(ids: readonly string[], find: (ends: Touched[]) => Promise<Partial<Shot> | null>): void {
+    watch(
+      ids.map(id => () => shot.value?.touched[id]),
+      async ends => {
+        const last = shot.value
+        if (!last || !ends.every(t => t !== undefined)) return
+        const found = await find(ends)
+        // moved, or another picture taken, meanwhile
+        if (found && shot.value?.url === last.url && ends.every(t => Object.values(shot.value!.touched).includes(t)))
+          shots.value = [...shots.value.slice(0, -1), { ...shot.value, ...found }]
+      },
+    )
+  }
+  const isBright = (ends: readonly Touched[]) => ends.find(t => t.found)?.found?.bright ?? true
+  const rimOf = (ends: readonly Touched[]) => {
+    const [upper, lower, near] = ends.map(placeOf) as [Pixel, Pixel, Pixel]
+    return towards(upper, lower) && { upper, lower, near }
+  }
+  findAlong(['upper', 'lower', 'near'], async ends => {
+    const rim = rimOf(ends)
+    return rim && { along: await sight().along(rim, sprocket(), isBright(ends)) }
+  })
+  findAlong(['upper', 'lower', 'near', 'pulleyUpper', 'pulleyLower'], async ends => {
+    const rim = rimOf(ends)
+    const pulley = ends.slice(3)
+    const [upper, lower] = pulley.map(placeOf) as [Pixel, Pixel]
+    if (!rim || !towards(upper, lower)) return null
+    return { pulleyAlong: await sight().pulleyAlong(rim, { upper, lower }, sprocket().radiusMm, isBright(pulley)) }
   })
 
   async function findAt(place: Place, by: Pixel, reachPx: number): Promise<Found | null> {
@@ -130,10 +162,11 @@ export function useMeasure(
     const { upper, lower } = shot.value?.touched ?? {}
     // which way the bar runs is known once both of the sprocket's ends were touched
     if (!upper || !lower) return null
-    const { down, widthPx } = barsOf(placeOf(upper), placeOf(lower), sprocket().radiusMm)
+    const { focalPx } = usualLens(shot.value!.width, shot.value!.height)
+    const { down, widthPx } = barsOf(placeOf(upper), placeOf(lower), sprocket().radiusMm, focalPx)
     const along: Pixel = place.bar?.end === 'lower' ? [-down[0], -down[1]] : down
     const bright = (upper.found ?? lower.found)?.bright
-    return sight().find(place.finding, by, along, widthPx[place.bar?.of ?? 'sprocket'], reachPx, bright)
+    return sight().find(place.finding, by, along, widthPx[place.bar?.of ?? 'near'], reachPx, bright)
   }
 
   /**
@@ -193,7 +226,13 @@ export function useMeasure(
   function touchedSoFar(): TouchedPicture[] {
     const touched = (s: Shot) =>
       Object.fromEntries(Object.entries(s.touched).map(([id, t]) => [id, { at: placeOf(t), sdPx: t.sdPx }]))
-    return shots.value.map(s => ({ widthPx: s.width, heightPx: s.height, touched: touched(s), along: s.along }))
+    return shots.value.map(s => ({
+      widthPx: s.width,
+      heightPx: s.height,
+      touched: touched(s),
+      along: s.along,
+      pulleyAlong: s.pulleyAlong,
+    }))
   }
 
   return {

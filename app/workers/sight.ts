@@ -1,12 +1,12 @@
 import { expose } from 'comlink'
 import { standInLook, standInPicture, type StandInAsk } from '#core/bench/standInCamera'
 import type { Grey } from '#core/bench/render'
-import type { Pixel } from '#core/sight/camera'
+import { usualLens, type Pixel } from '#core/sight/camera'
 import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
 import { LEAST_PX, UNMEASURABLE_WORDS, type Finding, type NoPicture } from '#core/sight/measures'
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
-import { alongRim } from '#core/sight/alongRim'
+import { alongPulley, alongRim } from '#core/sight/alongRim'
 import { shownBesides, teethFinder } from '#core/sight/tipsBeside'
 import { askFromSide, lookOf, tell, type Told, type ToTell } from '#core/sight/tell'
 import type { RimEnds, RimTouch, Touch } from '#core/sight/touch'
@@ -48,10 +48,13 @@ const api = {
   },
   /** What is found without a touch, once other places stand. */
   propose: (standing: Record<string, Standing>, sprocketMm: number, pulleyTeeth: number | null): Proposal[] =>
-    grey ? proposalsOf(standing, sprocketMm, pulleyTeeth, patchOf) : [],
+    grey ? proposalsOf(standing, sprocketMm, focalPx(grey), pulleyTeeth, patchOf) : [],
   /** The near edge at more places, once its ends and its middle stand. */
   along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
-    grey ? alongRim(ends, sprocket, bright, patchOf) : [],
+    grey ? alongRim(ends, sprocket, focalPx(grey), bright, patchOf) : [],
+  /** The pulley's, once its ends stand too. */
+  pulleyAlong: (ends: RimEnds, pulley: Omit<RimEnds, 'near'>, sprocketMm: number, bright: boolean): Touch[] =>
+    grey ? alongPulley(ends, pulley, sprocketMm, focalPx(grey), bright, patchOf) : [],
   /** What touched places tell, and what was found by them besides. */
   tell(ask: ToTell): { told: Told; besides: readonly Touch[] } {
     if (!grey || lookOf(ask.what) !== 'side') return { told: tell(ask), besides: [] }
@@ -81,6 +84,8 @@ const api = {
 }
 export type SightApi = typeof api
 expose(api)
+
+const focalPx = ({ width, height }: Pick<Grey, 'width' | 'height'>) => usualLens(width, height).focalPx
 
 /** How light each pixel is: luma, `std` ITU-R BT.601. */
 function lightOf(rgba: Uint8ClampedArray): Uint8Array {

@@ -1,4 +1,4 @@
-import { dot, lookAlong, minus, seen, turned, type Lens, type Place, type Pose } from '../sight/camera'
+import { dot, lookAlong, minus, seen, turned, type Lens, type Pixel, type Place, type Pose } from '../sight/camera'
 import { onRim, type Rim } from '../sight/rim'
 import { randomFrom } from '../quantity/random'
 
@@ -8,14 +8,16 @@ import { randomFrom } from '../quantity/random'
  */
 
 /**
- * A toothed or plain disc. `each`: how its teeth differ from one another, mm shorter and mm leaning; `narrow`: its tips
- * are so much narrower than the usual; `arcs`: it stands only within these, radians forward of upright.
+ * A toothed or plain disc. `turn`: its first tooth stands so far forward of upright, radians; `each`: how its teeth
+ * differ from one another, mm shorter and mm leaning; `narrow`: its tips are so much narrower than the usual; `arcs`: it
+ * stands only within these, radians forward of upright.
  */
 export type Disc = Rim & {
   teeth: number
   rootMm: number
   halfMm: number
   tone: number
+  turn?: number
   each?: readonly { shorterMm: number; leanMm: number }[]
   narrow?: number
   arcs?: readonly (readonly [number, number])[]
@@ -42,6 +44,8 @@ type Ready = {
   /** The camera from its middle, along its axis, up and forward. */
   from: Place
   box: [number, number, number, number]
+  /** How far its longest tooth reaches, mm. */
+  reachMm: number
   /** Is it there, at so many shares of a turn; null where it is whole. */
   stands: Uint8Array | null
 }
@@ -96,10 +100,11 @@ function readied(disc: Disc, lens: Lens, pose: Pose): Ready {
     up[2] * forward[0] - up[0] * forward[2],
     up[0] * forward[1] - up[1] * forward[0],
   ]
+  const reachMm = disc.radiusMm - Math.min(0, ...(disc.each ?? []).map(tooth => tooth.shorterMm))
   const box: Ready['box'] = [Infinity, Infinity, -Infinity, -Infinity]
   for (let i = 0; i < 24; i++)
     for (const side of [-1, 1]) {
-      const rim = onRim({ ...disc, radiusMm: disc.radiusMm + 1 }, (i * Math.PI) / 12)
+      const rim = onRim({ ...disc, radiusMm: reachMm + 1 }, (i * Math.PI) / 12)
       const place = rim.map((v, k) => v + side * disc.halfMm * axis[k]!) as unknown as Place
       const [u, v] = seen(lens, pose, place)
       box[0] = Math.min(box[0], u - 3)
@@ -113,9 +118,9 @@ function readied(disc: Disc, lens: Lens, pose: Pose): Ready {
   for (const [from, to] of disc.arcs ?? [])
     for (let i = shareOf(from); i <= shareOf(from) + ((to - from) / TURN) * SHARES; i++) stands![i % SHARES] = 1
   // every disc in one form: a ray asks each of them a few million times a picture
-  const { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, each, narrow } = disc
-  const alike = { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, each, narrow, arcs: undefined }
-  return { disc: alike, up, forward, axis, from, box, stands }
+  const { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, turn, each, narrow } = disc
+  const alike = { middle, radiusMm, camber, toe, teeth, rootMm, halfMm, tone, turn, each, narrow, arcs: undefined }
+  return { disc: alike, up, forward, axis, from, box, reachMm, stands }
 }
 
 const STEP_MM = 0.7
@@ -126,7 +131,7 @@ type Met = { s: number; face: number; p: number; q: number }
  * The first place where a ray meets a disc: how far along, on which face (0 on its rim), and where on it.
  * @param before what lies further along is hidden
  */
-function meets({ disc, up, forward, axis, from, stands }: Ready, along: Place, before: number): Met | null {
+function meets({ disc, up, forward, axis, from, reachMm, stands }: Ready, along: Place, before: number): Met | null {
   // one by one: this is where the time of a picture goes, and lists would double it
   const ow = from[0]
   const op = from[1]
@@ -144,7 +149,7 @@ function meets({ disc, up, forward, axis, from, stands }: Ready, along: Place, b
   } else if (Math.abs(ow) > disc.halfMm) return null
   const qa = dp * dp + dq * dq
   const qb = op * dp + oq * dq
-  const root = qb * qb - qa * (op * op + oq * oq - disc.radiusMm ** 2)
+  const root = qb * qb - qa * (op * op + oq * oq - reachMm ** 2)
   if (root <= 0) return null
   const c0 = (-qb - Math.sqrt(root)) / qa
   const c1 = (-qb + Math.sqrt(root)) / qa
@@ -158,7 +163,7 @@ function meets({ disc, up, forward, axis, from, stands }: Ready, along: Place, b
     const p = op + s * dp
     const q = oq + s * dq
     const r = Math.sqrt(p * p + q * q)
-    // a tip stands just as far out as the round that the ray came in by
+    // the longest tip stands just as far out as the round that the ray came in by
     if (r <= disc.rootMm || r <= toothAt(disc, Math.atan2(q, p)) + ROUNDING_MM)
       return { s, face: first && onFace ? -Math.sign(dw) : 0, p, q }
     // the last step is as short as it must be: what leaves by an edge has met it
@@ -176,11 +181,33 @@ function facing({ axis, up, forward }: Ready, { face, p, q }: Met): Place {
 }
 
 /** How far out a disc reaches at an angle, mm: its teeth rise and fall, each a little unlike the next. */
-function toothAt({ teeth, rootMm, radiusMm, each, narrow = 0 }: Disc, angle: number): number {
-  const own = each?.[((Math.round((teeth * angle) / TURN) % teeth) + teeth) % teeth]
-  const by = own ? angle - own.leanMm / radiusMm : angle
+function toothAt({ teeth, rootMm, radiusMm, turn = 0, each, narrow = 0 }: Disc, angle: number): number {
+  const turned = angle - turn
+  const own = each?.[((Math.round((teeth * turned) / TURN) % teeth) + teeth) % teeth]
+  const by = own ? turned - own.leanMm / radiusMm : turned
   const tooth = Math.max(0, Math.min(1, 0.5 + (0.95 - narrow) * Math.cos(teeth * by)))
   return rootMm + (radiusMm - (own?.shorterMm ?? 0) - rootMm) * tooth
+}
+/** The outline of a tooth is looked at in so many places for where it reaches farthest. */
+const PLACES_A_TOOTH = 40
+/**
+ * Where a toothed disc ends in a picture, along the picture of its own upright, as an eye sees it: at a tooth's tip,
+ * which need not stand just at the end of the round that they all stand on.
+ */
+export function toothedEndsOf(lens: Lens, pose: Pose, disc: Disc): { upper: Pixel; lower: Pixel } {
+  const rows = turned(pose)
+  const [foot, head] = [0, 1].map(up => seen(lens, pose, onRim({ ...disc, radiusMm: up }, 0), rows))
+  const [ux, uy] = [head![0] - foot![0], head![1] - foot![1]]
+  const ends = { upper: foot!, lower: foot! }
+  const reach = { upper: -Infinity, lower: -Infinity }
+  for (let i = 0; i < PLACES_A_TOOTH * disc.teeth; i++) {
+    const angle = (i / (PLACES_A_TOOTH * disc.teeth)) * TURN
+    const at = seen(lens, pose, onRim({ ...disc, radiusMm: toothAt(disc, angle) }, angle), rows)
+    const up = at[0] * ux + at[1] * uy
+    if (up > reach.upper) [ends.upper, reach.upper] = [at, up]
+    if (-up > reach.lower) [ends.lower, reach.lower] = [at, -up]
+  }
+  return ends
 }
 const TURN = 2 * Math.PI
 /** An arc's ends are kept so finely, shares of a turn. */

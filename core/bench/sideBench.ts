@@ -35,6 +35,7 @@ export type FreeTips = { sprocket: readonly number[]; pulley: readonly number[] 
 const TURN = 2 * Math.PI
 const toothed = (disc: Disc, random: Random, narrow: number): Disc => ({
   ...disc,
+  turn: 0,
   narrow,
   each: Array.from({ length: disc.teeth }, () => ({
     shorterMm: TIPS.shorterMm * random.normal(),

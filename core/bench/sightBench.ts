@@ -2,13 +2,13 @@ import { randomFrom, type Random } from '../quantity/random'
 import { radians } from '../quantity/angle'
 import { seen, usualLens, type Lens, type Pixel, type Pose } from '../sight/camera'
 import { tipDiameterMm } from '../standards/sprockets'
-import { alongRim } from '../sight/alongRim'
-import { findEnd, findMiddle, type Found, type Patch } from '../sight/edges'
+import { alongPulley, alongRim } from '../sight/alongRim'
+import { findEnd, findMiddle, type Found, type Look, type Patch } from '../sight/edges'
 import type { Behind, BehindPicture } from '../sight/fromBehind'
 import { proposalsOf } from '../sight/propose'
 import { barsOf, REACH_PX, TOUCH_SD_PX, type Touch } from '../sight/touch'
-import { endsOf, nearestOf } from '../sight/rim'
-import { render, type Disc, type Weather } from './render'
+import { nearestOf } from '../sight/rim'
+import { render, toothedEndsOf, type Disc, type Weather } from './render'
 
 /*
  * Bikes and cameras with a truth of their own for measuring in pictures: real tips, chains, cages, lenses that are not
@@ -30,6 +30,18 @@ export type SightBike = {
 
 const PITCH_MM = 3.9
 const TOOTH_MM = 4.6
+/** Teeth are worn and shaped unlike each other, mm: in height, and to one side. */
+const UNLIKE = { shorterSdMm: 0.12, leanSdMm: 0.15 } as const
+
+/** With teeth that are each a little unlike the next, turned as the wheel happens to stand. */
+const asItStands = (disc: Disc, random: Random): Disc => ({
+  ...disc,
+  turn: random.next() * ((2 * Math.PI) / disc.teeth),
+  each: Array.from({ length: disc.teeth }, () => ({
+    shorterMm: UNLIKE.shorterSdMm * random.normal(),
+    leanMm: UNLIKE.leanSdMm * random.normal(),
+  })),
+})
 
 /** Of a drivetrain that is given, and standing where it is to. */
 export type Given = {
@@ -45,13 +57,14 @@ export type Given = {
 
 export function sightBike(seed: number, given?: Given): SightBike {
   const random = randomFrom(seed, 611)
+  const teethBy = randomFrom(seed, 628)
   const teeth = given?.teeth ?? [11, 13, 15, 17, 19, 21, 24, 28, 32 + 2 * random.below(3)]
   const placeMm = given?.placeMm ?? teeth.map((_, k) => k * PITCH_MM)
   const click = given?.click ?? 1 + random.below(teeth.length - 2)
   const steel = 0.75 + 0.3 * random.next()
   const sprockets = teeth.map((t, k): Disc => {
     const radiusMm = tipDiameterMm(t) / 2 - 0.3 * random.next()
-    return {
+    const disc: Disc = {
       middle: [placeMm[k]!, 0, 0],
       radiusMm,
       rootMm: radiusMm - TOOTH_MM,
@@ -61,6 +74,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
       halfMm: 0.85,
       tone: steel * (0.95 + 0.1 * random.next()),
     }
+    return asItStands(disc, teethBy)
   })
   const offsetMm = given?.offsetMm ?? 3 * (random.next() - 0.5)
   const gapMm = 3 + 8 * random.next()
@@ -72,7 +86,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
   const forward = 4 + 12 * random.next()
   const middle = [placeMm[at]! + offsetMm, -Math.sqrt(centres ** 2 - forward ** 2), forward] as const
   const leaning = { camber: radians(leanDeg), toe: radians(0.7 * random.normal()) }
-  const pulley: Disc = {
+  const round: Disc = {
     middle,
     radiusMm: pulleyMm,
     rootMm: pulleyMm - TOOTH_MM,
@@ -81,8 +95,9 @@ export function sightBike(seed: number, given?: Given): SightBike {
     halfMm: 1.1,
     tone: 0.5 + 0.4 * random.next(),
   }
+  const pulley = asItStands(round, teethBy)
   const beside = (mm: number, radiusMm: number): Disc => ({
-    ...pulley,
+    ...round,
     middle: [middle[0] + mm, middle[1], middle[2]],
     radiusMm,
     rootMm: radiusMm,
@@ -92,6 +107,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
   const on = sprockets[click]!
   const chain: Disc = {
     ...on,
+    each: undefined,
     radiusMm: on.radiusMm + 1.5,
     rootMm: on.radiusMm + 0.5,
     halfMm: 3.1,
@@ -111,7 +127,13 @@ export function sightBike(seed: number, given?: Given): SightBike {
   }
 }
 
-/** A camera of its own, so many degrees out of the largest sprocket's plane, about 0.5 to 0.8 m behind. */
+/** A hand that means to hold a camera at the axle's height is so far from it, mm. */
+export const CAMERA_UP_SD_MM = 60
+
+/**
+ * A camera of its own, so many degrees out of the largest sprocket's plane, about 0.5 to 0.8 m behind.
+ * @param upMm how far above the axle; by chance where left out
+ */
 export function cameraBehind(
   bike: SightBike,
   viewDeg: number,
@@ -119,6 +141,7 @@ export function cameraBehind(
   widthPx = 4000,
   heightPx = 3000,
   nearMm = 500,
+  upMm?: number,
 ) {
   const usual = usualLens(widthPx, heightPx)
   const lens: Lens = {
@@ -128,7 +151,8 @@ export function cameraBehind(
   }
   const far = nearMm * (1 + 0.6 * random.next())
   const a = radians(viewDeg)
-  const up = 60 * random.normal()
+  const byChance = CAMERA_UP_SD_MM * random.normal()
+  const up = upMm ?? byChance
   const pose: Pose = {
     atMm: [bike.placeMm.at(-1)! - far * Math.tan(a), up, -far],
     yaw: -a + 0.03 * random.normal(),
@@ -235,17 +259,18 @@ export function pictureBehind(
   viewDeg: number,
   seed: number,
   counted = true,
-  unlike: { blurPx?: number; nearMm?: number } = {},
+  unlike: { blurPx?: number; nearMm?: number; upMm?: number } = {},
 ): { picture: BehindPicture; touches: number; blurs: (number | null)[] } {
   const random = randomFrom(seed, 612, Math.round(10 * viewDeg) + 4000)
-  const taken = cameraBehind(bike, viewDeg, random, 4000, 3000, unlike.nearMm)
+  const taken = cameraBehind(bike, viewDeg, random, 4000, 3000, unlike.nearMm, unlike.upMm)
   const weather = weatherOf(random, seed)
   const camera = { ...taken, weather: { ...weather, blurPx: unlike.blurPx ?? weather.blurPx } }
   const largest = bike.discs[bike.teeth.length - 1]!
-  const ends = endsOf(camera.lens, camera.pose, largest)
-  const pulley = endsOf(camera.lens, camera.pose, bike.pulley)
+  const ends = toothedEndsOf(camera.lens, camera.pose, largest)
+  const pulley = toothedEndsOf(camera.lens, camera.pose, bike.pulley)
   const near = seen(camera.lens, camera.pose, nearestOf(camera.pose, largest))
-  const { down: unit, widthPx } = barsOf(ends.upper, ends.lower, largest.radiusMm)
+  const { focalPx } = usualLens(4000, 3000)
+  const { down: unit, widthPx } = barsOf(ends.upper, ends.lower, largest.radiusMm, focalPx)
   const { sprocket: bar, pulley: pulleyBar } = widthPx
   const touch = (truth: Pixel, find: Parameters<typeof assisted>[3], aside: Pixel | null = null) =>
     assisted(bike, camera, truth, find, random, aside)
@@ -256,6 +281,7 @@ export function pictureBehind(
   const proposed = proposalsOf(
     { upper: standing(upper), lower: standing(lower), pulleyLower: standing(pulleyLower) },
     largest.radiusMm,
+    focalPx,
     counted ? bike.pulleyTeeth : null,
     (about, aroundPx) => patchAbout(bike, camera, about, aroundPx),
   )
@@ -269,17 +295,20 @@ export function pictureBehind(
     found('pulleyUpper', pulley.upper, null) ??
     touch(pulley.upper, (p, t, reach) => findEnd(p, t, unit, pulleyBar, reach))
   const nearest =
-    found('near', near, unit) ?? touch(near, (p, t, reach) => findMiddle(p, t, unit, bar, reach, true), unit)
+    found('near', near, unit) ?? touch(near, (p, t, reach) => findMiddle(p, t, unit, widthPx.near, reach, true), unit)
   const [end, other, nearer] = [upper, lower, nearest].map(a => a.touch.at) as [Pixel, Pixel, Pixel]
   const bright = (upper.found ?? lower.found)?.bright ?? true
-  const along = alongRim({ upper: end, lower: other, near: nearer }, largest, bright, (about, aroundPx) =>
-    patchAbout(bike, camera, about, aroundPx),
-  )
+  const look: Look = (about, aroundPx) => patchAbout(bike, camera, about, aroundPx)
+  const rim = { upper: end, lower: other, near: nearer }
+  const along = alongRim(rim, largest, focalPx, bright, look)
+  const pulleyEnds = { upper: pulleyUpper.touch.at, lower: pulleyLower.touch.at }
+  const pulleyBright = (pulleyLower.found ?? pulleyUpper.found)?.bright ?? bright
+  const pulleyAlong = alongPulley(rim, pulleyEnds, largest.radiusMm, focalPx, pulleyBright, look)
   return {
     picture: {
       lens: usualLens(4000, 3000),
       sprocket: { upper: upper.touch, lower: lower.touch, near: nearest.touch, along },
-      pulley: { upper: pulleyUpper.touch, lower: pulleyLower.touch },
+      pulley: { upper: pulleyUpper.touch, lower: pulleyLower.touch, along: pulleyAlong },
     },
     blurs: [upper, lower, pulleyUpper, pulleyLower].map(a => a.found?.blurPx ?? null),
     touches: [upper, lower, pulleyLower, pulleyUpper, nearest].reduce((n, a) => n + a.touches, 0),

@@ -9,7 +9,7 @@ import { MOST_OFF_MM } from '../sight/tell'
 import { isBlurred, TOUCH_SD_PX, towards, type Touch } from '../sight/touch'
 import { gapBeside } from './sideBench'
 import { rodPicture } from './rodPicture'
-import { asked, pictureBehind, sightBike } from './sightBench'
+import { asked, CAMERA_UP_SD_MM, pictureBehind, sightBike } from './sightBench'
 
 /** How one kind of picture did: what was off, what was said of that, what was refused. */
 export type SightScore = {
@@ -27,10 +27,15 @@ export type SightScore = {
   touches: number
 }
 
+/** A hand that was asked for the same height once more is so far from it, mm. */
+const SAME_HEIGHT_SD_MM = 30
+const bothSides = (next: () => number) => [-(8 + 12 * next()), 8 + 12 * next()]
+/** From where each kind's pictures are taken, degrees; `asked`: the second from the first one's height, as the page asks. */
 export const SIGHT_KINDS = {
-  'in the plane, within 1°': (next: () => number) => [2 * (next() - 0.5)],
-  'two, 8 to 20° to both sides': (next: () => number) => [-(8 + 12 * next()), 8 + 12 * next()],
-  'one at 15°': () => [15],
+  'in the plane, within 1°': { views: (next: () => number) => [2 * (next() - 0.5)], asked: false },
+  'two, 8 to 20° to both sides': { views: bothSides, asked: true },
+  'the same, each from a height of its own': { views: bothSides, asked: false },
+  'one at 15°': { views: () => [15], asked: false },
 } as const
 export type SightKind = keyof typeof SIGHT_KINDS
 
@@ -69,7 +74,13 @@ export function scoreBehind(kind: SightKind, bikes: number, first: number, count
     const seed = first + i
     const random = randomFrom(seed, 615)
     const bike = sightBike(seed)
-    const pictures = SIGHT_KINDS[kind](() => random.next()).map(view => pictureBehind(bike, view, seed, counted))
+    const { views, asked: isAsked } = SIGHT_KINDS[kind]
+    const from = views(() => random.next())
+    const firstUpMm = CAMERA_UP_SD_MM * random.normal()
+    const pictures = from.map((view, k) => {
+      const upMm = isAsked ? firstUpMm + (k ? SAME_HEIGHT_SD_MM * random.normal() : 0) : undefined
+      return pictureBehind(bike, view, seed, counted, { upMm })
+    })
     touches += pictures.reduce((s, p) => s + p.touches, 0)
     taken += pictures.length
     const ask = asked(

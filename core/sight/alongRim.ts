@@ -1,12 +1,13 @@
 import type { Pixel } from './camera'
 import { findMiddle, type Look } from './edges'
 import { tipsAlong } from './tips'
-import { barsOf, type RimEnds, type RimTouch } from './touch'
+import { barsOf, type RimEnds, type RimTouch, type Touch } from './touch'
 
 /*
  * A sprocket seen from behind is a bar all along its near edge, and its ends are the hardest of it to see: dark below a
  * lamp, or round. So where its ends and its near edge stand, its middle is found at more places between them, and they
- * tell together how it runs; seen well aside it is a round, and the tips of its teeth tell (`tips.ts`).
+ * tell together how it runs; seen well aside it is a round, and the tips of its teeth tell (`tips.ts`). The same of the
+ * guide pulley, whose free teeth look backward between the plates of its cage.
  */
 
 /** Where along the bar its middle is looked for besides, from its upper end to its lower. */
@@ -21,24 +22,33 @@ const PLAIN = 0.08
 const SD_PX = 0.3
 
 /**
- * The bar's middle at places between its ends, where it is plain, or tips where it was taken from well aside.
- * @param sprocket its teeth, and its radius at their tips, mm
- * @param bright is it brighter than what lies beside it
+ * A bar between its ends in a picture: which way it runs and which lies to its right, half its length, how far its near
+ * edge bows to the right, and how much wider it looks there.
  */
-export function alongRim(
-  ends: RimEnds,
-  sprocket: { teeth: number; radiusMm: number },
-  bright: boolean,
-  look: Look,
-): RimTouch[] {
-  const { upper, lower, near } = ends
-  const { down, widthPx } = barsOf(upper, lower, sprocket.radiusMm)
-  const right: Pixel = [down[1], -down[0]]
+type Bar = {
+  middle: Pixel
+  half: number
+  down: Pixel
+  right: Pixel
+  bow: number
+  widthPx: number
+  nearer: number
+}
+type Ends = Pick<RimEnds, 'upper' | 'lower'>
+
+function runOf({ upper, lower }: Ends): Pick<Bar, 'middle' | 'half' | 'down' | 'right'> {
+  const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
+  const length = Math.hypot(du, dv)
+  const down: Pixel = [du / length, dv / length]
   const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
-  const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2
-  const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
-  if (Math.abs(bow) > MOST_BOW * widthPx.sprocket) return tipsAlong(ends, sprocket, bright, look)
-  return SHARES.flatMap(share => {
+  return { middle, half: length / 2, down, right: [down[1], -down[0]] }
+}
+const toTheRight = (of: Pixel, { middle, right }: Pick<Bar, 'middle' | 'right'>) =>
+  (of[0] - middle[0]) * right[0] + (of[1] - middle[1]) * right[1]
+
+/** The bar's middle at places between its ends, where it is plain. */
+const middlesOf = ({ middle, half, down, right, bow, ...bar }: Bar, bright: boolean, look: Look): Touch[] =>
+  SHARES.flatMap(share => {
     // an ellipse, as a circle seen nearly from its edge is
     const s = 2 * share - 1
     const c = Math.sqrt(1 - s * s)
@@ -49,8 +59,60 @@ export function alongRim(
     const slope = ((-s / c) * bow) / half
     const long = Math.hypot(1, slope)
     const runs: Pixel = [(down[0] + slope * right[0]) / long, (down[1] + slope * right[1]) / long]
-    const patch = look(at, 4 * widthPx.sprocket + 2 * REACH_PX)
-    const found = findMiddle(patch, at, runs, widthPx.sprocket, REACH_PX, bright)
+    const widthPx = bar.widthPx * (1 + (bar.nearer - 1) * c)
+    const found = findMiddle(look(at, 4 * widthPx + 2 * REACH_PX), at, runs, widthPx, REACH_PX, bright)
     return found && found.contrast > PLAIN ? [{ at: found.at, sdPx: SD_PX }] : []
   })
+
+/** A sprocket's bar, and what tells a pulley's beside it. */
+function sprocketBar(ends: RimEnds, radiusMm: number, focalPx: number) {
+  const { widthPx, perMm, farMm } = barsOf(ends.upper, ends.lower, radiusMm, focalPx)
+  const run = runOf(ends)
+  const nearer = widthPx.near / widthPx.sprocket
+  const bar: Bar = { ...run, bow: toTheRight(ends.near, run), widthPx: widthPx.sprocket, nearer }
+  return { bar, perMm, farMm, pulleyPx: widthPx.pulley, isAside: Math.abs(bar.bow) > MOST_BOW * bar.widthPx }
+}
+
+/**
+ * The largest sprocket's edge at places between its ends, where it is plain, or its tips where it was taken from well
+ * aside.
+ * @param sprocket its teeth, and its radius at their tips, mm
+ * @param focalPx the lens's focal length, as usual
+ * @param bright is it brighter than what lies beside it
+ */
+export function alongRim(
+  ends: RimEnds,
+  sprocket: { teeth: number; radiusMm: number },
+  focalPx: number,
+  bright: boolean,
+  look: Look,
+): RimTouch[] {
+  const { bar, isAside } = sprocketBar(ends, sprocket.radiusMm, focalPx)
+  return isAside ? tipsAlong(ends, sprocket, focalPx, bright, look) : middlesOf(bar, bright, look)
+}
+
+/**
+ * The guide pulley's edge at places between its ends, where it is plain. From well aside a plate of its cage stands
+ * before it, and nothing is looked for.
+ * @param ends of the sprocket, whose near edge tells from which side it is seen
+ * @param sprocketMm the sprocket's radius at its tips
+ * @param focalPx the lens's focal length, as usual
+ * @param bright is the pulley brighter than what lies beside it
+ */
+export function alongPulley(
+  ends: RimEnds,
+  pulley: Ends,
+  sprocketMm: number,
+  focalPx: number,
+  bright: boolean,
+  look: Look,
+): Touch[] {
+  const { bar, perMm, farMm, pulleyPx, isAside } = sprocketBar(ends, sprocketMm, focalPx)
+  if (isAside) return []
+  const run = runOf(pulley)
+  const pulleyMm = run.half / perMm
+  // a near edge bows as far as the plane lies beside the camera: the sprocket's tells that, and the pulley's lies beside it
+  const besideCamera = (bar.bow * (farMm - sprocketMm)) / bar.half + toTheRight(run.middle, bar) / perMm
+  const bow = (run.half * besideCamera) / (farMm - pulleyMm)
+  return middlesOf({ ...run, bow, widthPx: pulleyPx, nearer: farMm / (farMm - pulleyMm) }, bright, look)
 }

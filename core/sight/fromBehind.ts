@@ -1,5 +1,6 @@
 import { degrees, radians } from '../quantity/angle'
 import { notNegative, positive } from '../quantity/check'
+import { USUAL_PULLEY_TEETH } from '../rear/gap'
 import { tipDiameterMm } from '../standards/sprockets'
 import { PHONE, seen, type Lens, type Pixel, type Pose } from './camera'
 import { edgeBeside, endsOf, nearestOf, outwardOf, type Rim } from './rim'
@@ -16,12 +17,12 @@ import { THICK_MM, TOUCH_SD_PX, type RimTouch, type Touch } from './touch'
 
 /**
  * One picture's touches: the ends of a sprocket and of the guide pulley, and the sprocket's edge nearest to you; and
- * more places that were found along that edge (`alongRim.ts`).
+ * more places that were found along both edges (`alongRim.ts`).
  */
 export type BehindPicture = {
   lens: Lens
   sprocket: { upper: Touch; lower: Touch; near: Touch; along?: readonly RimTouch[] }
-  pulley: { upper: Touch; lower: Touch }
+  pulley: { upper: Touch; lower: Touch; along?: readonly Touch[] }
 }
 
 export type Behind = {
@@ -80,7 +81,16 @@ const ROUND_END = 2.4
 /** So many places along the edge tell how it runs. `model` */
 const ENOUGH_ALONG = 4
 
-const SHARED = 9
+/**
+ * What an eye sees as a pulley's end is the tip of one of its teeth, which stands beside the end of their round: by so
+ * much of half a pitch, since a tip is flat. The same tooth in every picture, so that what it feigns from one side it
+ * takes back from the other. `model`
+ */
+const TIP_BESIDE_END = 1 / 3
+/** A second picture is asked for from the first one's height, and taken so far from it, mm. `model` */
+const LEVEL_SD_MM = 60
+
+const SHARED = 11
 const EACH = 6
 
 /**
@@ -93,6 +103,7 @@ export function measureFromBehind(ask: Behind): (BehindTold & { is: 'told' }) | 
   const radiusMm = tipDiameterMm(ask.sprocket.teeth) / 2 - TIP.belowMm
   const pulleyRim = pulleyRadius(ask.pulleyTeeth)
   const pulleyMm = pulleyRim.mean
+  const tipSd = (TIP_BESIDE_END * Math.PI) / (ask.pulleyTeeth ?? USUAL_PULLEY_TEETH)
   const starts = ask.pictures.map(p => startOf(p, radiusMm, ask.sprocket.placeMm))
   if (starts.some(s => s.heightPx < LEAST_HEIGHT_PX)) return { is: 'unusable', why: 'small' }
   const lens = ask.pictures[0]!.lens
@@ -106,9 +117,17 @@ export function measureFromBehind(ask: Behind): (BehindTold & { is: 'told' }) | 
     pulleyRim,
     { mean: Math.log(lens.focalPx), sd: PHONE.spread },
     { mean: 0, sd: 0.06 },
+    { mean: 0, sd: tipSd },
+    { mean: 0, sd: tipSd },
     ...starts.flatMap(s => s.unknowns),
   ]
-  const solved = solve(unknowns, x => ask.pictures.flatMap((p, i) => misfitsOf(ask, p, poseAt(x, i), x)))
+  const solved = solve(unknowns, x => {
+    const poses = ask.pictures.map((_, i) => poseAt(x, i))
+    return [
+      ...ask.pictures.flatMap((p, i) => misfitsOf(ask, p, poses[i]!, x)),
+      ...poses.slice(1).map(({ atMm }) => (atMm[1] - poses[0]!.atMm[1]) / LEVEL_SD_MM),
+    ]
+  })
   const looks = (i: number) => (x: Float64Array) => {
     const { atMm } = poseAt(x, i)
     return degrees(Math.atan2(ask.sprocket.placeMm - atMm[0], -atMm[2]))
@@ -159,7 +178,7 @@ function poseAt(x: Float64Array, i: number): Pose {
 }
 
 function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Array, besides = true): number[] {
-  const [offset, up, forward, camber, toe, radiusMm, pulleyMm, lnFocal, bend] = x
+  const [offset, up, forward, camber, toe, radiusMm, pulleyMm, lnFocal, bend, upperTip, lowerTip] = x
   const lens: Lens = { focalPx: Math.exp(lnFocal!), middle: picture.lens.middle, bend: bend! }
   const sprocket: Rim = { middle: [ask.sprocket.placeMm, 0, 0], radiusMm: radiusMm!, camber: 0, toe: 0 }
   const pulley: Rim = {
@@ -183,7 +202,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     return [across(u, v) / Math.hypot(was.sdPx, bowSd), (u * ax + v * ay) / Math.hypot(was.sdPx, endSd)]
   }
   const s = endsOf(lens, pose, sprocket)
-  const p = endsOf(lens, pose, pulley)
+  const p = endsOf(lens, pose, pulley, { upper: upperTip!, lower: lowerTip! })
   const along = picture.sprocket.along ?? []
   const outvoted = along.length >= ENOUGH_ALONG
   /**
@@ -201,17 +220,31 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     // where the edge was found at enough places, one end beside it is no reason to refuse: it is outvoted
     return !besides && outvoted ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
   }
+  const pulleyAlong = picture.pulley.along ?? []
+  const pulleyOutvoted = pulleyAlong.length >= ENOUGH_ALONG
+  /** The same of a pulley's: one that a hand put beside its bar does not pull it over. */
+  const ofPulley = (was: Touch, is: Pixel) => {
+    const [aside, along] = both(was, is)
+    if (!pulleyOutvoted) return [aside!, along!]
+    return besides ? [held(aside!), along!] : [along!]
+  }
+  /** A place on a near edge: across its bar. */
+  const beside = (rim: Rim, t: Touch) => {
+    const at = edgeBeside(lens, pose, rim, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
+    return held(across(t.at[0] - at[0], t.at[1] - at[1]) / Math.hypot(t.sdPx, bowSd))
+  }
   return [
     ...free(upper, s.upper),
     ...free(lower, s.lower),
     // where along the near edge it was touched does not matter
     ...(round && !besides ? [] : [both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!]),
-    ...both(picture.pulley.upper, p.upper),
-    ...both(picture.pulley.lower, p.lower),
-    ...(besides ? along : []).map(t => {
-      if (t.tip) return held(outwardOf(lens, pose, face, t.at, Math.atan2(t.tip.forward, -t.tip.down)) / t.sdPx)
-      const at = edgeBeside(lens, pose, sprocket, ([u, v]) => (u - t.at[0]) * ax + (v - t.at[1]) * ay)
-      return held(across(t.at[0] - at[0], t.at[1] - at[1]) / Math.hypot(t.sdPx, bowSd))
-    }),
+    ...ofPulley(picture.pulley.upper, p.upper),
+    ...ofPulley(picture.pulley.lower, p.lower),
+    ...(besides ? along : []).map(t =>
+      t.tip
+        ? held(outwardOf(lens, pose, face, t.at, Math.atan2(t.tip.forward, -t.tip.down)) / t.sdPx)
+        : beside(sprocket, t),
+    ),
+    ...(besides ? pulleyAlong : []).map(t => beside(pulley, t)),
   ]
 }

@@ -20,25 +20,27 @@ const LIKE = 0.1
 const PLAIN = 0.08
 
 /**
+ * @param sprocketMm its radius at its tips
+ * @param focalPx the lens's focal length, as usual
  * @param pulleyTeeth null where they were not counted
  */
 export function proposalsOf(
   standing: Partial<Record<string, Standing>>,
   sprocketMm: number,
+  focalPx: number,
   pulleyTeeth: number | null,
   look: Look,
 ): Proposal[] {
   const { upper, lower, near, pulleyUpper, pulleyLower } = standing
   if (!upper || !lower) return []
-  const { down, widthPx } = barsOf(upper.at, lower.at, sprocketMm)
-  const perMm = Math.hypot(lower.at[0] - upper.at[0], lower.at[1] - upper.at[1]) / (2 * sprocketMm)
+  const { down, perMm, widthPx } = barsOf(upper.at, lower.at, sprocketMm, focalPx)
   const bright = (upper.found ?? lower.found)?.bright ?? true
   const out: Proposal[] = []
   const ends = [upper.found, lower.found].filter(f => f !== null)
   if (!near && ends.length && ends.every(f => f.widthPx < NARROW * widthPx.sprocket)) {
     const middle: Pixel = [(upper.at[0] + lower.at[0]) / 2, (upper.at[1] + lower.at[1]) / 2]
     const patch = look(middle, 8 * widthPx.sprocket)
-    const found = findMiddle(patch, middle, down, widthPx.sprocket, widthPx.sprocket, bright)
+    const found = findMiddle(patch, middle, down, widthPx.near, widthPx.near, bright)
     if (found && found.contrast > PLAIN) out.push({ id: 'near', found })
   }
   if (!pulleyUpper && pulleyLower) {
@@ -46,7 +48,7 @@ export function proposalsOf(
     const between = { from: 2 * (mean - sd) * (1 - LIKE) * perMm, to: 2 * (mean + sd) * (1 + LIKE) * perMm }
     const up: Pixel = [-down[0], -down[1]]
     const patch = look(pulleyLower.at, between.to + 8 * widthPx.pulley)
-    const found = findFarEnd(patch, pulleyLower.at, up, widthPx.pulley, between, bright)
+    const found = findFarEnd(patch, pulleyLower.at, up, widthPx.pulley, between, pulleyLower.found?.bright ?? bright)
     if (found && found.contrast > PLAIN) out.push({ id: 'pulleyUpper', found })
   }
   return out

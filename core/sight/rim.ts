@@ -31,17 +31,23 @@ export function onRim(rim: Rim, angle: number, [up, forward] = plane(rim)): Plac
 /**
  * The two places where a rim ends in a picture, along its length: the upper and the lower. Where a circle's picture
  * goes farthest along a direction, `a + b·cos + c·sin` over `d + e·cos + f·sin` is stationary: one sine of its angle.
+ * @param forward places so far forward of them, radians, in their place
  */
-export function endsOf(lens: Lens, pose: Pose, rim: Rim): { upper: Pixel; lower: Pixel } {
+export function endsOf(
+  lens: Lens,
+  pose: Pose,
+  rim: Rim,
+  forward = { upper: 0, lower: 0 },
+): { upper: Pixel; lower: Pixel } {
   const [right, down, into] = turned(pose)
-  const [up, forward] = plane(rim)
+  const [up, front] = plane(rim)
   const from = minus(rim.middle, pose.atMm)
   // along the picture of the rim's own upright, so that a turned picture ends it where the eye does
   const [ux, uy] = [dot(right, up), dot(down, up)]
   const along: Place = [0, 1, 2].map(i => ux * right[i]! + uy * down[i]!) as unknown as Place
   const r = rim.radiusMm
-  const [a, b, c] = [dot(along, from), r * dot(along, up), r * dot(along, forward)]
-  const [d, e, f] = [dot(into, from), r * dot(into, up), r * dot(into, forward)]
+  const [a, b, c] = [dot(along, from), r * dot(along, up), r * dot(along, front)]
+  const [d, e, f] = [dot(into, from), r * dot(into, up), r * dot(into, front)]
   // (ae − bd)·sin + (cd − af)·cos + (ce − bf) = 0
   const [s, k, rest] = [a * e - b * d, c * d - a * f, c * e - b * f]
   const size = Math.hypot(s, k)
@@ -53,7 +59,9 @@ export function endsOf(lens: Lens, pose: Pose, rim: Rim): { upper: Pixel; lower:
     return onPicture(lens, dot(right, p) / deep, dot(down, p) / deep)
   }
   const [one, other] = [turn + half, turn - half]
-  return Math.cos(one) > Math.cos(other) ? { upper: at(one), lower: at(other) } : { upper: at(other), lower: at(one) }
+  const [upper, lower] = Math.cos(one) > Math.cos(other) ? [one, other] : [other, one]
+  // along its foot forward is the other way round
+  return { upper: at(upper + forward.upper), lower: at(lower - forward.lower) }
 }
 
 /** Where on the rim it is nearest to the camera, radians. */

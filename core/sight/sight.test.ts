@@ -5,12 +5,12 @@ import { askBeside, gapBeside } from '../bench/sideBench'
 import { scoreLead } from '../bench/leadScore'
 import { standInLook } from '../bench/standInCamera'
 import { scoreBehind, scoreRod, scoreSide } from '../bench/sightScore'
-import { render } from '../bench/render'
+import { render, toothedEndsOf, type Disc } from '../bench/render'
 import { radians } from '../quantity/angle'
 import { LedgerEvent } from '../ledger/events'
 import { randomFrom } from '../quantity/random'
 import { tipDiameterMm } from '../standards/sprockets'
-import { alongRim } from './alongRim'
+import { alongPulley, alongRim } from './alongRim'
 import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
 import { findEnd, findStep, type Look, type Patch } from './edges'
 import { measureFromBehind, type Behind, type BehindPicture } from './fromBehind'
@@ -20,15 +20,16 @@ import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
 import { gapsShown, lead, type Led } from './plane'
 import { proposalsOf } from './propose'
-import { endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
+import { edgeBeside, endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
 import { figureOf, solve } from './solve'
 import { findTooth, teethFinder, tipsBlurPx } from './tipsBeside'
 import { entryOf, sayMeasured, tell } from './tell'
-import { isBlurred, towards, type Touch } from './touch'
+import { barsOf, isBlurred, towards, type Touch } from './touch'
 
 const lens = usualLens(4000, 3000)
 const pose: Pose = { atMm: [60, 40, -620], yaw: 0.07, pitch: -0.11, roll: 0.04 }
 const exact = (at: Pixel): Touch => ({ at, sdPx: 0.5 })
+type Ends = { upper: Pixel; lower: Pixel }
 
 describe('the camera', () => {
   // the direct linear transform: Hartley and Zisserman, Multiple View Geometry, algorithm 4.1; SVD by ml-matrix
@@ -398,7 +399,7 @@ describe('edges in rendered pictures', () => {
   const camera = cameraBehind(bike, 0.5, random)
   const weather = { ...weatherOf(random, 41), grease: 0, blurPx: 1.2 }
   const rim = bike.discs[bike.teeth.length - 1]!
-  const { upper, lower } = endsOf(camera.lens, camera.pose, rim)
+  const { upper, lower } = toothedEndsOf(camera.lens, camera.pose, rim)
   const length = Math.hypot(lower[0] - upper[0], lower[1] - upper[1])
   const into: Pixel = [(lower[0] - upper[0]) / length, (lower[1] - upper[1]) / length]
   const bar = (1.7 * length) / (2 * rim.radiusMm)
@@ -424,6 +425,75 @@ describe('edges in rendered pictures', () => {
   })
 })
 
+describe('a drawn disc as it stands', () => {
+  const disc: Disc = {
+    middle: [0, 0, 0],
+    radiusMm: 22,
+    rootMm: 17,
+    camber: 0,
+    toe: 0,
+    teeth: 11,
+    halfMm: 1.1,
+    tone: 0.9,
+  }
+  const straight: Pose = { atMm: [0, 0, -600], yaw: 0, pitch: 0, roll: 0 }
+  const heightPx = ({ upper, lower }: Ends) => lower[1] - upper[1]
+  /** px that a height at the axle comes to. */
+  const px = (mm: number) => (mm * lens.focalPx) / 600
+  test('ends at a tooth’s tip: of an odd count one end is a gap, whose two teeth stand lower', () => {
+    // half a pitch beside the round's end, less the half of a tip, which is flat while its cosine is over 10/19
+    const beside = Math.PI / 11 - Math.acos(10 / 19) / 11
+    // the one of the two that looks at the camera is so much nearer to it
+    const gapPx = (px(22 * Math.cos(beside)) * 600) / (600 - 22 * Math.sin(beside))
+    const ends = toothedEndsOf(lens, straight, disc)
+    expect(heightPx(ends)).toBeCloseTo(px(22) + gapPx, 0)
+    expect(ends.upper[1]).toBeCloseTo(lens.middle[1] - px(22), 0)
+    // turned by half a pitch the gap is above
+    const other = toothedEndsOf(lens, straight, { ...disc, turn: Math.PI / 11 })
+    expect(lens.middle[1] - other.upper[1]).toBeCloseTo(gapPx, 0)
+    expect(heightPx(toothedEndsOf(lens, straight, { ...disc, teeth: 12 }))).toBeCloseTo(px(44), 0)
+  })
+  test('a tooth that is longer than the others is drawn to its tip, a shorter one to its own', () => {
+    const [u, top] = [2000, Math.round(lens.middle[1] - px(22))]
+    const each = (mm: number) => Array.from({ length: 11 }, (_, k) => ({ shorterMm: k ? 0 : -mm, leanMm: 0 }))
+    const lit = (mm: number) => {
+      const part = { left: u - 4, top: top - 20, width: 8, height: 40 }
+      const weather = { ...weatherOf(randomFrom(1), 1), blurPx: 0, noise: 0, grease: 0, uneven: 0 }
+      const { data } = render([{ ...disc, each: each(mm) }], lens, straight, weather, part)
+      return Array.from({ length: 40 }, (_, y) => data[8 * y + 4]!).filter(light => light > 70).length
+    }
+    for (const mm of [0.8, -0.8]) expect(Math.abs(lit(mm) - lit(0) - px(mm))).toBeLessThan(1.1)
+  })
+  test('two pictures of an unturned pulley are of one bike, whichever of its teeth stand at its ends', () => {
+    const bikes = Array.from({ length: 24 }, (_, i) => sightBike(60_000 + i)).filter(b => b.pulleyTeeth % 2)
+    const off = bikes.map((bike, i) => {
+      const random = randomFrom(i, 1)
+      const largest = bike.discs[bike.teeth.length - 1]!
+      const pictures = [-14, 14].map((viewDeg): BehindPicture => {
+        const camera = cameraBehind(bike, viewDeg, random, 4000, 3000, 500, 0)
+        const of = (d: Disc) => {
+          const { upper, lower } = toothedEndsOf(camera.lens, camera.pose, d)
+          return { upper: exact(upper), lower: exact(lower) }
+        }
+        const near = exact(seen(camera.lens, camera.pose, nearestOf(camera.pose, largest)))
+        const face: Rim = { ...largest, middle: [largest.middle[0] + largest.halfMm, 0, 0] }
+        const along = largest.each!.flatMap(({ shorterMm }, k) => {
+          const angle = largest.turn! + (2 * Math.PI * k) / largest.teeth
+          const [down, forward] = [-Math.cos(angle), Math.sin(angle)]
+          const at = seen(camera.lens, camera.pose, onRim({ ...face, radiusMm: face.radiusMm - shorterMm }, angle))
+          // from the frame's side the near half stands free, from the spokes' the far one
+          return viewDeg * forward < 0 && Math.abs(down) < 0.97 ? [{ at, sdPx: 0.7, tip: { down, forward } }] : []
+        })
+        return { lens, sprocket: { ...of(largest), near, along }, pulley: of(bike.pulley) }
+      })
+      const m = measureFromBehind(asked(bike, pictures))
+      return m.is === 'told' ? Math.abs(m.offsetMm.mean - bike.offsetMm) : m.why
+    })
+    expect(off.filter(o => typeof o === 'string')).toEqual([])
+    expect(Math.sqrt((off as number[]).reduce((s, o) => s + o * o, 0) / off.length)).toBeLessThan(0.5)
+  })
+})
+
 describe('found without a touch', () => {
   const bike = sightBike(8002)
   const random = randomFrom(8002, 612)
@@ -436,7 +506,7 @@ describe('found without a touch', () => {
     const part = { left, top, width: size, height: size }
     return { ...render(bike.discs, camera.lens, camera.pose, weather, part), ...part }
   }
-  const [ends, pulley] = [endsOf(camera.lens, camera.pose, rim), endsOf(camera.lens, camera.pose, bike.pulley)]
+  const [ends, pulley] = [rim, bike.pulley].map(disc => toothedEndsOf(camera.lens, camera.pose, disc)) as [Ends, Ends]
   const found = (widthPx: number) => ({ at: ends.upper, widthPx, contrast: 0.5, blurPx: 1, bright: true })
   const standing = (widthPx: number) => ({
     upper: { at: ends.upper, found: found(widthPx) },
@@ -445,7 +515,7 @@ describe('found without a touch', () => {
   })
   const bar = (1.7 * Math.hypot(ends.lower[0] - ends.upper[0], ends.lower[1] - ends.upper[1])) / (2 * rim.radiusMm)
   test('in the plane the near edge and the pulley’s other end, each where it is', () => {
-    const proposed = proposalsOf(standing(bar), rim.radiusMm, bike.pulleyTeeth, look)
+    const proposed = proposalsOf(standing(bar), rim.radiusMm, lens.focalPx, bike.pulleyTeeth, look)
     expect(proposed.map(p => p.id)).toEqual(['near', 'pulleyUpper'])
     const near = seen(camera.lens, camera.pose, nearestOf(camera.pose, rim))
     expect(Math.abs(proposed[0]!.found.at[0] - near[0])).toBeLessThan(2)
@@ -453,17 +523,17 @@ describe('found without a touch', () => {
     expect(Math.hypot(u - pulley.upper[0], v - pulley.upper[1])).toBeLessThan(3.5)
   })
   test('from the side, where ends are wide, the near edge is left for a touch; nothing before two ends stand', () => {
-    const wide = proposalsOf(standing(3 * bar), rim.radiusMm, bike.pulleyTeeth, look)
+    const wide = proposalsOf(standing(3 * bar), rim.radiusMm, lens.focalPx, bike.pulleyTeeth, look)
     expect(wide.map(p => p.id)).toEqual(['pulleyUpper'])
     const { upper } = standing(bar)
-    expect(proposalsOf({ upper }, rim.radiusMm, null, look)).toEqual([])
+    expect(proposalsOf({ upper }, rim.radiusMm, lens.focalPx, null, look)).toEqual([])
   })
   test('where nothing stands nothing is proposed', () => {
     const empty = (about: Pixel, aroundPx: number) => {
       const patch = look(about, aroundPx)
       return { ...patch, data: patch.data.map(() => 60) }
     }
-    expect(proposalsOf(standing(bar), rim.radiusMm, null, empty)).toEqual([])
+    expect(proposalsOf(standing(bar), rim.radiusMm, lens.focalPx, null, empty)).toEqual([])
   })
 })
 
@@ -542,6 +612,55 @@ describe('the figures that are published, on a few pictures', () => {
   })
 })
 
+describe('the pulley’s edge at more places', () => {
+  const SEED = 83_034
+  const bike = sightBike(SEED)
+  const { picture } = pictureBehind(bike, -0.3, SEED)
+  const along = picture.pulley.along!
+  const told = (pulley: BehindPicture['pulley']) => {
+    const m = measureFromBehind(asked(bike, [{ ...picture, pulley }]))
+    if (m.is !== 'told') throw new Error(m.why)
+    return m.offsetMm
+  }
+  test('is found between its ends, on its bar', () => {
+    expect(along.length).toBeGreaterThanOrEqual(4)
+    const camera = cameraBehind(bike, -0.3, randomFrom(SEED, 612, -3 + 4000))
+    for (const { at } of along) {
+      const [u] = edgeBeside(camera.lens, camera.pose, bike.pulley, ([, v]) => v - at[1])
+      expect(Math.abs(u - at[0])).toBeLessThan(1.5)
+    }
+  })
+  test('holds the pulley where a hand put one end beside it, and that end is no reason to refuse', () => {
+    const off = (of: readonly Touch[], px: number) => {
+      const { upper, lower } = picture.pulley
+      return told({ upper, lower: { at: [lower.at[0] + px, lower.at[1]], sdPx: 1.2 }, along: of })
+    }
+    const moved = (of: readonly Touch[]) => Math.abs(off(of, 3).mean - off(of, 0).mean)
+    expect(moved(along)).toBeLessThan(0.6 * moved([]))
+    expect(off(along, 0).sd).toBeLessThan(off([], 0).sd)
+    expect(() => off(along, 9)).not.toThrow()
+  })
+  test('is not looked for from well aside, where a plate stands before it', () => {
+    const ends = { upper: [2000, 950], lower: [2000, 1750], near: [1910, 1350] } as const
+    const pulley = { upper: [2030, 1800], lower: [2030, 2060] } as const
+    const striped: Look = (about, aroundPx) => {
+      const size = 2 * Math.round(aroundPx)
+      const left = Math.round(about[0]) - size / 2
+      const data = Uint8Array.from({ length: size * size }, (_, i) => ((left + (i % size)) % 20 < 12 ? 200 : 30))
+      return { width: size, height: size, data, left, top: Math.round(about[1]) - size / 2 }
+    }
+    expect(alongPulley(ends, pulley, 68, lens.focalPx, true, striped)).toEqual([])
+    const straight = { ...ends, near: [2000, 1350] } as const
+    expect(alongPulley(straight, pulley, 68, lens.focalPx, true, striped).length).toBeGreaterThan(4)
+  })
+  test('a near edge looks as much wider as it is nearer', () => {
+    // 68 mm at 5.5 px a mm, 600 mm away: the near edge is 532 away
+    const { widthPx, farMm } = barsOf([0, 0], [0, 748], 68, 3300)
+    expect(farMm).toBeCloseTo(600, 6)
+    expect(widthPx.near / widthPx.sprocket).toBeCloseTo(600 / 532, 6)
+  })
+})
+
 describe('the edge at more places', () => {
   const bike = sightBike(1)
   const { picture } = pictureBehind(bike, 0.4, 1)
@@ -574,7 +693,8 @@ describe('the edge at more places', () => {
       return { width, height: width, data: new Uint8Array(width * width).fill(90), left: 0, top: Math.round(about[1]) }
     }
     const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
-    for (const bowPx of [0, -60]) expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, true, nothing)).toEqual([])
+    for (const bowPx of [0, -60])
+      expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens.focalPx, true, nothing)).toEqual([])
   })
 })
 
@@ -661,13 +781,20 @@ describe('tips of the largest sprocket, seen well aside', () => {
     drawnOnce.set(viewDeg, picture)
     return picture
   }
-  /** A made picture's tips, and how far outward of the true rim each lies, px. */
+  const ownOf = ({ teeth, turn, each }: Disc, angle: number) =>
+    each![(Math.round((teeth * (angle - turn!)) / (2 * Math.PI)) + 2 * teeth) % teeth]!
+  /** A made picture's tips, and how far outward of its true tooth each lies, px. */
   const tipsOf = (viewDeg: number) => {
     const along = taken(viewDeg).sprocket.along!
     const camera = cameraBehind(bike, viewDeg, randomFrom(SEED, 612, Math.round(10 * viewDeg) + 4000))
     const largest = bike.discs[bike.teeth.length - 1]!
-    const face: Rim = { ...largest, middle: [largest.middle[0] + largest.halfMm, 0, 0] }
-    return along.map(t => outwardOf(camera.lens, camera.pose, face, t.at, Math.atan2(t.tip!.forward, -t.tip!.down)))
+    return along.map(t => {
+      const angle = Math.atan2(t.tip!.forward, -t.tip!.down)
+      // each tooth is as long as it is
+      const radiusMm = largest.radiusMm - ownOf(largest, angle).shorterMm
+      const face: Rim = { ...largest, radiusMm, middle: [largest.middle[0] + largest.halfMm, 0, 0] }
+      return outwardOf(camera.lens, camera.pose, face, t.at, angle)
+    })
   }
   const half = (of: readonly number[]) => [...of].map(Math.abs).sort((a, b) => a - b)[Math.floor(of.length / 2)]!
   test('are found from one end to the other, from either side, to a quarter of a pixel', () => {
@@ -723,19 +850,19 @@ describe('tips of the largest sprocket, seen well aside', () => {
     const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000 - bowPx, 1350] } as const
     const sprocket = { teeth, radiusMm: 65 }
     const far = (t: Touch) => Math.hypot(((t.at[0] - 2000) / bowPx) * halfPx, t.at[1] - 1350) / halfPx
-    const whole = alongRim(ends, sprocket, true, drawn(null))
+    const whole = alongRim(ends, sprocket, lens.focalPx, true, drawn(null))
     expect(whole.length).toBeGreaterThanOrEqual(11)
     for (const t of whole) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
-    const without = alongRim(ends, sprocket, true, drawn(teeth / 2 - 3))
+    const without = alongRim(ends, sprocket, lens.focalPx, true, drawn(teeth / 2 - 3))
     expect(without.length).toBe(whole.length - 1)
     for (const t of without) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
     // nor does the pulley's, further out beside the lower end
-    const beside = alongRim(ends, sprocket, true, drawn(null, 0, true))
+    const beside = alongRim(ends, sprocket, lens.focalPx, true, drawn(null, 0, true))
     for (const t of beside) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
     // which costs none of the others their place
     expect(beside.length).toBeGreaterThanOrEqual(whole.length - 1)
     // of too few teeth they tell nothing
-    expect(alongRim(ends, sprocket, true, drawn(null, 1450))).toEqual([])
+    expect(alongRim(ends, sprocket, lens.focalPx, true, drawn(null, 1450))).toEqual([])
   })
   test('how far a place lies outside a rim’s picture is its distance to the nearest of it (sampled)', () => {
     const rim: Rim = { middle: [30, 0, 0], radiusMm: 65, camber: 0, toe: 0 }

@@ -17,6 +17,8 @@ export type TouchedPicture = {
   touched: Readonly<Record<string, Touch>>
   /** The largest sprocket's edge at more places, found for it (`alongRim.ts`). */
   along?: readonly RimTouch[]
+  /** The guide pulley's, likewise. */
+  pulleyAlong?: readonly Touch[]
   /** Other teeth's tips, found for it (`tipsBeside.ts`). */
   besides?: TipsFound
 }
@@ -110,10 +112,10 @@ function fromBehind(ask: ToTell): Told {
     sprocket: largestOf(ask),
     pulleyTeeth: ask.pulleyTeeth,
     planeMm: ask.placeMm[planeOf(ask.what, ask.click, ask.teeth.length)]!,
-    pictures: pictures.map(({ widthPx, heightPx, touched: t, along }) => ({
+    pictures: pictures.map(({ widthPx, heightPx, touched: t, along, pulleyAlong }) => ({
       lens: usualLens(widthPx, heightPx),
       sprocket: { upper: t.upper!, lower: t.lower!, near: t.near!, along: along ?? [] },
-      pulley: { upper: t.pulleyUpper!, lower: t.pulleyLower! },
+      pulley: { upper: t.pulleyUpper!, lower: t.pulleyLower!, along: pulleyAlong ?? [] },
     })),
   })
   if (m.is === 'told' && Math.abs(m.offsetMm.mean) > MOST_OFF_MM)

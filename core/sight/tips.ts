@@ -79,10 +79,11 @@ function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Ti
 export function tipsAlong(
   { upper, lower, near }: RimEnds,
   { teeth, radiusMm }: { teeth: number; radiusMm: number },
+  focalPx: number,
   bright: boolean,
   look: Look,
 ): RimTouch[] {
-  const { down, widthPx } = barsOf(upper, lower, radiusMm)
+  const { down, widthPx } = barsOf(upper, lower, radiusMm, focalPx)
   const right: Pixel = [down[1], -down[0]]
   const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
   const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2

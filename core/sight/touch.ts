@@ -20,13 +20,24 @@ export const TOUCH_SD_PX = { found: 0.5, byHand: 1.2 } as const
 /** A sprocket and a pulley are so thick at their tips, mm. `practice` */
 export const THICK_MM = { sprocket: 1.7, pulley: 2.2 } as const
 
-/** The way a sprocket runs in the picture, of length 1, and how wide it and the pulley stand there, from its ends. */
-export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number) {
+/**
+ * The way a sprocket runs in the picture, of length 1, and how wide it and the pulley stand there, from its ends; its
+ * near edge is by its radius nearer than they are, and looks so much wider.
+ * @param focalPx the lens's focal length, as usual (`usualLens`)
+ */
+export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number, focalPx: number) {
   const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
   const length = Math.hypot(du, dv)
   const down: Pixel = [du / length, dv / length]
   const perMm = length / (2 * radiusMm)
-  return { down, widthPx: { sprocket: THICK_MM.sprocket * perMm, pulley: THICK_MM.pulley * perMm } }
+  const farMm = focalPx / perMm
+  const nearer = farMm / Math.max(radiusMm, farMm - radiusMm)
+  const widthPx = {
+    sprocket: THICK_MM.sprocket * perMm,
+    near: THICK_MM.sprocket * perMm * nearer,
+    pulley: THICK_MM.pulley * perMm,
+  }
+  return { down, perMm, farMm, widthPx }
 }
 
 /** The direction from one place to another, of length 1; null where they are one. */

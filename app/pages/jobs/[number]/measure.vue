@@ -55,7 +55,7 @@ const told = shallowRef<Told | null>(null)
 watch([touches, what, pulleyTeeth], () => void work(), { flush: 'post' })
 /** Tips of other teeth that were found from the touched ones. */
 const tipsFound = shallowRef<readonly Touch[]>([])
-const dots = computed(() => [...(shot.value?.along ?? []), ...tipsFound.value])
+const dots = computed(() => [...(shot.value?.along ?? []), ...(shot.value?.pulleyAlong ?? []), ...tipsFound.value])
 async function work() {
   told.value = null
   tipsFound.value = []
