@@ -1,12 +1,12 @@
 import { expect, type Page } from '@playwright/test'
-import type { Disc } from '#core/bench/render'
+import { toothedEndsOf, type Disc } from '#core/bench/render'
 import { teethTouched } from '#core/bench/sideBench'
 import { standInScene } from '#core/bench/standInCamera'
 import { setupOf, type RearParts } from '#core/rear/parts'
 import { geometryOf } from '#core/response/setup'
 import { seen, type Pixel } from '#core/sight/camera'
 import { SIDE_PLACES } from '#core/sight/measures'
-import { endsOf, nearestOf, onRim } from '#core/sight/rim'
+import { nearestOf, onRim } from '#core/sight/rim'
 
 /*
  * The stand-in camera's pictures as a test knows them: what they show, and a hand that touches their places.
@@ -29,8 +29,8 @@ export function sceneBehind(parts: RearParts, { viewDeg, seed, shot, click = 0, 
     shot,
   })
   const largest = bike.discs[setup.teeth.length - 1]!
-  const ends = endsOf(camera.lens, camera.pose, largest)
-  const pulley = endsOf(camera.lens, camera.pose, bike.pulley)
+  const ends = toothedEndsOf(camera.lens, camera.pose, largest)
+  const pulley = toothedEndsOf(camera.lens, camera.pose, bike.pulley)
   const near = seen(camera.lens, camera.pose, nearestOf(camera.pose, largest))
   return {
     bike,

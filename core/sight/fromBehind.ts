@@ -87,6 +87,11 @@ const ENOUGH_ALONG = 4
  * takes back from the other. `model`
  */
 const TIP_BESIDE_END = 1 / 3
+/**
+ * And so much lower than that end, as a share of the radius and of half a pitch (radians) squared: on the average of
+ * 1 − cos over half a pitch, a third of which is flat, (2/3)³/6.
+ */
+const TIP_BELOW_END = (2 / 3) ** 3 / 6
 /** A second picture is asked for from the first one's height, and taken so far from it, mm. `model` */
 const LEVEL_SD_MM = 60
 
@@ -101,9 +106,11 @@ export function measureFromBehind(ask: Behind): (BehindTold & { is: 'told' }) | 
   if (!ask.pictures.length) throw new RangeError('pictures must be at least one')
   notNegative('sprocket.placeMm', ask.sprocket.placeMm)
   const radiusMm = tipDiameterMm(ask.sprocket.teeth) / 2 - TIP.belowMm
-  const pulleyRim = pulleyRadius(ask.pulleyTeeth)
-  const pulleyMm = pulleyRim.mean
-  const tipSd = (TIP_BESIDE_END * Math.PI) / (ask.pulleyTeeth ?? USUAL_PULLEY_TEETH)
+  const toTips = pulleyRadius(ask.pulleyTeeth)
+  const halfPitch = Math.PI / (ask.pulleyTeeth ?? USUAL_PULLEY_TEETH)
+  const pulleyMm = toTips.mean * (1 - TIP_BELOW_END * halfPitch ** 2)
+  const pulleyRim = { mean: pulleyMm, sd: toTips.sd }
+  const tipSd = TIP_BESIDE_END * halfPitch
   const starts = ask.pictures.map(p => startOf(p, radiusMm, ask.sprocket.placeMm))
   if (starts.some(s => s.heightPx < LEAST_HEIGHT_PX)) return { is: 'unusable', why: 'small' }
   const lens = ask.pictures[0]!.lens
@@ -205,10 +212,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
   const p = endsOf(lens, pose, pulley, { upper: upperTip!, lower: lowerTip! })
   const along = picture.sprocket.along ?? []
   const outvoted = along.length >= ENOUGH_ALONG
-  /**
-   * Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell; and a near edge
-   * beside theirs is no reason to refuse.
-   */
+  /** Seen well aside an end is the top of a round, put by hand: what lies across it the tips tell. */
   const round = outvoted && along.every(t => t.tip)
   /** Its face towards the wheel, where its tips are found. */
   const face: Rim = { ...sprocket, middle: [ask.sprocket.placeMm + THICK_MM.sprocket / 2, 0, 0] }
@@ -217,9 +221,10 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     const sdPx = besides && was.sdPx <= TOUCH_SD_PX.found ? FREE_END_SD_PX : was.sdPx
     if (round) return [both({ ...was, sdPx: ROUND_END * was.sdPx }, is)[1]!]
     const along = both(was, is)[1]!
-    // where the edge was found at enough places, one end beside it is no reason to refuse: it is outvoted
-    return !besides && outvoted ? [along] : [both({ ...was, sdPx }, is)[0]!, along]
+    return [...voted(both({ ...was, sdPx }, is)[0]!), along]
   }
+  /** Where the edge was found at enough places, one beside it pulls less, and is no reason to refuse: it is outvoted. */
+  const voted = (aside: number): number[] => (!outvoted ? [aside] : besides ? [held(aside)] : [])
   const pulleyAlong = picture.pulley.along ?? []
   const pulleyOutvoted = pulleyAlong.length >= ENOUGH_ALONG
   /** The same of a pulley's: one that a hand put beside its bar does not pull it over. */
@@ -237,7 +242,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     ...free(upper, s.upper),
     ...free(lower, s.lower),
     // where along the near edge it was touched does not matter
-    ...(round && !besides ? [] : [both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!]),
+    ...voted(both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!),
     ...ofPulley(picture.pulley.upper, p.upper),
     ...ofPulley(picture.pulley.lower, p.lower),
     ...(besides ? along : []).map(t =>

@@ -141,7 +141,8 @@ export function sayOblique(viewDeg: number, sdMm: number, pictures: number): str
     return `Together they tell ± ${(1.96 * sdMm).toFixed(1)} mm only. Put the places with ticks right under the magnifier, or take one straight from behind`
   const side = viewDeg > 0 ? 'the frame’s' : 'the spokes’'
   const other = viewDeg > 0 ? 'the spokes’' : 'the frame’s'
-  return `Taken ${Math.abs(viewDeg).toFixed(0)}° from ${side} side: by itself it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. Take one more from as far to ${other} side, at the same height and with the cranks not turned, or one straight from behind`
+  // straight from behind tells twice as closely as two from both sides (docs/senses.md)
+  return `Taken ${Math.abs(viewDeg).toFixed(0)}° from ${side} side: by itself it tells ± ${(1.96 * sdMm).toFixed(1)} mm only. Take one straight from behind; where you cannot stand there, one from as far to ${other} side, from the same height, the cranks not turned meanwhile`
 }
 
 /** The pulley is nowhere near the sprocket that was asked after. */

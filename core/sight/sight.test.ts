@@ -15,7 +15,7 @@ import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } 
 import { findEnd, findStep, type Look, type Patch } from './edges'
 import { measureFromBehind, type Behind, type BehindPicture } from './fromBehind'
 import { measureFromSide } from './fromSide'
-import { besidePlaces, sayWideGap } from './measures'
+import { besidePlaces, sayOblique, sayWideGap } from './measures'
 import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
 import { gapsShown, lead, type Led } from './plane'
@@ -492,6 +492,16 @@ describe('a drawn disc as it stands', () => {
     expect(off.filter(o => typeof o === 'string')).toEqual([])
     expect(Math.sqrt((off as number[]).reduce((s, o) => s + o * o, 0) / off.length)).toBeLessThan(0.5)
   })
+})
+
+test('what is too oblique says how widely it tells, and where the next is taken from: straight from behind tells best', () => {
+  const one = sayOblique(14.6, 0.9, 1)
+  expect(one).toContain('15° from the frame’s side')
+  expect(one).toContain('± 1.8 mm')
+  expect(one.indexOf('straight from behind')).toBeLessThan(one.indexOf('the spokes’ side'))
+  expect(one).toContain('same height')
+  expect(sayOblique(-9, 0.9, 1)).toContain('from as far to the frame’s side')
+  expect(sayOblique(-9, 0.9, 2)).toContain('Together')
 })
 
 describe('found without a touch', () => {
