@@ -56,6 +56,15 @@ test('L seen in the stand-in camera’s picture: noted with its spread, the pict
   await touchAll(bench, places)
   await expect(bench.locator('[data-test=measured]')).toBeVisible()
   await expect(bench.locator('[data-test=alone]')).toBeVisible()
+  // more of the pulley's edge was found besides, between its ends
+  const onPulley = () =>
+    bench
+      .locator('[data-test=along]')
+      .evaluateAll(
+        (dots, top) => dots.filter(dot => Number(dot.getAttribute('cy')) > top).length,
+        places.pulleyUpper[1],
+      )
+  await expect.poll(onPulley).toBeGreaterThanOrEqual(4)
   const truth = bike.pulley.middle[0] - placeMm.at(-1)!
   expect(Math.abs((await mm(bench)) - truth)).toBeLessThan(1)
   expect(await axeFinds(bench)).toEqual([])

@@ -1,5 +1,6 @@
 import type { Pixel } from './camera'
 import { findMiddle, type Look } from './edges'
+import { onOneRound } from './onOneRound'
 import { tipsAlong } from './tips'
 import { barsOf, type RimEnds, type RimTouch, type Touch } from './touch'
 
@@ -16,6 +17,9 @@ const SHARES = [0.12, 0.22, 0.32, 0.42, 0.58, 0.68, 0.78, 0.88] as const
 const MOST_BOW = 1.6
 /** A place is looked for so far from where the other three put it, px. */
 const REACH_PX = 3
+/** What lies further from there is another edge, and so is what lies so far beside the others' round, px. `model` */
+const MOST_OFF_PX = 2 * REACH_PX
+const FURTHEST_PX = 1
 /** Fainter than this nothing is made of it. `model` */
 const PLAIN = 0.08
 /** How far one such place may be off, px, from made pictures (docs/senses.md). `model` */
@@ -46,9 +50,9 @@ function runOf({ upper, lower }: Ends): Pick<Bar, 'middle' | 'half' | 'down' | '
 const toTheRight = (of: Pixel, { middle, right }: Pick<Bar, 'middle' | 'right'>) =>
   (of[0] - middle[0]) * right[0] + (of[1] - middle[1]) * right[1]
 
-/** The bar's middle at places between its ends, where it is plain. */
-const middlesOf = ({ middle, half, down, right, bow, ...bar }: Bar, bright: boolean, look: Look): Touch[] =>
-  SHARES.flatMap(share => {
+/** The bar's middle at places between its ends, where it is plain; what is another edge's is left out. */
+function middlesOf({ middle, half, down, right, bow, ...bar }: Bar, bright: boolean, look: Look): Touch[] {
+  const found = SHARES.flatMap(share => {
     // an ellipse, as a circle seen nearly from its edge is
     const s = 2 * share - 1
     const c = Math.sqrt(1 - s * s)
@@ -60,9 +64,13 @@ const middlesOf = ({ middle, half, down, right, bow, ...bar }: Bar, bright: bool
     const long = Math.hypot(1, slope)
     const runs: Pixel = [(down[0] + slope * right[0]) / long, (down[1] + slope * right[1]) / long]
     const widthPx = bar.widthPx * (1 + (bar.nearer - 1) * c)
-    const found = findMiddle(look(at, 4 * widthPx + 2 * REACH_PX), at, runs, widthPx, REACH_PX, bright)
-    return found && found.contrast > PLAIN ? [{ at: found.at, sdPx: SD_PX }] : []
+    const of = findMiddle(look(at, 4 * widthPx + 2 * REACH_PX), at, runs, widthPx, REACH_PX, bright)
+    if (!of || of.contrast <= PLAIN) return []
+    const outPx = (of.at[0] - at[0]) * runs[1] - (of.at[1] - at[1]) * runs[0]
+    return Math.abs(outPx) < MOST_OFF_PX ? [{ at: of.at, phi: Math.asin(s), outPx }] : []
   })
+  return onOneRound(found, { in: FURTHEST_PX, out: FURTHEST_PX }).map(({ at }) => ({ at, sdPx: SD_PX }))
+}
 
 /** A sprocket's bar, and what tells a pulley's beside it. */
 function sprocketBar(ends: RimEnds, radiusMm: number, focalPx: number) {

@@ -663,6 +663,29 @@ describe('the pulley’s edge at more places', () => {
     const straight = { ...ends, near: [2000, 1350] } as const
     expect(alongPulley(straight, pulley, 68, lens.focalPx, true, striped).length).toBeGreaterThan(4)
   })
+  test('a place that lies on another edge is left out by the others, be it near or far', () => {
+    const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000, 1350] } as const
+    // a bar of the near edge's width; about two of its places it is another's, so far beside it
+    const drawn =
+      (besidePx: number): Look =>
+      (about, aroundPx) => {
+        const size = 2 * Math.round(aroundPx)
+        const [left, top] = [Math.round(about[0]) - size / 2, Math.round(about[1]) - size / 2]
+        const data = Uint8Array.from({ length: size * size }, (_, i) => {
+          const [x, y] = [left + (i % size), top + Math.floor(i / size)]
+          const at = 2000 + (Math.abs(y - 1430) < 40 || Math.abs(y - 1574) < 40 ? besidePx : 0)
+          return Math.abs(x - at) < 5.6 ? 190 : 40
+        })
+        return { width: size, height: size, data, left, top }
+      }
+    const found = (besidePx: number) => alongRim(ends, { teeth: 34, radiusMm: 68 }, lens.focalPx, true, drawn(besidePx))
+    expect(found(0)).toHaveLength(8)
+    for (const besidePx of [-4, 9]) {
+      const left = found(besidePx)
+      expect(left.length).toBeGreaterThanOrEqual(5)
+      for (const { at } of left) expect(Math.abs(at[0] - 2000)).toBeLessThan(1)
+    }
+  })
   test('a near edge looks as much wider as it is nearer', () => {
     // 68 mm at 5.5 px a mm, 600 mm away: the near edge is 532 away
     const { widthPx, farMm } = barsOf([0, 0], [0, 748], 68, 3300)

@@ -1,6 +1,6 @@
-import { inverse, Matrix } from 'ml-matrix'
 import type { Pixel } from './camera'
 import { findOutline, type Look } from './edges'
+import { onOneRound } from './onOneRound'
 import { TIP } from './pulley'
 import { barsOf, type RimEnds, type RimTouch } from './touch'
 
@@ -22,35 +22,13 @@ const STEP_PX = 1.5
 const TIP_SHARE = 0.09
 /** How far one tip that was found may be off, px, from made pictures (docs/senses.md); its own height comes on top. */
 const SD_PX = 0.3
-/** A tip further in, or out, than this beside the others' round is no tip, px. `model` */
+/**
+ * A tip further in, or out, than this beside the others' round is no tip, px: under grease or in shadow a tooth is lost
+ * and its root, or a smear's edge, is found in its place; beside the lower end it may be the pulley's. `model`
+ */
 const FURTHEST_PX = { in: 0.8, out: 1.5 } as const
 /** So much of a tooth's outline must be plain. */
 const PLAIN_SHARE = 0.6
-
-/**
- * Tips lie on one smooth round. Under grease or in shadow a tooth is lost and its root, or a smear's edge, is found in
- * its place, further in; beside the lower end it may be the pulley's, further out. So the one without which the others
- * lie best on one round is left out, until none lies far. (Not the one that lies furthest: one at an end bends the
- * round to itself, and its neighbours would go.)
- */
-function onOneRound<T extends { phi: number; outPx: number }>(tips: readonly T[]): T[] {
-  let left = [...tips]
-  while (left.length > 4) {
-    const X = new Matrix(left.map(({ phi }) => [1, Math.sin(phi), Math.sin(phi) ** 2]))
-    const hat = X.mmul(inverse(X.transpose().mmul(X))).mmul(X.transpose())
-    const fit = hat.mmul(Matrix.columnVector(left.map(t => t.outPx)))
-    const gain = left.map((t, i) => {
-      const off = t.outPx - fit.get(i, 0)
-      const isFar = off > FURTHEST_PX.out || off < -FURTHEST_PX.in
-      // so much less are the squares of what the others are off without it
-      return isFar ? off ** 2 / Math.max(1e-9, 1 - hat.get(i, i)) : 0
-    })
-    const worst = gain.indexOf(Math.max(...gain))
-    if (gain[worst] === 0) break
-    left = left.filter((_, i) => i !== worst)
-  }
-  return left
-}
 
 type Place = { at: Pixel; outward: Pixel }
 type Tip = { phi: number; outPx: number }
@@ -119,7 +97,7 @@ export function tipsAlong(
     if (!before || tip.phi - before.phi > 0.6 * pitch) tips.push(tip)
     else if (tip.outPx > before.outPx) tips[tips.length - 1] = tip
   }
-  const kept = onOneRound(tips)
+  const kept = onOneRound(tips, FURTHEST_PX)
   if (kept.length < ENOUGH_SHARE * windows) return []
   return kept.map(({ phi, outPx }) => {
     const { at, outward } = place(phi)
