@@ -117,7 +117,6 @@ export function useMeasure(
         write(id, { by: found.at, found, byHand: false, alone: true, sdPx: TOUCH_SD_PX.found })
   }
 
-  const standsAt = (id: string) => shot.value?.touched[id]
   /**
    * Once a bar's ends and the near edge stand, more of it is found between them; anew when one of them is moved.
    * @param find null where what stands is no bar

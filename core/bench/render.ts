@@ -9,8 +9,8 @@ import { randomFrom } from '../quantity/random'
 
 /**
  * A toothed or plain disc. `turn`: its first tooth stands so far forward of upright, radians; `each`: how its teeth
- * differ from one another, mm shorter and mm leaning; `narrow`: its tips are so much narrower than the usual; `arcs`: it
- * stands only within these, radians forward of upright.
+ * differ from one another, mm shorter and mm leaning; `narrow`: its tips are so much narrower than the usual; `arcs`:
+ * it stands only within these, radians forward of upright.
  */
 export type Disc = Rim & {
   teeth: number

@@ -119,7 +119,7 @@ export function alongPulley(
   if (isAside) return []
   const run = runOf(pulley)
   const pulleyMm = run.half / perMm
-  // a near edge bows as far as the plane lies beside the camera: the sprocket's tells that, and the pulley's lies beside it
+  // a near edge bows as far as its plane lies beside the camera: the sprocket’s tells that, the pulley’s lies beside it
   const besideCamera = (bar.bow * (farMm - sprocketMm)) / bar.half + toTheRight(run.middle, bar) / perMm
   const bow = (run.half * besideCamera) / (farMm - pulleyMm)
   return middlesOf({ ...run, bow, widthPx: pulleyPx, nearer: farMm / (farMm - pulleyMm) }, bright, look)

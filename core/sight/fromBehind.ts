@@ -223,7 +223,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     const along = both(was, is)[1]!
     return [...voted(both({ ...was, sdPx }, is)[0]!), along]
   }
-  /** Where the edge was found at enough places, one beside it pulls less, and is no reason to refuse: it is outvoted. */
+  /** Where the edge was found at enough places, one beside it is outvoted: it pulls less, and refuses nothing. */
   const voted = (aside: number): number[] => (!outvoted ? [aside] : besides ? [held(aside)] : [])
   const pulleyAlong = picture.pulley.along ?? []
   const pulleyOutvoted = pulleyAlong.length >= ENOUGH_ALONG

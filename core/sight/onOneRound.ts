@@ -2,9 +2,9 @@ import { inverse, Matrix } from 'ml-matrix'
 
 /**
  * What was found along a round lies on one smooth curve. So the place without which the others lie best on one is left
- * out, until none lies far. (Not the one that lies furthest: one at an end bends the round to itself, and its neighbours
- * would go.)
- * @param found each where on the round it lies, radians from its middle, and how far out of where it was looked for, px
+ * out, until none lies far. (Not the one that lies furthest: one at an end bends the round to itself, and its
+ * neighbours would go.)
+ * @param found where on the round each lies, radians from its middle, and how far out of where it was looked for, px
  * @param furthest how far beside the others' round one may lie, px inward and outward
  */
 export function onOneRound<T extends { phi: number; outPx: number }>(

@@ -12,7 +12,7 @@ const said = computed(() => sayMeasured(props.what, props.told))
 <template>
   <div aria-live="polite">
     <p class="figure text-3xl font-bold" data-test="measured">{{ said.mm }}</p>
-    <p class="figure">± {{ said.off }} mm{{ pads ? ' between the two' : '' }}, nineteen times in twenty</p>
+    <p class="figure">± {{ said.off }} mm{{ pads ? ' between the two' : '' }}, 19 times in 20</p>
     <p v-if="pads" class="text-lg font-semibold" data-test="measured-pads">{{ NEARER[pads.nearer] }}</p>
     <p v-if="told.behind" class="small figure" data-test="measured-more">
       {{ sayLean(told.behind.leanDeg) }}; {{ sayView(told.behind.viewDeg.at(-1)!) }}

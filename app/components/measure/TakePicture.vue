@@ -10,7 +10,7 @@ function take(event: Event) {
 
 <template>
   <label class="act cursor-pointer justify-center" :class="{ 'opacity-50': busy }"
-    >{{ busy ? 'Opening' : another ? 'Take the other' : 'Take the picture'
+    >{{ busy ? 'Opening' : another ? 'Take one more' : 'Take the picture'
     }}<input
       type="file"
       accept="image/*"
