@@ -128,7 +128,8 @@ function touched(
   truth: { offsetMm: number; leanDeg?: number },
 ): Behind {
   const radiusMm = tipDiameterMm(34) / 2 - 0.15
-  const pulleyMm = tipDiameterMm(11) / 2 - 0.15
+  // a tooth seldom stands just at the end of their round: on the average what is seen ends 0.09 mm within it
+  const pulleyMm = tipDiameterMm(11) / 2 - 0.15 - 0.09
   const sprocket: Rim = { middle: [38, 0, 0], radiusMm, camber: 0, toe: 0 }
   const pulley: Rim = {
     middle: [16 + truth.offsetMm, -104, 12],
