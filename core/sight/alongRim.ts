@@ -2,7 +2,7 @@ import type { Pixel } from './camera'
 import { findMiddle, type Look } from './edges'
 import { onOneRound } from './onOneRound'
 import { tipsAlong } from './tips'
-import { barsOf, type RimEnds, type RimTouch, type Touch } from './touch'
+import { barsOf, runOf, toTheRight, type RimEnds, type RimTouch, type Run, type Touch } from './touch'
 
 /*
  * A sprocket seen from behind is a bar all along its near edge, and its ends are the hardest of it to see: dark below a
@@ -25,30 +25,8 @@ const PLAIN = 0.08
 /** How far one such place may be off, px, from made pictures (docs/senses.md). `model` */
 const SD_PX = 0.3
 
-/**
- * A bar between its ends in a picture: which way it runs and which lies to its right, half its length, how far its near
- * edge bows to the right, and how much wider it looks there.
- */
-type Bar = {
-  middle: Pixel
-  half: number
-  down: Pixel
-  right: Pixel
-  bow: number
-  widthPx: number
-  nearer: number
-}
-type Ends = Pick<RimEnds, 'upper' | 'lower'>
-
-function runOf({ upper, lower }: Ends): Pick<Bar, 'middle' | 'half' | 'down' | 'right'> {
-  const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
-  const length = Math.hypot(du, dv)
-  const down: Pixel = [du / length, dv / length]
-  const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
-  return { middle, half: length / 2, down, right: [down[1], -down[0]] }
-}
-const toTheRight = (of: Pixel, { middle, right }: Pick<Bar, 'middle' | 'right'>) =>
-  (of[0] - middle[0]) * right[0] + (of[1] - middle[1]) * right[1]
+/** A bar, how far its near edge bows to the right, and how much wider it looks there than at its ends. */
+type Bar = Run & { bow: number; widthPx: number; nearer: number }
 
 /** The bar's middle at places between its ends, where it is plain; what is another edge's is left out. */
 function middlesOf({ middle, half, down, right, bow, ...bar }: Bar, bright: boolean, look: Look): Touch[] {
@@ -109,7 +87,7 @@ export function alongRim(
  */
 export function alongPulley(
   ends: RimEnds,
-  pulley: Ends,
+  pulley: Pick<RimEnds, 'upper' | 'lower'>,
   sprocketMm: number,
   focalPx: number,
   bright: boolean,

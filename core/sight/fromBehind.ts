@@ -221,17 +221,14 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     const sdPx = besides && was.sdPx <= TOUCH_SD_PX.found ? FREE_END_SD_PX : was.sdPx
     if (round) return [both({ ...was, sdPx: ROUND_END * was.sdPx }, is)[1]!]
     const along = both(was, is)[1]!
-    return [...voted(both({ ...was, sdPx }, is)[0]!), along]
+    return [...voted(both({ ...was, sdPx }, is)[0]!, outvoted), along]
   }
   /** Where the edge was found at enough places, one beside it is outvoted: it pulls less, and refuses nothing. */
-  const voted = (aside: number): number[] => (!outvoted ? [aside] : besides ? [held(aside)] : [])
+  const voted = (aside: number, by: boolean): number[] => (!by ? [aside] : besides ? [held(aside)] : [])
   const pulleyAlong = picture.pulley.along ?? []
-  const pulleyOutvoted = pulleyAlong.length >= ENOUGH_ALONG
-  /** The same of a pulley's: one that a hand put beside its bar does not pull it over. */
   const ofPulley = (was: Touch, is: Pixel) => {
     const [aside, along] = both(was, is)
-    if (!pulleyOutvoted) return [aside!, along!]
-    return besides ? [held(aside!), along!] : [along!]
+    return [...voted(aside!, pulleyAlong.length >= ENOUGH_ALONG), along!]
   }
   /** A place on a near edge: across its bar. */
   const beside = (rim: Rim, t: Touch) => {
@@ -242,7 +239,7 @@ function misfitsOf(ask: Behind, picture: BehindPicture, pose: Pose, x: Float64Ar
     ...free(upper, s.upper),
     ...free(lower, s.lower),
     // where along the near edge it was touched does not matter
-    ...voted(both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!),
+    ...voted(both(near, seen(lens, pose, nearestOf(pose, sprocket)))[0]!, outvoted),
     ...ofPulley(picture.pulley.upper, p.upper),
     ...ofPulley(picture.pulley.lower, p.lower),
     ...(besides ? along : []).map(t =>

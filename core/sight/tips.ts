@@ -2,7 +2,7 @@ import type { Pixel } from './camera'
 import { findOutline, type Look } from './edges'
 import { onOneRound } from './onOneRound'
 import { TIP } from './pulley'
-import { barsOf, type RimEnds, type RimTouch } from './touch'
+import { barsOf, runOf, toTheRight, type RimEnds, type RimTouch } from './touch'
 
 /*
  * Seen well aside the largest sprocket is no bar any more but a round with teeth, whose ends are put by hand three
@@ -61,11 +61,10 @@ export function tipsAlong(
   bright: boolean,
   look: Look,
 ): RimTouch[] {
-  const { down, widthPx } = barsOf(upper, lower, radiusMm, focalPx)
-  const right: Pixel = [down[1], -down[0]]
-  const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
-  const half = Math.hypot(lower[0] - upper[0], lower[1] - upper[1]) / 2
-  const bow = (near[0] - middle[0]) * right[0] + (near[1] - middle[1]) * right[1]
+  const { widthPx } = barsOf(upper, lower, radiusMm, focalPx)
+  const run = runOf({ upper, lower })
+  const { middle, half, down, right } = run
+  const bow = toTheRight(near, run)
   // from behind the wheel lies to the left: the near half of the rim from outboard, the far one from inboard
   const nearHalf = bow < 0
   // a round is seen as an ellipse, however near it is: as wide to one side of the middle of its ends as to the other

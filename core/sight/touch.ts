@@ -20,16 +20,27 @@ export const TOUCH_SD_PX = { found: 0.5, byHand: 1.2 } as const
 /** A sprocket and a pulley are so thick at their tips, mm. `practice` */
 export const THICK_MM = { sprocket: 1.7, pulley: 2.2 } as const
 
+/** A bar between its ends: its middle, half its length, the way it runs and the one to its right, of length 1. */
+export type Run = { middle: Pixel; half: number; down: Pixel; right: Pixel }
+export function runOf({ upper, lower }: Pick<RimEnds, 'upper' | 'lower'>): Run {
+  const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
+  const length = Math.hypot(du, dv)
+  const down: Pixel = [du / length, dv / length]
+  const middle: Pixel = [(upper[0] + lower[0]) / 2, (upper[1] + lower[1]) / 2]
+  return { middle, half: length / 2, down, right: [down[1], -down[0]] }
+}
+/** How far a place lies to the right of a bar, px. */
+export const toTheRight = (of: Pixel, { middle, right }: Run): number =>
+  (of[0] - middle[0]) * right[0] + (of[1] - middle[1]) * right[1]
+
 /**
  * The way a sprocket runs in the picture, of length 1, and how wide it and the pulley stand there, from its ends; its
  * near edge is by its radius nearer than they are, and looks so much wider.
  * @param focalPx the lens's focal length, as usual (`usualLens`)
  */
 export function barsOf(upper: Pixel, lower: Pixel, radiusMm: number, focalPx: number) {
-  const [du, dv] = [lower[0] - upper[0], lower[1] - upper[1]]
-  const length = Math.hypot(du, dv)
-  const down: Pixel = [du / length, dv / length]
-  const perMm = length / (2 * radiusMm)
+  const { down, half } = runOf({ upper, lower })
+  const perMm = half / radiusMm
   const farMm = focalPx / perMm
   const nearer = farMm / Math.max(radiusMm, farMm - radiusMm)
   const widthPx = {
