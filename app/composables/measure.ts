@@ -148,7 +148,9 @@ export function useMeasure(
     const pulley = ends.slice(3)
     const [upper, lower] = pulley.map(placeOf) as [Pixel, Pixel]
     if (!rim || !towards(upper, lower)) return null
-    return { pulleyAlong: await sight().pulleyAlong(rim, { upper, lower }, sprocket().radiusMm, isBright(pulley)) }
+    // where none of its own ends was found it is as bright as the sprocket
+    const bright = isBright([...pulley, ...ends])
+    return { pulleyAlong: await sight().pulleyAlong(rim, { upper, lower }, sprocket().radiusMm, bright) }
   })
 
   async function findAt(place: Place, by: Pixel, reachPx: number): Promise<Found | null> {

@@ -30,7 +30,7 @@ export type SightScore = {
 /** A hand that was asked for the same height once more is so far from it, mm. */
 const SAME_HEIGHT_SD_MM = 30
 const bothSides = (next: () => number) => [-(8 + 12 * next()), 8 + 12 * next()]
-/** From where each kind's pictures are taken, degrees; `asked`: the second from the first's height, as the page asks */
+/** From where each kind's pictures are taken, degrees; `asked`: the second from the first's height, as is asked for. */
 export const SIGHT_KINDS = {
   'in the plane, within 1°': { views: (next: () => number) => [2 * (next() - 0.5)], asked: false },
   'two, 8 to 20° to both sides': { views: bothSides, asked: true },
