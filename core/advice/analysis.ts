@@ -59,6 +59,8 @@ export function analyse(posterior: Posterior, cassetteRenewed: boolean): Analysi
   for (let i = 0; i < weights.length; i++)
     if (weights[i] > 1e-7) readings.push(read(g, posterior.belief(i), weights[i], g.threadMm, trace.barrelTurns))
   const sum = (f: (r: Reading) => number | boolean) => readings.reduce((s, r) => s + r.weight * Number(f(r)), 0)
+  // weights add up to one but for the last digits
+  const chance = (f: (r: Reading) => boolean) => Math.min(1, sum(f))
   const sound = 1 - wear.any
   const eighths = chancePerEighth(readings, setup.barrelTurnsRange, trace.barrelTurns, sound)
   const now = eighths.find(e => e.turns === trace.barrelTurns)!
@@ -71,17 +73,17 @@ export function analyse(posterior: Posterior, cassetteRenewed: boolean): Analysi
     right: now.right,
     eighths,
     causes: {
-      tension: sum(r => r.outside),
-      friction: sum(r => r.atFault.friction),
-      hanger: sum(r => r.atFault.hanger),
-      mismatch: sum(r => r.atFault.mismatch),
-      stops: sum(r => !r.stopsSafe || r.stopSpoils),
+      tension: chance(r => r.outside),
+      friction: chance(r => r.atFault.friction),
+      hanger: chance(r => r.atFault.hanger),
+      mismatch: chance(r => r.atFault.mismatch),
+      stops: chance(r => !r.stopsSafe || r.stopSpoils),
       wear: wear.any,
     },
     needed: {
-      friction: sum(r => r.needed.friction),
-      hanger: sum(r => r.needed.hanger),
-      mismatch: sum(r => r.needed.mismatch),
+      friction: chance(r => r.needed.friction),
+      hanger: chance(r => r.needed.hanger),
+      mismatch: chance(r => r.needed.mismatch),
     },
     windowExists: existing,
     outOfReach: existing > 0 ? 1 - reachable / existing : 0,

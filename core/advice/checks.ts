@@ -1,4 +1,4 @@
-import { mayReachLargest } from '../rear/gates'
+import { lastReachable, mayReachLargest } from '../rear/gates'
 import { emptyJoint, mutualInformation } from '../inference/information'
 import { systematic } from '../inference/sampling'
 import { NO_WINDOW_TURNS } from '../standards/model'
@@ -78,12 +78,14 @@ export function checksFor(posterior: Posterior, analysis: Analysis, aimTurns: nu
         cost: MOVE_COST.edge + windBack,
       })
     }
-  for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2]))
+  for (const click of new Set([1, Math.floor(g.n / 2), g.n - 2])) {
+    if (click > lastReachable(trace, g.n)) continue
     checks.push({
       move: { do: 'offset', click },
       tells: measuredTells(sample, r => restPlaceMm(g, r.belief, click, true) - g.placeMm[click], MEASURE.offsetSdMm),
       cost: MOVE_COST.offset,
     })
+  }
   checks.push({
     move: { do: 'hanger' },
     tells: measuredTells(sample, r => degrees(Math.atan(r.belief.camberTan)), MEASURE.hangerSdDeg),

@@ -8,8 +8,8 @@ import { asListened, openOfFirstFour } from './listening'
 import { declineKey } from './moveKey'
 import { snugCableMm } from '../response/setup'
 import type { Posterior } from './posterior'
-import { mayReachLargest, stopsSeen } from '../rear/gates'
-import { asSeen, stopTurn, type Placing } from '../rear/asSeen'
+import { lastReachable, mayReachLargest, stopsSeen } from '../rear/gates'
+import { asSeen, limitMoves, stopTurn, type Placing } from '../rear/asSeen'
 import type { Trace } from '../rear/trace'
 import { STOP_SCREW } from '../response/parameters'
 
@@ -89,7 +89,9 @@ const lateL = (trace: Trace): 'L' | null => (trace.cost >= DECIDE.lateCost ? 'L'
 function firstClick({ trace, geometry: g }: Posterior, analysis: Analysis, log: readonly BenchEvent[]): Move | null {
   const listened = log.some(e => e.kind === 'shift' || e.kind === 'unclean' || e.kind === 'edge' || e.kind === 'offset')
   if (listened || analysis.offsetMm.sd < DECIDE.tensionUnknownMm) return null
-  return trace.lever === 0 ? { do: 'shift', to: 1 } : trace.lever === g.n - 1 ? { do: 'shift', to: g.n - 2 } : null
+  // of two sprockets the next one is the largest
+  if (trace.lever === 0) return lastReachable(trace, g.n) > 0 ? { do: 'shift', to: 1 } : null
+  return trace.lever === g.n - 1 ? { do: 'shift', to: g.n - 2 } : null
 }
 
 function decideAsSeen(
@@ -230,12 +232,12 @@ function stopMove(
     const { good, bestTurns, bestGood, offsetMm } = analysis.stops[at]
     const seen = asSeen(at, log, g.n, placing)
     const mayTurn = (turns: number) =>
-      turns !== 0 && !(seen.notInboard && turns < 0) && may({ do: 'turn', screw: at, turns })
+      turns !== 0 && !seen.shut[limitMoves(at, turns)] && may({ do: 'turn', screw: at, turns })
     if (placing && seen.awayMm !== null) {
       const turns = stopTurn(at, offsetMm.mean, placing[at], STOP_SCREW.mmPerTurn)
       if (mayTurn(turns)) return { do: 'turn', screw: at, turns }
     }
-    if (!seen.stands && mayTurn(bestTurns) && bestGood - good >= DECIDE.stopGain)
+    if (mayTurn(bestTurns) && bestGood - good >= DECIDE.stopGain)
       return { do: 'turn', screw: at, turns: bestTurns }
     const last = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || (e.kind === 'sight' && e.at === at))
     if (last >= 0 && log[last].kind === 'turn' && good < DECIDE.stopSeenAgain && may({ do: 'sight', at }))

@@ -257,20 +257,28 @@ describe('a stop screw', () => {
     stops: { H: good, L: good, [at]: { ...good, ...of } },
   })
   const wrong = { good: 0.5, bestGood: 0.9, bestTurns: 0.5 }
+  // L in moves its limit outboard, H in inboard
+  const inboard = { L: { ...wrong, bestTurns: -0.5 }, H: wrong }
   test('is turned where the chance of a well-set stop gains by it', () => {
-    expect(answer([L(-2), H()], stops('L', wrong))).toEqual({ do: 'turn', screw: 'L', turns: 0.5 })
-    expect(answer([L(), H(-3)], stops('H', wrong))).toEqual({ do: 'turn', screw: 'H', turns: 0.5 })
-    expect(answer([L(-2), H()], stops('L', { ...wrong, good: 0.95, bestGood: 0.985 }))).toMatchObject({ screw: 'L' })
-    expect(answer([L(-2), H()], stops('L', { ...wrong, good: 0.95, bestGood: 0.975 })).do).not.toBe('turn')
+    expect(answer([L(-2), H()], stops('L', inboard.L))).toEqual({ do: 'turn', screw: 'L', turns: -0.5 })
+    expect(answer([L(), H(-3)], stops('H', inboard.H))).toEqual({ do: 'turn', screw: 'H', turns: 0.5 })
+    const gains = (bestGood: number) => stops('L', { ...inboard.L, good: 0.95, bestGood })
+    expect(answer([L(-2), H()], gains(0.985))).toMatchObject({ screw: 'L' })
+    expect(answer([L(-2), H()], gains(0.975)).do).not.toBe('turn')
     expect(answer([L(-2), H()], stops('L', { ...wrong, bestTurns: 0 })).do).not.toBe('turn')
-    expect(answer([L(-2), H()], stops('L', { ...wrong, good: 0.94 }), { declined: ['turn L'] }).do).not.toBe('turn')
+    expect(answer([L(-2), H()], stops('L', { ...inboard.L, good: 0.94 }), { declined: ['turn L'] }).do).not.toBe('turn')
   })
   test('never against what was seen: one that stands is left; L seen in line or inboard is not let towards the spokes', () => {
     expect(answer(SEEN, stops('L', { ...wrong, good: 0.94 })).do).not.toBe('turn')
     const out = { good: 0.94, bestGood: 0.99, bestTurns: -0.5 }
     expect(answer([L(0.9), H()], stops('L', out)).do).not.toBe('turn')
     expect(answer([L(-2), H()], stops('L', out))).toMatchObject({ screw: 'L', turns: -0.5 })
-    expect(answer([L(), H(-3)], stops('H', out))).toMatchObject({ screw: 'H', turns: -0.5 })
+    expect(answer([L(), H(3)], stops('H', out))).toMatchObject({ screw: 'H', turns: -0.5 })
+    // further that way than it was seen: not, unless something unclean was heard there since
+    expect(answer([L(-2), H()], stops('L', { ...out, bestTurns: 0.5 })).do).not.toBe('turn')
+    expect(answer([L(), H(-3)], stops('H', out)).do).not.toBe('turn')
+    const jumped: BenchEvent = { kind: 'shift', from: 1, to: 0, heard: 'none' }
+    expect(answer([L(), H(-3), jumped], stops('H', out))).toMatchObject({ screw: 'H', turns: -0.5 })
   })
   test('goes where a school wants it, from where it was seen', () => {
     const placing = { H: { from: -0.2, to: 0.2 }, L: { from: 0.4, to: 0.8 } }

@@ -3,8 +3,9 @@ import { arrivalsOf } from '../rear/arrivals'
 import { passClicks, seededBike, simulatedBench } from '../bench/bench'
 import { AS_MODELLED } from '../bench/physics'
 import { costOf, PATIENCE, type BenchEvent } from '../rear/benchEvents'
-import { asSeen, PLACING, stopTurn } from '../rear/asSeen'
-import { geometryOf } from '../response/setup'
+import { asSeen, limitMoves, PLACING, stopTurn } from '../rear/asSeen'
+import type { Heard } from '../response/heard'
+import { geometryOf, type RearSetup } from '../response/setup'
 import { perfectBike, setupOfStandard } from '../response/testBikes'
 import { advise } from './advise'
 import { ADVICE_ORDERS, type AdviceOptions, type Move } from './contract'
@@ -16,7 +17,7 @@ const setup = setupOfStandard('r14-11')
 const n = setup.teeth.length
 const L = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'L', offsetMm })
 const H = (offsetMm: number): BenchEvent => ({ kind: 'sight', at: 'H', offsetMm })
-const shift = (to: number, heard: 'clean' | 'rubs-in' = 'clean'): BenchEvent => ({
+const shift = (to: number, heard: 'clean' | 'rubs-in' | 'off' = 'clean'): BenchEvent => ({
   kind: 'shift',
   from: to - 1,
   to,
@@ -116,23 +117,88 @@ describe('what was seen stands', () => {
     for (const part of ['hanger', 'derailleur', 'cassette'] as const)
       expect(asSeen('L', [L(0), { kind: 'replace', part }], n)).toEqual({
         stands: false,
-        notInboard: false,
+        shut: { inboard: false, outboard: false },
         awayMm: null,
       })
     expect(asSeen('L', [L(0), { kind: 'replace', part: 'cable' }], n).stands).toBe(true)
   })
   test('L in line or inboard is never turned towards the spokes', () => {
-    expect(asSeen('L', [L(0)], n).notInboard).toBe(true)
-    expect(asSeen('L', [L(-0.3)], n).notInboard).toBe(false)
-    expect(asSeen('H', [H(1)], n).notInboard).toBe(false)
+    const turned: BenchEvent = { kind: 'turn', screw: 'L', turns: 0.25 }
+    expect(asSeen('L', [L(0), turned], n).shut).toEqual({ inboard: true, outboard: false })
+    expect(asSeen('L', [L(-0.3), turned], n).shut.inboard).toBe(false)
+    expect(asSeen('H', [H(1), { ...turned, screw: 'H' }], n).shut.inboard).toBe(false)
+  })
+  test('a stop that was seen too far one way is not moved further that way, until something unclean was heard there', () => {
+    expect(asSeen('H', [H(1.9)], n).shut).toEqual({ inboard: true, outboard: false })
+    expect(asSeen('H', [H(-1.4)], n).shut).toEqual({ inboard: false, outboard: true })
+    expect(asSeen('L', [L(-2)], n).shut).toEqual({ inboard: false, outboard: true })
+    expect(asSeen('L', [L(-2), shift(n - 1, 'off')], n).shut).toEqual({ inboard: false, outboard: false })
+    expect(limitMoves('H', 0.5)).toBe('inboard')
+    expect(limitMoves('L', 0.5)).toBe('outboard')
+    // seen on the other side before, it is believed to stand between; what was seen last still stands
+    const { move } = advise(setup, [L(0), H(0.4), H(-1.4)])
+    expect(move.do === 'turn' && move.screw === 'H' && move.turns < 0).toBe(false)
+  })
+  test('of two sprockets the next is the largest: in no order is it reached before L was seen', () => {
+    const two: RearSetup = { ...setup, teeth: [14, 24], pitchMm: [4], pullMm: [2.8], pullRatio: 1.4 }
+    for (const order of ['stopsFirst', 'climbThenL', 'tensionFirst'] as const) {
+      const log: BenchEvent[] = []
+      for (let i = 0; i < 12; i++) {
+        const { move } = advise(two, log, { order })
+        const to = move.do === 'shift' ? move.to : move.do === 'offset' ? move.click : 0
+        expect(to).toBe(0)
+        if (move.do === 'shift') log.push({ kind: 'shift', from: 0, to: 0, heard: 'clean' })
+        else if (move.do === 'offset') log.push({ kind: 'offset', click: 0, offsetMm: 0 })
+        else if (move.do === 'turn') log.push({ kind: 'turn', screw: move.screw, turns: move.turns })
+        else if (move.do === 'sight' && move.at === 'H') log.push(H(0))
+        else break
+      }
+    }
+  })
+  test('no chance is more than one, though weights add up to a little more', () => {
+    const four: RearSetup = {
+      teeth: [10, 18, 31, 37],
+      pitchMm: [5.309092663705669, 5.609442510925869, 5.489657303087365],
+      pullMm: [2.771566009275098, 2.4509807881792267, 2.46789094652827],
+      pullRatio: 2.15,
+      barrelPitchMm: 1,
+      barrelTurnsOut: 3.125,
+      barrelTurnsRange: 5,
+    }
+    const went = (from: number, to: number, heard: Heard): BenchEvent => ({ kind: 'shift', from, to, heard })
+    const edge = (click: number, way: 'in' | 'out', turns: number, found = true): BenchEvent => ({
+      kind: 'edge',
+      click,
+      way,
+      turns,
+      found,
+    })
+    const log: BenchEvent[] = [
+      L(1.1666666666666667),
+      H(0.43333333333333335),
+      { kind: 'turn', screw: 'L', turns: 0.75 },
+      went(0, 1, 'clean'),
+      went(1, 2, 'clean'),
+      went(2, 3, 'clean'),
+      went(3, 2, 'clean'),
+      went(2, 1, 'none'),
+      went(1, 1, 'rubs-in'),
+      edge(2, 'in', -0.8125),
+      edge(1, 'out', 2, false),
+      { kind: 'turn', screw: 'barrel', turns: -1.375 },
+      edge(1, 'out', 0),
+      edge(2, 'out', 1.5),
+    ]
+    const { causes } = advise(four, log, { passes: true, seed: 55 })
+    for (const chance of Object.values(causes)) expect(chance).toBeLessThanOrEqual(1)
   })
   test('over simulated bikes: no stop turn against sight', () => {
     for (const seed of [81, 82, 83, 84])
       for (const { move, log } of followed(seed, {})) {
         if (move.do !== 'turn' || move.screw === 'barrel') continue
-        const { stands, notInboard } = asSeen(move.screw, log, sprockets(seed))
+        const { stands, shut } = asSeen(move.screw, log, sprockets(seed))
         expect(stands).toBe(false)
-        expect(notInboard && move.turns < 0).toBe(false)
+        expect(shut[limitMoves(move.screw, move.turns)]).toBe(false)
       }
   })
 })

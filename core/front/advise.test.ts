@@ -6,6 +6,7 @@ import { adviseFront, adviseFrontInSteps } from './advise'
 import type { FrontMoveTo } from './contract'
 import { forgetFront } from './belief'
 import type { FrontSight } from './events'
+import { stopShut } from './looks'
 import { FRONT_ORDERS, type FrontOrder } from '../procedure/frontOrders'
 import { USUAL_FRONT } from './parts'
 import {
@@ -246,6 +247,32 @@ describe('the advice', () => {
     }
   })
 
+  test('what was read of a stop last stands: it is not turned further that way, until its ring was not clean', () => {
+    const [narrow, wide] = [0, 2.25]
+    for (const [plate, screw] of [
+      ['inner', 'L'],
+      ['outer', 'H'],
+    ] as const) {
+      const other = alone(plate === 'inner' ? 'outer' : 'inner', 1)
+      const against = (read: number[]) => {
+        const { move } = adviseFront(double, [look, other, ...read.map(mm => alone(plate, mm))])
+        return move.do === 'turn' && move.screw === screw && move.sixteenths < 0 === read.at(-1)! > 1
+      }
+      // a slip put right: the belief lies between the two, and would turn it out
+      expect(against([narrow, wide])).toBe(false)
+      expect(against([3, narrow])).toBe(false)
+      expect(stopShut([alone(plate, wide)], screw, 2)).toEqual({ in: false, out: true })
+      expect(stopShut([alone(plate, narrow)], screw, 2)).toEqual({ in: true, out: false })
+      expect(stopShut([alone(plate, 1.2)], screw, 2)).toEqual({ in: false, out: false })
+      expect(stopShut([alone(plate, 0.3)], screw, 2, { from: 0, to: 0.5 }).in).toBe(false)
+      expect(stopShut([alone(plate, 1)], screw, 2, { from: 0, to: 0.5 }).out).toBe(true)
+      const turned: FrontSight = { kind: 'frontTurn', screw, sixteenths: 2 }
+      expect(stopShut([alone(plate, wide), turned], screw, 2).out).toBe(false)
+      const thrown = screw === 'L' ? saw(1, 0, 'falls-inboard') : saw(0, 1, 'falls-outboard')
+      expect(stopShut([alone(plate, wide), thrown], screw, 2).out).toBe(false)
+    }
+  })
+
   test('a school of close gaps turns a stop farther in than one of a millimetre', () => {
     const log: FrontSight[] = [look, alone('inner', 3.5), alone('inner', 3.5)]
     const turns = (endGapMm: { from: number; to: number }) => {
@@ -394,6 +421,9 @@ describe('the advice', () => {
         expect(adviseFront(double, [high], { seed }).move).not.toEqual({ do: 'set', what: 'clamp' })
         expect(adviseFront(triple, [high], { seed }).move).not.toEqual({ do: 'set', what: 'clamp' })
       }
+      // both stops seen by themselves: nothing of the cable
+      const stops = [look, alone('inner', 1), alone('outer', 0.25), alone('outer', 2.25)]
+      expect(adviseFront(double, stops).move).toMatchObject({ do: 'shift' })
     })
   })
 

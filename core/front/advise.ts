@@ -47,7 +47,12 @@ function considerFront(belief: FrontBelief, log: readonly FrontSight[], wishes: 
     faults: frontFaults(g, guess),
     weight: weights[i],
   }))
-  const chance = (is: (r: Read) => boolean) => reads.reduce((s, r) => s + (is(r) ? r.weight : 0), 0)
+  // weights add up to one but for the last digits
+  const chance = (is: (r: Read) => boolean) =>
+    Math.min(
+      1,
+      reads.reduce((s, r) => s + (is(r) ? r.weight : 0), 0),
+    )
   const spread = (of: (r: Read) => number): Spread => {
     const mean = reads.reduce((s, r) => s + r.weight * of(r), 0)
     return { mean, sd: Math.sqrt(reads.reduce((s, r) => s + r.weight * (of(r) - mean) ** 2, 0)) }

@@ -10,9 +10,11 @@ import {
   type Falling,
   lastPlace,
   mayAsk,
+  cableLookedAt,
   setAlready,
   shiftsToSee,
   stopSeen,
+  stopShut,
   unguarded,
 } from './looks'
 import { needsOf } from './needs'
@@ -78,6 +80,9 @@ export function decide(d: Deciding): Decision {
     move: { do: 'turn', screw: t.screw, sixteenths: t.sixteenths },
     after: chanceAfter(t),
   })
+  const mayTurn = ({ screw, sixteenths }: Turn) =>
+    sixteenths !== 0 &&
+    (screw === 'barrel' || !stopShut(log, screw, g.rings, wishes.endGapMm)[sixteenths > 0 ? 'in' : 'out'])
   const stopRight = (screw: 'L' | 'H') => 1 - causes[screw]
   const look = (screw: 'L' | 'H'): Decision => ({
     move: { do: 'gap', plate: screw === 'L' ? 'inner' : 'outer', byStop: true },
@@ -87,8 +92,7 @@ export function decide(d: Deciding): Decision {
     if (need !== 'L' && need !== 'H') continue
     if (!stopSeen(log, need) && stopRight(need) < STOP_KNOWN && mayAsk(log, look(need).move)) return look(need)
     const t = bestTurn(reads, need, wishes)
-    if (stopSeen(log, need) && stopRight(need) < STOP_SURE && t.sixteenths !== 0 && t.best - t.now >= GAIN)
-      return turning(t)
+    if (stopSeen(log, need) && stopRight(need) < STOP_SURE && mayTurn(t) && t.best - t.now >= GAIN) return turning(t)
   }
   if (right >= enough) {
     // a stop that only the cable hides is asked for before it is left, and one that let the chain over in any case
@@ -107,7 +111,7 @@ export function decide(d: Deciding): Decision {
   if (blamed) return whole(SET_FOR[blamed])
   const turns = (['L', 'H', 'barrel'] as const)
     .map(s => bestTurn(reads, s, wishes))
-    .filter(t => t.sixteenths !== 0 && t.best - t.now >= GAIN)
+    .filter(t => mayTurn(t) && t.best - t.now >= GAIN)
     .sort((a, b) => b.best - b.now - (a.best - a.now))
   const last = log.at(-1)
   const justTurned = last?.kind === 'frontTurn' ? last : null
@@ -122,7 +126,7 @@ export function decide(d: Deciding): Decision {
     causes.tension >= 0.5 &&
     clamp - Math.max(barrel.now, barrel.best) >= CLAMP_GAIN &&
     last?.kind !== 'frontSet' &&
-    log.some(e => e.kind === 'frontShift' || e.kind === 'frontGap') &&
+    cableLookedAt(log) &&
     (!best || best.screw === 'barrel')
   )
     return whole('clamp')

@@ -1,4 +1,5 @@
 import type { FrontMoveTo, ThrownTo } from './contract'
+import { END_GAP_MM } from './endGaps'
 import type { FrontSet, FrontSight } from './events'
 
 /** What each step costs, in units of a shift looked at. `model` */
@@ -25,6 +26,41 @@ export function stopSeen(log: readonly FrontSight[], screw: 'L' | 'H'): boolean 
     if (e.kind === 'frontSet' && (e.what === 'position' || e.what === 'stops')) return false
   }
   return false
+}
+
+/** Did anything tell what the cable does since it was last clamped? A stop seen by itself does not. */
+export function cableLookedAt(log: readonly FrontSight[]): boolean {
+  const clamped = log.findLastIndex(e => e.kind === 'frontSet' || e.kind === 'frontUndone')
+  return log
+    .slice(clamped + 1)
+    .some(e => e.kind === 'frontShift' || e.kind === 'frontRub' || (e.kind === 'frontGap' && !e.byStop))
+}
+
+/** So near to what is wanted a gap at a stop is neither wide nor narrow, mm; nobody reads finer. `practice` */
+const NEAR_GAP_MM = 0.25
+/**
+ * What was read of a stop by itself stands: which ways its screw is not turned, further from the gap that is wanted
+ * than it last read. In narrows a stop's gap, out widens it. Not where it was turned or moved since, told at a glance
+ * only, or something but clean was seen on its ring since.
+ * @param rings of the front
+ */
+export function stopShut(
+  log: readonly FrontSight[],
+  screw: 'L' | 'H',
+  rings: number,
+  wanted: { from: number; to: number } = { from: END_GAP_MM, to: END_GAP_MM },
+): { in: boolean; out: boolean } {
+  const open = { in: false, out: false }
+  const plate = screw === 'L' ? 'inner' : 'outer'
+  const ring = screw === 'L' ? 0 : rings - 1
+  for (const e of [...log].reverse()) {
+    if (e.kind === 'frontTurn' && e.screw === screw) return open
+    if (e.kind === 'frontSet' && (e.what === 'position' || e.what === 'stops')) return open
+    if (e.kind === 'frontShift' && e.to === ring && e.seen !== 'clean') return open
+    if (e.kind === 'frontGap' && e.plate === plate && e.byStop)
+      return e.byEye ? open : { in: e.gapMm < wanted.from - NEAR_GAP_MM, out: e.gapMm > wanted.to + NEAR_GAP_MM }
+  }
+  return open
 }
 
 /** The same look, in the log. */

@@ -33,7 +33,8 @@ function lastSeen(
  * What was seen stands: how a stop may be turned, for what was seen of it. One judgement for advice, stage and sheet.
  * @param n sprockets of the cassette
  * @returns `stands`: seen where it is wanted, not turned since, and nothing but clean heard at its sprocket since: left
- *   alone; `notInboard`: L was seen in line or inboard, so that it is never turned towards the spokes; `awayMm`: how
+ *   alone; `shut`: ways its limit is not moved: further from where it is wanted than it was seen, not turned since and
+ *   nothing but clean heard since, and L never towards the spokes where it was seen in line or inboard; `awayMm`: how
  *   far from where it is wanted it was seen, not turned since, null where that is not known or near enough
  */
 export function asSeen(
@@ -41,9 +42,9 @@ export function asSeen(
   log: readonly BenchEvent[],
   n: number,
   placing: Placing = PLACING,
-): { stands: boolean; notInboard: boolean; awayMm: number | null } {
+): { stands: boolean; shut: { inboard: boolean; outboard: boolean }; awayMm: number | null } {
   const seen = lastSeen(at, log)
-  if (!seen) return { stands: false, notInboard: false, awayMm: null }
+  if (!seen) return { stands: false, shut: { inboard: false, outboard: false }, awayMm: null }
   const { offsetMm, since } = seen
   const { from, to } = placing[at]
   const turned = since.some(e => e.kind === 'turn' && e.screw === at)
@@ -53,12 +54,20 @@ export function asSeen(
   )
   const away = offsetMm < from ? offsetMm - from : offsetMm > to ? offsetMm - to : 0
   const near = Math.abs(away) <= NEAR_MM
+  const holds = !turned && !unclean
   return {
-    stands: near && !turned && !unclean,
-    notInboard: at === 'L' && offsetMm >= -IN_LINE_MM,
+    stands: near && holds,
+    shut: {
+      inboard: (at === 'L' && offsetMm >= -IN_LINE_MM) || (holds && (near || away > 0)),
+      outboard: holds && (near || away < 0),
+    },
     awayMm: near || turned ? null : away,
   }
 }
+
+/** Which way so many turns of a stop screw, + in, move its limit. `practice` */
+export const limitMoves = (stop: 'H' | 'L', turns: number): 'inboard' | 'outboard' =>
+  turns > 0 === (stop === 'H') ? 'inboard' : 'outboard'
 
 /**
  * The next turn of a stop screw, in eighths, + in: to the middle of where it is to stand; 0 when it stands there, or as
