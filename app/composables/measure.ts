@@ -134,23 +134,19 @@ export function useMeasure(
       },
     )
   }
-  const isBright = (ends: readonly Touched[]) => ends.find(t => t.found)?.found?.bright ?? true
   const rimOf = (ends: readonly Touched[]) => {
     const [upper, lower, near] = ends.map(placeOf) as [Pixel, Pixel, Pixel]
     return towards(upper, lower) && { upper, lower, near }
   }
   findAlong(['upper', 'lower', 'near'], async ends => {
     const rim = rimOf(ends)
-    return rim && { along: await sight().along(rim, sprocket(), isBright(ends)) }
+    return rim && { along: await sight().along(rim, sprocket()) }
   })
   findAlong(['upper', 'lower', 'near', 'pulleyUpper', 'pulleyLower'], async ends => {
     const rim = rimOf(ends)
-    const pulley = ends.slice(3)
-    const [upper, lower] = pulley.map(placeOf) as [Pixel, Pixel]
+    const [upper, lower] = ends.slice(3).map(placeOf) as [Pixel, Pixel]
     if (!rim || !towards(upper, lower)) return null
-    // where none of its own ends was found it is as bright as the sprocket
-    const bright = isBright([...pulley, ...ends])
-    return { pulleyAlong: await sight().pulleyAlong(rim, { upper, lower }, sprocket().radiusMm, bright) }
+    return { pulleyAlong: await sight().pulleyAlong(rim, { upper, lower }, sprocket().radiusMm) }
   })
 
   async function findAt(place: Place, by: Pixel, reachPx: number): Promise<Found | null> {
@@ -166,8 +162,7 @@ export function useMeasure(
     const { focalPx } = usualLens(shot.value!.width, shot.value!.height)
     const { down, widthPx } = barsOf(placeOf(upper), placeOf(lower), sprocket().radiusMm, focalPx)
     const along: Pixel = place.bar?.end === 'lower' ? [-down[0], -down[1]] : down
-    const bright = (upper.found ?? lower.found)?.bright
-    return sight().find(place.finding, by, along, widthPx[place.bar?.of ?? 'near'], reachPx, bright)
+    return sight().find(place.finding, by, along, widthPx[place.bar?.of ?? 'near'], reachPx)
   }
 
   /**

@@ -2,7 +2,7 @@ import { expose } from 'comlink'
 import { standInLook, standInPicture, type StandInAsk } from '#core/bench/standInCamera'
 import type { Grey } from '#core/bench/render'
 import { usualLens, type Pixel } from '#core/sight/camera'
-import { findEnd, findMiddle, findStep, type Found, type Patch } from '#core/sight/edges'
+import { findEnd, findNear, findStep, type Found, type Patch } from '#core/sight/edges'
 import { LEAST_PX, UNMEASURABLE_WORDS, type Finding, type NoPicture } from '#core/sight/measures'
 import { gapsShown } from '#core/sight/plane'
 import { proposalsOf, type Proposal, type Standing } from '#core/sight/propose'
@@ -38,23 +38,23 @@ const api = {
     return { is: 'open', width, height }
   },
   /** The edge at a touch; null where none stands out. */
-  find(kind: Finding, touched: Pixel, along: Pixel, widthPx: number, reachPx: number, bright?: boolean): Found | null {
+  find(kind: Finding, touched: Pixel, along: Pixel, widthPx: number, reachPx: number): Found | null {
     const patch = grey && patchOf(touched, AROUND_PX)
     if (!patch || kind === 'none') return null
     if (kind === 'step') return findStep(patch, touched, along, reachPx)
     return kind === 'end'
       ? findEnd(patch, touched, along, widthPx, reachPx)
-      : findMiddle(patch, touched, along, widthPx, reachPx, bright)
+      : findNear(patch, touched, along, widthPx, reachPx)
   },
   /** What is found without a touch, once other places stand. */
   propose: (standing: Record<string, Standing>, sprocketMm: number, pulleyTeeth: number | null): Proposal[] =>
     grey ? proposalsOf(standing, sprocketMm, focalPx(grey), pulleyTeeth, patchOf) : [],
   /** The near edge at more places, once its ends and its middle stand. */
-  along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }, bright: boolean): RimTouch[] =>
-    grey ? alongRim(ends, sprocket, focalPx(grey), bright, patchOf) : [],
+  along: (ends: RimEnds, sprocket: { teeth: number; radiusMm: number }): RimTouch[] =>
+    grey ? alongRim(ends, sprocket, focalPx(grey), patchOf) : [],
   /** The pulley's, once its ends stand too. */
-  pulleyAlong: (ends: RimEnds, pulley: Omit<RimEnds, 'near'>, sprocketMm: number, bright: boolean): Touch[] =>
-    grey ? alongPulley(ends, pulley, sprocketMm, focalPx(grey), bright, patchOf) : [],
+  pulleyAlong: (ends: RimEnds, pulley: Omit<RimEnds, 'near'>, sprocketMm: number): Touch[] =>
+    grey ? alongPulley(ends, pulley, sprocketMm, focalPx(grey), patchOf) : [],
   /** What touched places tell, and what was found by them besides. */
   tell(ask: ToTell): { told: Told; besides: readonly Touch[] } {
     if (!grey || lookOf(ask.what) !== 'side') return { told: tell(ask), besides: [] }

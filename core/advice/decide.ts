@@ -237,8 +237,7 @@ function stopMove(
       const turns = stopTurn(at, offsetMm.mean, placing[at], STOP_SCREW.mmPerTurn)
       if (mayTurn(turns)) return { do: 'turn', screw: at, turns }
     }
-    if (mayTurn(bestTurns) && bestGood - good >= DECIDE.stopGain)
-      return { do: 'turn', screw: at, turns: bestTurns }
+    if (mayTurn(bestTurns) && bestGood - good >= DECIDE.stopGain) return { do: 'turn', screw: at, turns: bestTurns }
     const last = log.findLastIndex(e => (e.kind === 'turn' && e.screw === at) || (e.kind === 'sight' && e.at === at))
     if (last >= 0 && log[last].kind === 'turn' && good < DECIDE.stopSeenAgain && may({ do: 'sight', at }))
       return { do: 'sight', at }

@@ -32,6 +32,8 @@ export type Weather = {
   lightFrom: Place
   /** How light what no lamp reaches is, 0 to 255. */
   fill: number
+  /** How light what lies behind the bike is: a dark workshop where left out, up to a light wall. */
+  behind?: number
   seed: number
 }
 export type Grey = { width: number; height: number; data: Uint8Array }
@@ -71,7 +73,7 @@ export function render(discs: readonly Disc[], lens: Lens, pose: Pose, weather: 
           ? ready.filter(r => u > r.box[0] && u < r.box[2] && v > r.box[1] && v < r.box[3])
           : null
       if (!near?.length) {
-        sharp[y * bw + x] = falling(lens, weather, u) * floor(u, v, weather.seed)
+        sharp[y * bw + x] = falling(lens, weather, u) * floor(u, v, weather)
         continue
       }
       let light = 0
@@ -238,9 +240,11 @@ const QUARTERS = [
 ] as const
 
 const falling = (lens: Lens, { uneven }: Weather, u: number) => 1 + (uneven * (u - lens.middle[0])) / lens.middle[0]
+/** A dark workshop. */
+const DARK_BEHIND = 26
 /** What lies behind the bike, out of focus. */
-const floor = (u: number, v: number, seed: number) =>
-  26 + 30 * blotch(u / 170, v / 170, seed) + 10 * blotch(u / 23, v / 60, seed + 1)
+const floor = (u: number, v: number, { seed, behind = DARK_BEHIND }: Weather) =>
+  behind + 30 * blotch(u / 170, v / 170, seed) + 10 * blotch(u / 23, v / 60, seed + 1)
 
 function lightAt(near: readonly Ready[], along: Place, lens: Lens, weather: Weather, u: number, v: number): number {
   let first: Met | null = null
@@ -250,7 +254,7 @@ function lightAt(near: readonly Ready[], along: Place, lens: Lens, weather: Weat
     if (met) [first, on] = [met, r]
   }
   const fall = falling(lens, weather, u)
-  if (!first || !on) return fall * floor(u, v, weather.seed)
+  if (!first || !on) return fall * floor(u, v, weather)
   const lit = Math.max(0, dot(facing(on, first), weather.lightFrom))
   const { radiusMm: size, tone } = on.disc
   const smear = blotch((9 * first.p) / size, (9 * first.q) / size, weather.seed + Math.round(size * 10))

@@ -3,7 +3,7 @@ import { radians } from '../quantity/angle'
 import { seen, usualLens, type Lens, type Pixel, type Pose } from '../sight/camera'
 import { tipDiameterMm } from '../standards/sprockets'
 import { alongPulley, alongRim } from '../sight/alongRim'
-import { findEnd, findMiddle, type Found, type Look, type Patch } from '../sight/edges'
+import { findEnd, findNear, type Found, type Look, type Patch } from '../sight/edges'
 import type { Behind, BehindPicture } from '../sight/fromBehind'
 import { proposalsOf } from '../sight/propose'
 import { barsOf, REACH_PX, TOUCH_SD_PX, type Touch } from '../sight/touch'
@@ -42,6 +42,21 @@ const asItStands = (disc: Disc, random: Random): Disc => ({
     leanMm: UNLIKE.leanSdMm * random.normal(),
   })),
 })
+
+/** The freewheel's body under the sprockets, its radius. */
+const BODY_MM = 17
+/** Of bikes in good light all is light: the stand-in's. */
+const LIGHT_PARTS = { pulley: { from: 0.5, more: 0.4 }, cage: 0.55, body: 0.5 } as const
+/** Many a pulley is black, and many a cage. */
+function partsAsTheyLook(seed: number) {
+  const random = randomFrom(seed, 629)
+  const black = random.next() < 0.5
+  return {
+    pulley: black ? { from: 0.06, more: 0.12 } : LIGHT_PARTS.pulley,
+    cage: random.next() < 0.5 ? 0.1 + 0.15 * random.next() : LIGHT_PARTS.cage,
+    body: 0.15 + 0.3 * random.next(),
+  }
+}
 
 /** Of a drivetrain that is given, and standing where it is to. */
 export type Given = {
@@ -86,6 +101,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
   const forward = 4 + 12 * random.next()
   const middle = [placeMm[at]! + offsetMm, -Math.sqrt(centres ** 2 - forward ** 2), forward] as const
   const leaning = { camber: radians(leanDeg), toe: radians(0.7 * random.normal()) }
+  const looks = given ? LIGHT_PARTS : partsAsTheyLook(seed)
   const round: Disc = {
     middle,
     radiusMm: pulleyMm,
@@ -93,7 +109,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
     ...leaning,
     teeth: pulleyTeeth,
     halfMm: 1.1,
-    tone: 0.5 + 0.4 * random.next(),
+    tone: looks.pulley.from + looks.pulley.more * random.next(),
   }
   const pulley = asItStands(round, teethBy)
   const beside = (mm: number, radiusMm: number): Disc => ({
@@ -102,7 +118,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
     radiusMm,
     rootMm: radiusMm,
     halfMm: 0.8,
-    tone: 0.55,
+    tone: looks.cage,
   })
   const on = sprockets[click]!
   const chain: Disc = {
@@ -114,6 +130,18 @@ export function sightBike(seed: number, given?: Given): SightBike {
     tone: 0.6,
     teeth: teeth[click]! * 2,
   }
+  // the hub's body stands behind the gaps between the sprockets
+  const widthMm = placeMm.at(-1)!
+  const body: Disc = {
+    middle: [widthMm / 2, 0, 0],
+    radiusMm: BODY_MM,
+    rootMm: BODY_MM,
+    camber: 0,
+    toe: 0,
+    teeth: 1,
+    halfMm: widthMm / 2,
+    tone: looks.body,
+  }
   return {
     teeth,
     placeMm,
@@ -122,7 +150,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
     offsetMm,
     gapMm,
     leanDeg,
-    discs: [...sprockets, chain, pulley, beside(-4, 15), beside(4, 15)],
+    discs: [...sprockets, chain, pulley, beside(-4, 15), beside(4, 15), ...(given ? [] : [body])],
     pulley,
   }
 }
@@ -196,6 +224,13 @@ export function weatherOf(random: Random, seed: number): Weather {
   }
 }
 
+/** What lies behind a bike: a dark workshop, or anything up to a light wall. */
+function behindOf(seed: number): number | undefined {
+  const random = randomFrom(seed, 630)
+  return random.next() < 0.5 ? undefined : LIGHT_WALL.from + (LIGHT_WALL.to - LIGHT_WALL.from) * random.next()
+}
+const LIGHT_WALL = { from: 40, to: 190 } as const
+
 /** A finger is off by so much before an edge is found for it, px, and by so much under the magnifier, by hand. */
 const HAND = { touchSdPx: 5, magnifiedSdPx: 1.5, seesPx: 3.5 } as const
 const PATCH_PX = 110
@@ -264,7 +299,10 @@ export function pictureBehind(
   const random = randomFrom(seed, 612, Math.round(10 * viewDeg) + 4000)
   const taken = cameraBehind(bike, viewDeg, random, 4000, 3000, unlike.nearMm, unlike.upMm)
   const weather = weatherOf(random, seed)
-  const camera = { ...taken, weather: { ...weather, blurPx: unlike.blurPx ?? weather.blurPx } }
+  const camera = {
+    ...taken,
+    weather: { ...weather, blurPx: unlike.blurPx ?? weather.blurPx, behind: behindOf(seed) },
+  }
   const largest = bike.discs[bike.teeth.length - 1]!
   const ends = toothedEndsOf(camera.lens, camera.pose, largest)
   const pulley = toothedEndsOf(camera.lens, camera.pose, bike.pulley)
@@ -295,15 +333,13 @@ export function pictureBehind(
     found('pulleyUpper', pulley.upper, null) ??
     touch(pulley.upper, (p, t, reach) => findEnd(p, t, unit, pulleyBar, reach))
   const nearest =
-    found('near', near, unit) ?? touch(near, (p, t, reach) => findMiddle(p, t, unit, widthPx.near, reach, true), unit)
+    found('near', near, unit) ?? touch(near, (p, t, reach) => findNear(p, t, unit, widthPx.near, reach), unit)
   const [end, other, nearer] = [upper, lower, nearest].map(a => a.touch.at) as [Pixel, Pixel, Pixel]
-  const bright = (upper.found ?? lower.found)?.bright ?? true
   const look: Look = (about, aroundPx) => patchAbout(bike, camera, about, aroundPx)
   const rim = { upper: end, lower: other, near: nearer }
-  const along = alongRim(rim, largest, focalPx, bright, look)
+  const along = alongRim(rim, largest, focalPx, look)
   const pulleyEnds = { upper: pulleyUpper.touch.at, lower: pulleyLower.touch.at }
-  const pulleyBright = (pulleyLower.found ?? pulleyUpper.found)?.bright ?? bright
-  const pulleyAlong = alongPulley(rim, pulleyEnds, largest.radiusMm, focalPx, pulleyBright, look)
+  const pulleyAlong = alongPulley(rim, pulleyEnds, largest.radiusMm, focalPx, look)
   return {
     picture: {
       lens: usualLens(4000, 3000),

@@ -1,6 +1,6 @@
 import type { Pixel } from './camera'
-import { findMiddle, type Look } from './edges'
-import { onOneRound } from './onOneRound'
+import { findMiddle, PLAIN, type Look } from './edges'
+import { onOneRound, scatterOf } from './onOneRound'
 import { tipsAlong } from './tips'
 import { barsOf, runOf, toTheRight, type RimEnds, type RimTouch, type Run, type Touch } from './touch'
 
@@ -18,10 +18,8 @@ const MOST_BOW = 1.6
 /** A place is looked for so far from where the other three put it, px. */
 const REACH_PX = 3
 /** What lies further from there is another edge, and so is what lies so far beside the others' round, px. `model` */
-const MOST_OFF_PX = 2 * REACH_PX
+const MOST_OFF_PX = 1.3 * REACH_PX
 const FURTHEST_PX = 1
-/** Fainter than this nothing is made of it. `model` */
-const PLAIN = 0.08
 /** How far one such place may be off, px, from made pictures (docs/senses.md). `model` */
 const SD_PX = 0.3
 
@@ -29,7 +27,7 @@ const SD_PX = 0.3
 type Bar = Run & { bow: number; widthPx: number; nearer: number }
 
 /** The bar's middle at places between its ends, where it is plain; what is another edge's is left out. */
-function middlesOf({ middle, half, down, right, bow, ...bar }: Bar, bright: boolean, look: Look): Touch[] {
+function middlesOf({ middle, half, down, right, bow, ...bar }: Bar, look: Look): Touch[] {
   const found = SHARES.flatMap(share => {
     // an ellipse, as a circle seen nearly from its edge is
     const s = 2 * share - 1
@@ -42,12 +40,15 @@ function middlesOf({ middle, half, down, right, bow, ...bar }: Bar, bright: bool
     const long = Math.hypot(1, slope)
     const runs: Pixel = [(down[0] + slope * right[0]) / long, (down[1] + slope * right[1]) / long]
     const widthPx = bar.widthPx * (1 + (bar.nearer - 1) * c)
-    const of = findMiddle(look(at, 4 * widthPx + 2 * REACH_PX), at, runs, widthPx, REACH_PX, bright)
+    const of = findMiddle(look(at, 4 * widthPx + 2 * REACH_PX), at, runs, widthPx, REACH_PX, 'either')
     if (!of || of.contrast <= PLAIN) return []
     const outPx = (of.at[0] - at[0]) * runs[1] - (of.at[1] - at[1]) * runs[0]
     return Math.abs(outPx) < MOST_OFF_PX ? [{ at: of.at, phi: Math.asin(s), outPx }] : []
   })
-  return onOneRound(found, { in: FURTHEST_PX, out: FURTHEST_PX }).map(({ at }) => ({ at, sdPx: SD_PX }))
+  const left = onOneRound(found, { in: FURTHEST_PX, out: FURTHEST_PX })
+  // what scatters tells no more closely than it scatters
+  const sdPx = Math.max(SD_PX, scatterOf(left))
+  return left.map(({ at }) => ({ at, sdPx }))
 }
 
 /** A sprocket's bar, and what tells a pulley's beside it. */
@@ -64,17 +65,15 @@ function sprocketBar(ends: RimEnds, radiusMm: number, focalPx: number) {
  * aside.
  * @param sprocket its teeth, and its radius at their tips, mm
  * @param focalPx the lens's focal length, as usual
- * @param bright is it brighter than what lies beside it
  */
 export function alongRim(
   ends: RimEnds,
   sprocket: { teeth: number; radiusMm: number },
   focalPx: number,
-  bright: boolean,
   look: Look,
 ): RimTouch[] {
   const { bar, isAside } = sprocketBar(ends, sprocket.radiusMm, focalPx)
-  return isAside ? tipsAlong(ends, sprocket, focalPx, bright, look) : middlesOf(bar, bright, look)
+  return isAside ? tipsAlong(ends, sprocket, focalPx, look) : middlesOf(bar, look)
 }
 
 /**
@@ -83,14 +82,12 @@ export function alongRim(
  * @param ends of the sprocket, whose near edge tells from which side it is seen
  * @param sprocketMm the sprocket's radius at its tips
  * @param focalPx the lens's focal length, as usual
- * @param bright is the pulley brighter than what lies beside it
  */
 export function alongPulley(
   ends: RimEnds,
   pulley: Pick<RimEnds, 'upper' | 'lower'>,
   sprocketMm: number,
   focalPx: number,
-  bright: boolean,
   look: Look,
 ): Touch[] {
   const { bar, perMm, farMm, pulleyPx, isAside } = sprocketBar(ends, sprocketMm, focalPx)
@@ -100,5 +97,5 @@ export function alongPulley(
   // a near edge bows as far as its plane lies beside the camera: the sprocket’s tells that, the pulley’s lies beside it
   const besideCamera = (bar.bow * (farMm - sprocketMm)) / bar.half + toTheRight(run.middle, bar) / perMm
   const bow = (run.half * besideCamera) / (farMm - pulleyMm)
-  return middlesOf({ ...run, bow, widthPx: pulleyPx, nearer: farMm / (farMm - pulleyMm) }, bright, look)
+  return middlesOf({ ...run, bow, widthPx: pulleyPx, nearer: farMm / (farMm - pulleyMm) }, look)
 }

@@ -47,6 +47,9 @@ export function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
 
 type Bar = { middle: number; widthPx: number; contrast: number; bright: boolean }
 
+/** Brighter than what lies beside it, darker, or either, where that changes along it. */
+export type Bright = boolean | 'either'
+
 /** The bar nearest to `near` in a row across, of about such a width. */
 export function barIn(
   light: (across: number) => number,
@@ -54,7 +57,7 @@ export function barIn(
   reach: number,
   widthPx: number,
   slack: number,
-  only?: boolean,
+  only?: Bright,
 ): Bar | null {
   const step = 0.5
   const n = Math.round((2 * reach) / step) + 1
@@ -73,12 +76,13 @@ export function barIn(
   const nearest = (middle: number) => Math.exp(-0.5 * ((middle - near) / slack) ** 2)
   // seen a little aside a bar's far rim stands out beside it: its own edge is the sharper, and it is so thick
   if (only !== undefined)
-    for (const { x, steep } of peaks) {
-      const left = steep > 0 === only
-      const middle = left ? x + widthPx / 2 : x - widthPx / 2
-      const score = Math.abs(steep) * nearest(middle)
-      if (!best || score > best.score) best = { middle, widthPx, contrast: Math.abs(steep), bright: only, score }
-    }
+    for (const bright of only === 'either' ? [true, false] : [only])
+      for (const { x, steep } of peaks) {
+        const left = steep > 0 === bright
+        const middle = left ? x + widthPx / 2 : x - widthPx / 2
+        const score = Math.abs(steep) * nearest(middle)
+        if (!best || score > best.score) best = { middle, widthPx, contrast: Math.abs(steep), bright, score }
+      }
   else
     for (const l of peaks)
       for (const r of peaks) {
@@ -112,7 +116,7 @@ export function findMiddle(
   along: Pixel,
   widthPx: number,
   reachPx: number = REACH_PX.finger,
-  bright?: boolean,
+  bright?: Bright,
 ): Found | null {
   const light = reading(patch)(touched, along)
   const bar = barIn(
@@ -127,6 +131,15 @@ export function findMiddle(
   const at: Pixel = [touched[0] + bar.middle * along[1], touched[1] - bar.middle * along[0]]
   return { at, widthPx: bar.widthPx, contrast: bar.contrast, blurPx: 0, bright: bar.bright }
 }
+
+/** Fainter than this an edge is left for a touch, or for what is found besides. `model` */
+export const PLAIN = 0.08
+/**
+ * A sprocket's near edge, half way up: lighter than the gaps to its neighbours beside it, whatever its ends stand
+ * before. (A gap between two is a bar too: which is meant nothing else tells.)
+ */
+export const findNear = (patch: Patch, touched: Pixel, along: Pixel, widthPx: number, reachPx: number): Found | null =>
+  findMiddle(patch, touched, along, widthPx, reachPx, true)
 
 /** One outline is as plain as another while it is at least so much of it: the outermost of them is taken. `model` */
 const AS_PLAIN = 0.5

@@ -128,7 +128,8 @@ export const NO_PICTURE_WORDS: Record<NoPicture, string> = {
 export type Unmeasurable = 'small' | 'apart' | 'oblique' | 'together' | 'blurred' | 'unlike'
 export const UNMEASURABLE_WORDS: Record<Unmeasurable, string> = {
   small: 'What the scale is taken from is too small in the picture: come nearer, to about half a metre',
-  apart: 'These places are not of one bike of this size: look at each under the magnifier and put right what is off',
+  apart:
+    'These places are not of one bike of this size: look at each under the magnifier and put right what is off; before a wall as light as the metal hold something dark behind',
   oblique: 'Taken too far from the side to tell by itself',
   together: 'The tips lie too close together: touch three well apart round the sprocket',
   unlike: 'The pads’ gaps cannot be told apart so closely here: take it nearer, square to the rim',

@@ -1,4 +1,4 @@
-import { findFarEnd, findMiddle, type Found, type Look } from './edges'
+import { findFarEnd, findNear, PLAIN, type Found, type Look } from './edges'
 import type { Pixel } from './camera'
 import { pulleyRadius } from './pulley'
 import { barsOf } from './touch'
@@ -16,8 +16,6 @@ export type Proposal = { id: 'near' | 'pulleyUpper'; found: Found }
 const NARROW = 2.1
 /** A pulley lies nearer or farther than the sprocket, so it looks so much larger or smaller. */
 const LIKE = 0.1
-/** Fainter than this is left for a touch. `model` */
-const PLAIN = 0.08
 
 /**
  * @param sprocketMm its radius at its tips
@@ -40,7 +38,7 @@ export function proposalsOf(
   if (!near && ends.length && ends.every(f => f.widthPx < NARROW * widthPx.sprocket)) {
     const middle: Pixel = [(upper.at[0] + lower.at[0]) / 2, (upper.at[1] + lower.at[1]) / 2]
     const patch = look(middle, 8 * widthPx.sprocket)
-    const found = findMiddle(patch, middle, down, widthPx.near, widthPx.near, bright)
+    const found = findNear(patch, middle, down, widthPx.near, widthPx.near)
     if (found && found.contrast > PLAIN) out.push({ id: 'near', found })
   }
   if (!pulleyUpper && pulleyLower) {

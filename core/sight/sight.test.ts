@@ -12,13 +12,14 @@ import { randomFrom } from '../quantity/random'
 import { tipDiameterMm } from '../standards/sprockets'
 import { alongPulley, alongRim } from './alongRim'
 import { lookAlong, minus, seen, usualLens, type Pixel, type Place, type Pose } from './camera'
-import { findEnd, findStep, type Look, type Patch } from './edges'
+import { findEnd, findNear, findStep, type Look, type Patch } from './edges'
 import { measureFromBehind, type Behind, type BehindPicture } from './fromBehind'
 import { measureFromSide } from './fromSide'
 import { besidePlaces, sayOblique, sayWideGap } from './measures'
 import { MEASURE_WORDS, type MeasureId } from './page'
 import { measureBeside, RULERS } from './planar'
 import { gapsShown, lead, type Led } from './plane'
+import { scatterOf } from './onOneRound'
 import { proposalsOf } from './propose'
 import { edgeBeside, endsOf, nearestOf, onRim, outwardOf, type Rim } from './rim'
 import { figureOf, solve } from './solve'
@@ -506,10 +507,10 @@ test('what is too oblique says how widely it tells, and where the next is taken 
 })
 
 describe('found without a touch', () => {
-  const bike = sightBike(8002)
-  const random = randomFrom(8002, 612)
+  const bike = sightBike(8005)
+  const random = randomFrom(8005, 612)
   const camera = cameraBehind(bike, 0.4, random)
-  const weather = { ...weatherOf(random, 8002), grease: 0, blurPx: 1.2 }
+  const weather = { ...weatherOf(random, 8005), grease: 0, blurPx: 1.2 }
   const rim = bike.discs[bike.teeth.length - 1]!
   const look = (about: Pixel, aroundPx: number) => {
     const size = 2 * Math.round(aroundPx)
@@ -660,9 +661,9 @@ describe('the pulley’s edge at more places', () => {
       const data = Uint8Array.from({ length: size * size }, (_, i) => ((left + (i % size)) % 20 < 12 ? 200 : 30))
       return { width: size, height: size, data, left, top: Math.round(about[1]) - size / 2 }
     }
-    expect(alongPulley(ends, pulley, 68, lens.focalPx, true, striped)).toEqual([])
+    expect(alongPulley(ends, pulley, 68, lens.focalPx, striped)).toEqual([])
     const straight = { ...ends, near: [2000, 1350] } as const
-    expect(alongPulley(straight, pulley, 68, lens.focalPx, true, striped).length).toBeGreaterThan(4)
+    expect(alongPulley(straight, pulley, 68, lens.focalPx, striped).length).toBeGreaterThan(4)
   })
   test('a place that lies on another edge is left out by the others, be it near or far', () => {
     const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000, 1350] } as const
@@ -679,7 +680,7 @@ describe('the pulley’s edge at more places', () => {
         })
         return { width: size, height: size, data, left, top }
       }
-    const found = (besidePx: number) => alongRim(ends, { teeth: 34, radiusMm: 68 }, lens.focalPx, true, drawn(besidePx))
+    const found = (besidePx: number) => alongRim(ends, { teeth: 34, radiusMm: 68 }, lens.focalPx, drawn(besidePx))
     expect(found(0)).toHaveLength(8)
     for (const besidePx of [-4, 9]) {
       const left = found(besidePx)
@@ -695,9 +696,50 @@ describe('the pulley’s edge at more places', () => {
   })
 })
 
+describe('before a light wall', () => {
+  const onEdge = (seed: number, viewDeg: number, of: 'sprocket' | 'pulley') => {
+    const bike = sightBike(seed)
+    const { picture } = pictureBehind(bike, viewDeg, seed)
+    const camera = cameraBehind(bike, viewDeg, randomFrom(seed, 612, Math.round(10 * viewDeg) + 4000))
+    const rim = of === 'sprocket' ? bike.discs[bike.teeth.length - 1]! : bike.pulley
+    return picture[of].along!.map(
+      ({ at }) => at[0] - edgeBeside(camera.lens, camera.pose, rim, ([, v]) => v - at[1])[0],
+    )
+  }
+  test('a sprocket’s edge is dark before the wall and bright before its neighbours: found on both parts', () => {
+    for (const seed of [8001, 8003]) {
+      const off = onEdge(seed, 0.4, 'sprocket')
+      expect(off.length, String(seed)).toBeGreaterThanOrEqual(4)
+      for (const px of off) expect(Math.abs(px)).toBeLessThan(2)
+    }
+  })
+  test('a black pulley’s edge is found', () => {
+    const off = onEdge(8003, 0.4, 'pulley')
+    expect(off.length).toBeGreaterThanOrEqual(4)
+    for (const px of off) expect(Math.abs(px)).toBeLessThan(1.5)
+  })
+  test('a near edge is lighter than the gaps beside it, and the gap is not taken for it', () => {
+    const data = Uint8Array.from({ length: 200 * 200 }, (_, i) =>
+      [78, 100, 122].some(middle => Math.abs((i % 200) - middle) < 5) ? 170 : 40,
+    )
+    // touched nearer to the gap's middle
+    for (const x of [102, 106]) {
+      const found = findNear({ width: 200, height: 200, data, left: 0, top: 0 }, [x, 100], [0, 1], 9, 8)!
+      expect(Math.abs(found.at[0] - 100)).toBeLessThan(0.6)
+    }
+  })
+  test('places that scatter about their own round tell no more closely than that', () => {
+    const round = (scatterPx: number) =>
+      [-1, -0.6, -0.2, 0.2, 0.6, 1].map((phi, i) => ({ phi, outPx: 0.5 + phi ** 2 + (i % 2 ? 1 : -1) * scatterPx }))
+    expect(scatterOf(round(1))).toBeGreaterThan(1)
+    expect(scatterOf(round(0))).toBeLessThan(0.2)
+    expect(scatterOf(round(1).slice(0, 3))).toBe(0)
+  })
+})
+
 describe('the edge at more places', () => {
-  const bike = sightBike(1)
-  const { picture } = pictureBehind(bike, 0.4, 1)
+  const bike = sightBike(6)
+  const { picture } = pictureBehind(bike, 0.4, 6)
   const off = (along: readonly Touch[], lowerPx: number) => {
     const { lower } = picture.sprocket
     const wrong = { at: [lower.at[0] + lowerPx, lower.at[1]] as const, sdPx: 1.2 }
@@ -728,7 +770,7 @@ describe('the edge at more places', () => {
     }
     const near = (bowPx: number) => ({ upper: [2000, 1000], lower: [2000, 1700], near: [2000 + bowPx, 1350] }) as const
     for (const bowPx of [0, -60])
-      expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens.focalPx, true, nothing)).toEqual([])
+      expect(alongRim(near(bowPx), { teeth: 32, radiusMm: 65 }, lens.focalPx, nothing)).toEqual([])
   })
 })
 
@@ -806,7 +848,7 @@ describe('teeth found from the side', () => {
 })
 
 describe('tips of the largest sprocket, seen well aside', () => {
-  const SEED = 24_007
+  const SEED = 24_009
   const VIEWS = [-11.7, 10.9]
   const bike = sightBike(SEED)
   const drawnOnce = new Map<number, BehindPicture>()
@@ -839,6 +881,10 @@ describe('tips of the largest sprocket, seen well aside', () => {
       // neither the picture nor the search leans outward or inward
       expect(Math.abs(off.reduce((a, b) => a + b, 0) / off.length)).toBeLessThan(0.25)
     }
+  })
+  test('are found before a light wall too, and none where the wall is as light as the sprocket', () => {
+    expect(pictureBehind(sightBike(24_008), -12, 24_008).picture.sprocket.along!.length).toBeGreaterThanOrEqual(11)
+    expect(pictureBehind(sightBike(24_014), 12, 24_014).picture.sprocket.along!).toEqual([])
   })
   test('hold two pictures whose ends were put beside theirs', () => {
     const pictures = VIEWS.map(taken)
@@ -884,19 +930,19 @@ describe('tips of the largest sprocket, seen well aside', () => {
     const ends = { upper: [2000, 950], lower: [2000, 1750], near: [2000 - bowPx, 1350] } as const
     const sprocket = { teeth, radiusMm: 65 }
     const far = (t: Touch) => Math.hypot(((t.at[0] - 2000) / bowPx) * halfPx, t.at[1] - 1350) / halfPx
-    const whole = alongRim(ends, sprocket, lens.focalPx, true, drawn(null))
+    const whole = alongRim(ends, sprocket, lens.focalPx, drawn(null))
     expect(whole.length).toBeGreaterThanOrEqual(11)
     for (const t of whole) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
-    const without = alongRim(ends, sprocket, lens.focalPx, true, drawn(teeth / 2 - 3))
+    const without = alongRim(ends, sprocket, lens.focalPx, drawn(teeth / 2 - 3))
     expect(without.length).toBe(whole.length - 1)
     for (const t of without) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
     // nor does the pulley's, further out beside the lower end
-    const beside = alongRim(ends, sprocket, lens.focalPx, true, drawn(null, 0, true))
+    const beside = alongRim(ends, sprocket, lens.focalPx, drawn(null, 0, true))
     for (const t of beside) expect(Math.abs(far(t) - 1)).toBeLessThan(0.012)
     // which costs none of the others their place
     expect(beside.length).toBeGreaterThanOrEqual(whole.length - 1)
     // of too few teeth they tell nothing
-    expect(alongRim(ends, sprocket, lens.focalPx, true, drawn(null, 1450))).toEqual([])
+    expect(alongRim(ends, sprocket, lens.focalPx, drawn(null, 1450))).toEqual([])
   })
   test('how far a place lies outside a rim’s picture is its distance to the nearest of it (sampled)', () => {
     const rim: Rim = { middle: [30, 0, 0], radiusMm: 65, camber: 0, toe: 0 }

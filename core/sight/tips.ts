@@ -1,5 +1,5 @@
 import type { Pixel } from './camera'
-import { findOutline, type Look } from './edges'
+import { findOutline, reading, type Look, type Patch } from './edges'
 import { onOneRound } from './onOneRound'
 import { TIP } from './pulley'
 import { barsOf, runOf, toTheRight, type RimEnds, type RimTouch } from './touch'
@@ -15,7 +15,7 @@ const FROM_MIDDLE = 1.57
 /** The outline is looked for so far from where the three touches put it: px, and a share of how far the rim bows. */
 const REACH = { px: 9, share: 0.1 } as const
 /** Tips of fewer of the teeth than this share are as likely smears, and tell nothing. `model` */
-const ENOUGH_SHARE = 0.5
+const ENOUGH_SHARE = 0.72
 /** The outline is looked at every so many pixels. */
 const STEP_PX = 1.5
 /** A tip is so much of a tooth, to both sides of its middle. `practice` */
@@ -48,17 +48,26 @@ function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Ti
   return best
 }
 
+/** How much lighter it is below the teeth than beyond them, on the whole. */
+function lighterBy(patch: Patch, places: readonly Place[], deepPx: number, reachPx: number): number {
+  const light = reading(patch)
+  return places.reduce((s, { at, outward }) => {
+    const of = light(at, outward)
+    return s + of(0, -1.2 * deepPx) - of(0, reachPx)
+  }, 0)
+}
+/** A tooth is so high, mm. `practice` */
+const TOOTH_MM = 4.6
+
 /**
  * Tips of the largest sprocket's teeth on its side towards the wheel, where they are plain, of a picture taken from
  * well aside.
  * @param sprocket its teeth, and its radius at their tips, mm
- * @param bright is it brighter than what lies beside it
  */
 export function tipsAlong(
   { upper, lower, near }: RimEnds,
   { teeth, radiusMm }: { teeth: number; radiusMm: number },
   focalPx: number,
-  bright: boolean,
   look: Look,
 ): RimTouch[] {
   const { widthPx } = barsOf(upper, lower, radiusMm, focalPx)
@@ -84,11 +93,17 @@ export function tipsAlong(
   const pitch = (2 * Math.PI) / teeth
   const windows = Math.floor((2 * FROM_MIDDLE) / pitch)
   const count = Math.max(20, Math.round((pitch * half) / STEP_PX))
-  const tips: Tip[] = []
-  for (let w = 0; w < windows; w++) {
+  const seenAt = Array.from({ length: windows }, (_, w) => {
     const from = (w - windows / 2) * pitch
     const phis = Array.from({ length: count }, (_, i) => from + ((i + 0.5) / count) * pitch)
-    const patch = look(place(from + pitch / 2).at, 0.6 * pitch * half + reachPx + 4)
+    return { phis, patch: look(place(from + pitch / 2).at, 0.6 * pitch * half + reachPx + 4) }
+  })
+  // its ends may stand before something else than its side does: a wheel, a light wall
+  const deep = (TOOTH_MM * half) / radiusMm
+  const lighter = seenAt.reduce((s, { phis, patch }) => s + lighterBy(patch, phis.map(place), deep, reachPx), 0)
+  const bright = lighter > 0
+  const tips: Tip[] = []
+  for (const { phis, patch } of seenAt) {
     const tip = tipIn(findOutline(patch, phis.map(place), reachPx, bright), phis)
     if (!tip) continue
     // one tooth on the border of two windows is one
