@@ -147,7 +147,6 @@ test('a tablet signed out from afar forgets what it could show at its next conta
   const other = await otherDevice(browser, shop, 'Moss')
   await other.page.goto(`${SERVER()}/`)
   await ready(other.page)
-  await openBench(other.page, number)
   const counts = () =>
     other.page.evaluate(
       () =>
@@ -163,6 +162,9 @@ test('a tablet signed out from afar forgets what it could show at its next conta
           }
         }),
     )
+  // the Floor is kept a moment after it is drawn, and only while its page is open
+  await expect.poll(async () => (await counts())[2]).toBe(1)
+  await openBench(other.page, number)
   await expect.poll(counts).toEqual([1, 1, 1])
   const devices = (await (await bench.request.get(`${SERVER()}/api/shop/devices`)).json()) as {
     id: string
