@@ -26,9 +26,10 @@ const LEAST_CONTRAST = 0.025
 const LEAST_INSIDE = 0.045
 
 export type Lookup = (across: number, along: number) => number
+export type Reading = (at: Pixel, along: Pixel) => Lookup
 
 /** A smoothed patch, read in a frame of its own: across and along from a place in the whole picture. */
-export function reading(patch: Patch): (at: Pixel, along: Pixel) => Lookup {
+export function reading(patch: Patch): Reading {
   const image = new Image(patch.width, patch.height, { colorModel: 'GREY', data: patch.data })
   const { data } = image.gaussianBlur({ sigma: SMOOTH_PX }).getRawImage()
   const { width, height, left, top } = patch
@@ -165,12 +166,11 @@ export function outermostStep(light: (outPx: number) => number, reachPx: number,
  * @param places each with the direction outward, of length 1
  */
 export function findOutline(
-  patch: Patch,
+  light: Reading,
   places: readonly { at: Pixel; outward: Pixel }[],
   reachPx: number,
   bright: boolean,
 ): (number | null)[] {
-  const light = reading(patch)
   return places.map(({ at, outward }) => {
     const of = light(at, outward)
     return outermostStep(t => of(0, t), reachPx, bright)

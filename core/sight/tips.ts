@@ -1,5 +1,5 @@
 import type { Pixel } from './camera'
-import { findOutline, reading, type Look, type Patch } from './edges'
+import { findOutline, reading, type Look, type Reading } from './edges'
 import { onOneRound } from './onOneRound'
 import { TIP } from './pulley'
 import { barsOf, runOf, toTheRight, type RimEnds, type RimTouch } from './touch'
@@ -49,8 +49,7 @@ function tipIn(outline: readonly (number | null)[], phis: readonly number[]): Ti
 }
 
 /** How much lighter it is below the teeth than beyond them, on the whole. */
-function lighterBy(patch: Patch, places: readonly Place[], deepPx: number, reachPx: number): number {
-  const light = reading(patch)
+function lighterBy(light: Reading, places: readonly Place[], deepPx: number, reachPx: number): number {
   return places.reduce((s, { at, outward }) => {
     const of = light(at, outward)
     return s + of(0, -1.2 * deepPx) - of(0, reachPx)
@@ -96,15 +95,15 @@ export function tipsAlong(
   const seenAt = Array.from({ length: windows }, (_, w) => {
     const from = (w - windows / 2) * pitch
     const phis = Array.from({ length: count }, (_, i) => from + ((i + 0.5) / count) * pitch)
-    return { phis, patch: look(place(from + pitch / 2).at, 0.6 * pitch * half + reachPx + 4) }
+    return { phis, light: reading(look(place(from + pitch / 2).at, 0.6 * pitch * half + reachPx + 4)) }
   })
   // its ends may stand before something else than its side does: a wheel, a light wall
   const deep = (TOOTH_MM * half) / radiusMm
-  const lighter = seenAt.reduce((s, { phis, patch }) => s + lighterBy(patch, phis.map(place), deep, reachPx), 0)
+  const lighter = seenAt.reduce((s, { phis, light }) => s + lighterBy(light, phis.map(place), deep, reachPx), 0)
   const bright = lighter > 0
   const tips: Tip[] = []
-  for (const { phis, patch } of seenAt) {
-    const tip = tipIn(findOutline(patch, phis.map(place), reachPx, bright), phis)
+  for (const { phis, light } of seenAt) {
+    const tip = tipIn(findOutline(light, phis.map(place), reachPx, bright), phis)
     if (!tip) continue
     // one tooth on the border of two windows is one
     const before = tips.at(-1)
