@@ -3,9 +3,9 @@ import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { playBrake, playBrakeByOrder, type BrakePlayed } from '../bench/brake'
 import { centringMove, type Centring, type Nearer, type Side } from './centring'
-import { BRAKE_CHECKS } from './checks'
+import { BRAKE_CHECKS, checkOf, stopsRiding } from './checks'
 import { BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './faults'
-import { diagnose, diagnosisOf } from './diagnose'
+import { diagnose, diagnosisOf, type BrakeSeen } from './diagnose'
 import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
 import { marksAfter, proofOf, testsOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_KINDS } from './kinds'
@@ -325,6 +325,59 @@ describe('the diagnosis', () => {
     const fine = checksFor('linear-pull').filter(c => c.id !== 'wire')
     const d = diagnose('linear-pull', seen(...fine.map(c => [c.id, c.outcomes[0]![0]] as [string, string])))
     expect([d.found, d.next?.check.id]).toEqual([null, 'wire'])
+  })
+  test('nothing is said to be wrong never while a look stands with which nobody rides', () => {
+    for (const kind of BRAKE_KINDS)
+      for (const check of checksFor(kind))
+        for (const [outcome] of check.outcomes.filter(o => stopsRiding(check.id, o[0]))) {
+          const others = checksFor(kind).filter(c => c !== check)
+          const fine = others.map(c => ({ check: c.id, outcome: c.outcomes[0]![0] }))
+          const at = `${kind} ${check.id} ${outcome}`
+          const once = diagnose(kind, [...fine, { check: check.id, outcome }])
+          // all else is as it should be: it is looked at again, or named at once
+          if (!once.found) expect(once.next?.check.id, at).toBe(check.id)
+          const twice = diagnose(kind, [...fine, { check: check.id, outcome, times: 2 }])
+          const its = BRAKE_FAULTS[kind].filter(f => {
+            const shown = f.shows[check.id]
+            return typeof shown === 'string' ? shown === outcome : shown && outcome in shown
+          })
+          if (its.length)
+            expect(
+              its.map(f => f.id),
+              at,
+            ).toContain(twice.found?.id)
+          else expect(twice.found?.id, at).not.toBe('none')
+          const unsure = diagnose(kind, [...fine, { check: check.id, outcome, unsure: true }])
+          expect([unsure.found?.id === 'none', unsure.next], at).toEqual([false, null])
+        }
+  })
+  test('no part is bought against a look at what would show it, until that was made again', () => {
+    // stiff and slow, and the wire runs freely once it is off
+    const signs = [
+      { check: 'lever', outcome: 'stiff' },
+      { check: 'arms', outcome: 'slow' },
+      ...['arm-rest', 'body', 'anchor', 'wire'].map(check => ({ check, outcome: checkOf(check)!.outcomes[0]![0] })),
+    ]
+    const cured = ['lever-sticks', 'lever-sticks', 'reaction']
+    const noise = { check: 'noise', outcome: 'quiet' }
+    const once = diagnose('roller', [...signs, noise, { check: 'wire-off', outcome: 'free' }], cured)
+    expect(once.faults[0]!.id).toBe('drag')
+    expect([once.found, once.next?.check.id]).toEqual([null, 'wire-off'])
+    const twice = diagnose('roller', [...signs, noise, { check: 'wire-off', outcome: 'free', times: 2 }], cured)
+    expect([twice.found?.id === 'drag', twice.next]).toEqual([false, null])
+    expect(diagnose('roller', [...signs, noise, { check: 'wire-off', outcome: 'drags' }], cured).found?.id).toBe('drag')
+  })
+  test('looked at again: what a brake shows is the same each time, the eye slips anew', () => {
+    const chance = (seen: BrakeSeen[]) => diagnose('linear-pull', seen).faults.find(f => f.id === 'pads-worn')!.chance
+    const worn: BrakeSeen = { check: 'pads', outcome: 'worn' }
+    expect(chance([worn, worn])).toBe(chance([{ ...worn, times: 2 }]))
+    expect(chance([worn, worn])).toBeGreaterThan(chance([worn]))
+    // a sign that is hidden stays hidden: fine twice tells less than twice as much, by hand
+    const fine: BrakeSeen = { check: 'pads', outcome: 'fine' }
+    const odds = (seen: BrakeSeen[]) =>
+      chance(seen) / diagnose('linear-pull', seen).faults.find(f => f.id === 'none')!.chance
+    const [before, one, two] = [odds([]), odds([fine]), odds([fine, fine])]
+    expect(two / one).toBeGreaterThan(one / before)
   })
   test('"don’t know" says nothing and is not asked again; a lever that was named is used, not asked', () => {
     const before = diagnose('dual-pivot', [])

@@ -3,7 +3,7 @@ import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chap
 import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
-import { checkOf, outcomeWords } from './checks'
+import { checkOf, outcomeWords, stopsRiding } from './checks'
 import { faultWords } from './faultWords'
 import { BRAKE_EVENTS, type BrakeEvent } from './events'
 import { BRAKE_STEP_NAMES } from './stepWords'
@@ -101,7 +101,7 @@ function partOf(brake: Brake, b: BrakesState[Brake]): PartStands {
   if (is === 'failed') return { part, is: 'keeps', words }
   if (is === 'holds' || is === 'none') return { part, is: 'right', words }
   const [danger] = dangersOf(b)
-  if (danger) return { part, is: 'keeps', words: danger }
+  if (danger) return { part, is: 'keeps', words: danger.told }
   const touched = b.parts !== null || b.seen.length > 0 || b.steps.length > 0 || b.cured.length > 0 || b.uncapped
   return { part, is: touched ? 'hand' : 'untouched', words }
 }
@@ -127,6 +127,13 @@ function signs(e: BrakeEvent): string | null {
   if (e.kind !== 'proof') return null
   const what = e.test ? `${BRAKE_WORDS[e.brake]}, ${PROOF_WORDS[e.test].name}` : BRAKE_WORDS[e.brake]
   return `${what} ${e.holds ? (e.test ? 'passed' : 'holds') : 'failed'}`
+}
+
+function fails(e: BrakeEvent): string | null {
+  if (e.kind === 'proof') return e.holds ? null : `${BRAKE_WORDS[e.brake].toLowerCase()} failed its proof`
+  if (e.kind !== 'brakeSeen') return null
+  const danger = stopsRiding(e.check, e.outcome)
+  return danger && `${BRAKE_WORDS[e.brake].toLowerCase()} found: ${danger}`
 }
 
 /** Both brakes: what is at each end, what is wrong with it, how it was fitted, its proof. */
@@ -170,7 +177,7 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
   gates: {
     signs,
     refuses: (e, { brake: brakes }) => (e.kind === 'proof' && e.holds ? beforeProof(brakes[e.brake], e) : null),
-    fails: e => (e.kind === 'proof' && !e.holds ? `${BRAKE_WORDS[e.brake].toLowerCase()} failed its proof` : null),
+    fails,
   },
   stays: ({ brake: brakes }) => brakesStay(brakes),
   parts: ({ brake: brakes }) => BRAKES.map(brake => partOf(brake, brakes[brake])),

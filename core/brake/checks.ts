@@ -148,20 +148,40 @@ export const HYDRAULIC_CHECKS: readonly BrakeCheck[] = [
   check('leak', 'Look for fluid at lever, line and brake', 1, ['dry', 'Dry'], ['leaks', 'Fluid comes out']),
 ]
 
-/** Looks with which nobody rides, until they are put right or seen otherwise, as they are told. `practice` */
-const STOPS_RIDING: Readonly<Record<string, Readonly<Record<string, string>>>> = {
-  noodle: { out: 'noodle out of its bracket' },
-  anchor: { slips: 'wire slips at its anchor' },
-  wire: { broken: 'wire broken or frayed' },
-  seated: { not: 'wheel not home' },
-  body: { turned: 'loose on the frame', strap: 'reaction arm loose' },
-  pads: { worn: 'pads worn out', 'off-track': 'pads off the track' },
-  backpedal: { none: 'back-pedal does not bite' },
-  'hydraulic-lever': { spongy: 'lever spongy', sinks: 'lever sinks to the bar' },
-  leak: { leaks: 'fluid comes out' },
+/** A look with which nobody rides: how it is told, and the faults that answer it once they are put right. */
+type Danger = { told: string; answeredBy: readonly string[] }
+const danger = (told: string, ...answeredBy: string[]): Danger => ({ told, answeredBy })
+const SERVICE = 'hydraulic-service'
+/**
+ * Looks with which nobody rides, until they are put right or seen otherwise. A renewed wire is clamped anew, renewed
+ * pads are set anew. `practice`
+ */
+const DANGERS: Readonly<Record<string, Readonly<Record<string, Danger>>>> = {
+  noodle: { out: danger('noodle out of its bracket', 'noodle-out') },
+  anchor: { slips: danger('wire slips at its anchor', 'slipped', 'take-up', 'wire-broken', 'drag') },
+  wire: { broken: danger('wire broken or frayed', 'wire-broken', 'drag') },
+  seated: { not: danger('wheel not home', 'not-home') },
+  body: {
+    turned: danger('loose on the frame', 'turned', 'not-central'),
+    strap: danger('reaction arm loose', 'strap'),
+  },
+  pads: {
+    worn: danger('pads worn out', 'pads-worn', 'glazed'),
+    'off-track': danger('pads off the track', 'toe', 'pads-worn', 'glazed'),
+  },
+  backpedal: { none: danger('back-pedal does not bite', 'worn-inside', 'strap', 'free-play') },
+  'hydraulic-lever': {
+    spongy: danger('lever spongy', SERVICE),
+    sinks: danger('lever sinks to the bar', SERVICE),
+  },
+  leak: { leaks: danger('fluid comes out', SERVICE) },
 }
+const dangerOf = (check: string, outcome: string): Danger | undefined => DANGERS[check]?.[outcome]
 /** What is told of a look with which nobody rides; null of any other. */
-export const stopsRiding = (check: string, outcome: string): string | null => STOPS_RIDING[check]?.[outcome] ?? null
+export const stopsRiding = (check: string, outcome: string): string | null => dangerOf(check, outcome)?.told ?? null
+/** Is such a look answered once this fault was put right? */
+export const answersDanger = (fault: string, check: string, outcome: string): boolean =>
+  dangerOf(check, outcome)?.answeredBy.includes(fault) ?? false
 
 /** A look by its id, of any kind of brake. */
 export const checkOf = (id: string): BrakeCheck | undefined =>

@@ -2,12 +2,15 @@ import { UNKNOWN } from '../chapter/looks'
 import { FITTING_LEVER, isDiagnosed } from './kinds'
 import type { BrakeState } from './state'
 import { jointOf, mutualInformation, normalised } from '../inference/information'
-import { BRAKE_CHECKS, type BrakeCheck } from './checks'
+import { BRAKE_CHECKS, stopsRiding, type BrakeCheck } from './checks'
 import { BRAKE_FAULTS, checksFor, type BrakeFault } from './faults'
 import type { BrakeKind } from './kinds'
 
-/** What was seen at one check. */
-export type BrakeSeen = { check: string; outcome: string }
+/**
+ * What was seen at one check; how many times running, where it was looked at again and seen so again; and whether
+ * somebody who looked again could not tell.
+ */
+export type BrakeSeen = { check: string; outcome: string; times?: number; unsure?: true }
 
 /**
  * A look is reported wrongly this often: a slip of the eye. `model`, twice what careful eyes slip: what was claimed by
@@ -52,27 +55,33 @@ function trueChance(f: BrakeFault, c: BrakeCheck, outcome: string): number {
   return (1 - HIDES) * told + (outcome === fine ? HIDES : 0)
 }
 
-/** As it is reported: a slip names any other outcome. */
-const reported = (true_: number, c: BrakeCheck): number =>
-  (1 - BRAKE_WRONG) * true_ + (BRAKE_WRONG * (1 - true_)) / (c.outcomes.length - 1)
+/** Chance that a check is reported so, of how it truly looks: a slip names any other outcome. */
+const reported = (c: BrakeCheck, truly: string, outcome: string): number =>
+  truly === outcome ? 1 - BRAKE_WRONG : BRAKE_WRONG / (c.outcomes.length - 1)
 
 /** Chance of an outcome of a check under a fault, wrong reports and all. */
 export const outcomeChance = (f: BrakeFault, c: BrakeCheck, outcome: string): number =>
-  reported(trueChance(f, c, outcome), c)
+  looksChance({ faults: [f] }, c, [outcome])
 
-/** What may be wrong: nothing, one fault, or two at once; the plainer one shows. */
+/** What may be wrong: nothing, one fault, or two at once. */
 type Hypothesis = { faults: readonly BrakeFault[]; weight: number }
 
-function chanceUnder({ faults }: Hypothesis, c: BrakeCheck, outcome: string): number {
-  const [one = NONE, two] = faults
-  if (!two) return outcomeChance(one, c, outcome)
+/** Chance that a check truly looks so; where both of two faults show, either may be what is noticed. */
+function trueUnder([one = NONE, two]: readonly BrakeFault[], c: BrakeCheck, outcome: string): number {
+  if (!two) return trueChance(one, c, outcome)
   const fine = c.outcomes[0]![0]
   const [a, b] = [trueChance(one, c, outcome), trueChance(two, c, outcome)]
-  if (outcome === fine) return reported(a * b, c)
-  // where both show, either may be what is noticed
+  if (outcome === fine) return a * b
   const [aFine, bFine] = [trueChance(one, c, fine), trueChance(two, c, fine)]
-  return reported((a * bFine + b * aFine + a * (1 - bFine) + b * (1 - aFine)) / (1 + (1 - aFine) * (1 - bFine)), c)
+  return a * bFine + b * aFine + (a * (1 - bFine) + b * (1 - aFine)) / 2
 }
+
+/** Chance of what was reported at one check, looked at once or more: it looks the same each time, the eye slips anew. */
+const looksChance = ({ faults }: Pick<Hypothesis, 'faults'>, c: BrakeCheck, outcomes: readonly string[]): number =>
+  c.outcomes.reduce(
+    (sum, [truly]) => sum + outcomes.reduce((p, o) => p * reported(c, truly, o), trueUnder(faults, c, truly)),
+    0,
+  )
 
 const hypotheses = new Map<BrakeKind, readonly Hypothesis[]>()
 function hypothesesOf(kind: BrakeKind): readonly Hypothesis[] {
@@ -121,20 +130,17 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
   const weights = possible.map(h =>
     h.faults.reduce((w, f) => w * afterCures(cured.filter(id => id === f.id).length), h.weight),
   )
-  for (const { check, outcome } of seen) {
-    if (outcome === UNKNOWN) continue
-    const c = BRAKE_CHECKS.find(x => x.id === check)
-    if (!c || !c.outcomes.some(o => o[0] === outcome)) throw new RangeError(`check ${check} has no outcome ${outcome}`)
+  const looks = looksOf(seen)
+  for (const { check, outcomes } of looks)
     possible.forEach((h, i) => {
-      weights[i]! *= chanceUnder(h, c, outcome)
+      weights[i]! *= looksChance(h, check, outcomes)
     })
-  }
   const chances = normalised(weights)
   const rated = checksFor(kind)
     .map(check => {
       // looked at once, the same look tells little more: a slip of the eye at most
       if (seen.some(s => s.check === check.id)) return { check, tells: 0 }
-      const shows = possible.map(h => check.outcomes.map(([o]) => chanceUnder(h, check, o)))
+      const shows = possible.map(h => check.outcomes.map(([o]) => looksChance(h, check, [o])))
       return { check, tells: mutualInformation(jointOf(chances, [...possible.keys()], shows)) }
     })
     .sort((a, b) => b.tells / b.check.cost - a.tells / a.check.cost)
@@ -148,14 +154,16 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
       ),
     }))
     .sort((a, b) => b.chance - a.chance)
-  const all = [NONE, ...BRAKE_FAULTS[kind]]
-  const top = all.find(f => f.id === faults[0]!.id)!
   const left = rated.filter(r => !seen.some(s => s.check === r.check.id))
-  const due = dueBefore(top, seen, left)
+  const named = faults.map(f => (f.id === 'none' ? NONE : BRAKE_FAULTS[kind].find(x => x.id === f.id)!))
+  const { cause: top, due } = beforeNaming(named, looks, left)
   const told = left[0] && left[0].tells / left[0].check.cost > LEAST ? left[0] : null
   const sure = faults[0]!.chance >= SURE
-  const next = sure ? due : (told ?? due)
-  const found = (sure && !due) || (!next && faults[0]!.chance >= 0.5) ? top : null
+  const asked = sure ? due : (told ?? due)
+  const found = (sure && !due) || (!asked && faults[0]!.chance >= 0.5) ? top : null
+  // nothing else tells more, and nothing is likely enough to be named
+  const danger = dangerIn(looks)
+  const next = asked ?? (danger && danger.outcomes.length < LOOKS_AGAINST ? again(danger) : null)
   return {
     faults,
     found,
@@ -164,22 +172,70 @@ export function diagnose(kind: BrakeKind, seen: readonly BrakeSeen[], cured: rea
   }
 }
 
+/** All that was seen at one check, in the order it was seen. */
+type Looks = { check: BrakeCheck; outcomes: string[]; unsure: boolean }
+/** @throws RangeError for a check or outcome that no brake has */
+function looksOf(seen: readonly BrakeSeen[]): Looks[] {
+  const all: Looks[] = []
+  for (const { check: id, outcome, times = 1, unsure = false } of seen) {
+    if (outcome === UNKNOWN) continue
+    const check = BRAKE_CHECKS.find(x => x.id === id)
+    if (!check?.outcomes.some(o => o[0] === outcome)) throw new RangeError(`check ${id} has no outcome ${outcome}`)
+    const before = all.find(l => l.check === check)
+    const outcomes = [...(before?.outcomes ?? []), ...Array<string>(times).fill(outcome)]
+    if (before) Object.assign(before, { outcomes, unsure })
+    else all.push({ check, outcomes, unsure })
+  }
+  return all
+}
+
+type Rated = { check: BrakeCheck; tells: number }
+/** A look at the same thing once more, of who can tell. */
+const again = ({ check, unsure }: Looks): Rated | null => (unsure ? null : { check, tells: 0 })
+/** How often a look that speaks against what would be named is made, before it is believed. */
+const LOOKS_AGAINST = 2
+
 /**
- * The look that is due before the likeliest is named: along the wire before nothing is said to be wrong, and a second
- * sign before a part is bought. Null when none is due, or none is left.
+ * What would be named of what may be wrong, the likeliest first, and the look that is due before. What was seen beats
+ * what was reasoned: nothing is said to be wrong only after the wire was looked at, and never while a look stands with
+ * which nobody rides, which is made again and then named for itself; a part is bought only on two signs, and not
+ * against a look at what would show it, until that was made again.
  */
-function dueBefore(
-  top: BrakeFault,
-  seen: readonly BrakeSeen[],
-  left: readonly { check: BrakeCheck; tells: number }[],
-): { check: BrakeCheck; tells: number } | null {
-  if (top === NONE) return left.find(r => r.check.id === 'wire') ?? null
-  if (!top.renews) return null
-  const signs = seen.filter(({ check, outcome }) => {
-    const c = BRAKE_CHECKS.find(x => x.id === check)!
-    return outcome !== UNKNOWN && outcomeChance(top, c, outcome) > SPEAKS * outcomeChance(NONE, c, outcome)
-  })
-  return signs.length >= 2 ? null : (left.find(r => r.check.id in top.shows) ?? null)
+function beforeNaming(
+  [top, ...others]: readonly BrakeFault[],
+  looks: readonly Looks[],
+  left: readonly Rated[],
+): { cause: BrakeFault | null; due: Rated | null } {
+  if (top === NONE) {
+    const wire = left.find(r => r.check.id === 'wire')
+    if (wire) return { cause: NONE, due: wire }
+    const danger = dangerIn(looks)
+    if (!danger) return { cause: NONE, due: null }
+    const seen = danger.outcomes.at(-1)!
+    const agreed = danger.outcomes.filter(o => o === seen).length >= LOOKS_AGAINST
+    if (!agreed) return { cause: null, due: again(danger) }
+    return { cause: others.find(f => shows(f, danger.check, seen)) ?? null, due: null }
+  }
+  if (!top!.renews) return { cause: top!, due: null }
+  const signs = looks.filter(
+    ({ check, outcomes }) =>
+      looksChance({ faults: [top!] }, check, outcomes) > SPEAKS * looksChance({ faults: [] }, check, outcomes),
+  )
+  const second = signs.length >= 2 ? null : left.find(r => r.check.id in top!.shows)
+  if (second) return { cause: top!, due: second }
+  const against = looks.find(
+    ({ check, outcomes }) => typeof top!.shows[check.id] === 'string' && outcomes.at(-1) === check.outcomes[0]![0],
+  )
+  if (!against) return { cause: top!, due: null }
+  return { cause: null, due: against.outcomes.length < LOOKS_AGAINST ? again(against) : null }
+}
+/** A look that stands with which nobody rides. */
+const dangerIn = (looks: readonly Looks[]): Looks | undefined =>
+  looks.find(l => stopsRiding(l.check.id, l.outcomes.at(-1)!) !== null)
+/** Is this one of a fault's own looks? */
+function shows(f: BrakeFault, check: BrakeCheck, outcome: string): boolean {
+  const shown = f.shows[check.id]
+  return typeof shown === 'string' ? shown === outcome : shown !== undefined && outcome in shown
 }
 
 /** What a brake's looks say of its fault; null where it is not named, or of a kind that is not diagnosed here. */

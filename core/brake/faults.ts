@@ -80,11 +80,12 @@ const releaseOpen = (cure: string) =>
     arms: { short: 0.7, alike: 0.3 },
     release: 'open',
   })
+/** One that is only frayed still brakes. `practice` */
 const broken = fault(
   'wire-broken',
   5,
   'Renew the wire: the cable bench lays it out. Never a joiner in a brake’s inner.',
-  { lever: { nothing: 0.9, bar: 0.1 }, arms: { still: 0.9, alike: 0.1 }, wire: 'broken' },
+  { lever: { nothing: 0.8, bar: 0.1, firm: 0.1 }, arms: { still: 0.8, alike: 0.2 }, wire: 'broken' },
   FRAYED,
 )
 const glazed = fault(

@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest'
 import { PERSON, telling, uuid } from '../chapter/testTold'
 import { brake as chapter } from './chapter'
-import { looksRight, stopsRiding } from './checks'
+import { answersDanger, checkOf, looksRight, stopsRiding } from './checks'
 import { faultWords } from './faultWords'
-import { curesOf } from './faults'
+import { BRAKE_FAULTS, curesOf } from './faults'
 import type { BrakeEvent } from './events'
-import { BrakeParts, END_KINDS, isDiagnosed, isHydraulic, type EndKind } from './kinds'
+import { BRAKE_KINDS, BrakeParts, END_KINDS, isDiagnosed, isHydraulic, type EndKind } from './kinds'
 import { testsOf } from './proof'
 import {
   beforeProof,
@@ -133,16 +133,17 @@ describe('what failed has failed until something was put right', () => {
 })
 
 describe('looks with which nobody rides', () => {
+  const put = (fault: string): BrakeEvent => ({ kind: 'brakeCured', brake: 'rear', fault })
   test.each([
-    ['noodle', 'out', step('noodle')],
-    ['anchor', 'slips', step('clamped')],
-    ['wire', 'broken', step('inner')],
-    ['seated', 'not', step('wheel')],
-    ['pads', 'worn', step('pads')],
-    ['body', 'strap', step('strap')],
-    ['wire', 'broken', { kind: 'cabled', run: 'rear-brake', step: 'fed' } as Any],
-    ['anchor', 'slips', { kind: 'cabled', run: 'rear-brake', step: 'clamped' } as Any],
-  ])('%s %s stays until it is answered, whatever is tried', (check, outcome, answer) => {
+    ['noodle', 'out', step('noodle'), put('noodle-out')],
+    ['anchor', 'slips', step('clamped'), put('slipped')],
+    ['wire', 'broken', step('inner'), put('wire-broken')],
+    ['seated', 'not', step('wheel'), put('not-home')],
+    ['pads', 'worn', step('pads'), put('pads-worn')],
+    ['body', 'strap', step('strap'), put('strap')],
+    ['wire', 'broken', { kind: 'cabled', run: 'rear-brake', step: 'fed' } as Any, put('drag')],
+    ['anchor', 'slips', { kind: 'cabled', run: 'rear-brake', step: 'clamped' } as Any, put('wire-broken')],
+  ])('%s %s stays until it is answered, whatever is tried', (check, outcome, answer, itsCure) => {
     const seen = then(holding, saw(check, outcome))
     expect(beforeProof(seen.rear, {})).toMatchObject({ field: 'seen' })
     expect(brakeProven(then(seen, proof(true)).rear)).toBe(false)
@@ -151,7 +152,32 @@ describe('looks with which nobody rides', () => {
     expect(why(then(seen, saw(check, 'unknown'), proof(true))).some(w => w.startsWith('rear brake found'))).toBe(true)
     expect(why(then(seen, answer)).some(w => w.includes('found'))).toBe(false)
     expect(brakeProven(then(seen, answer, proof(true)).rear)).toBe(true)
-    expect(brakeProven(then(seen, cured, proof(true)).rear)).toBe(true)
+    expect(brakeProven(then(seen, itsCure, proof(true)).rear)).toBe(true)
+    // something else put right answers it as little
+    for (const other of ['wheel', 'other', 'lever-sticks']) {
+      const still = then(seen, saw('noise', 'squeals'), put(other), proof(true))
+      expect(still.rear.seen.map(s => s.check)).toEqual([check])
+      expect(still.flagged.at(-1)?.why).toContain('Seen before')
+      expect(brakeProven(still.rear)).toBe(false)
+      expect(brakeProven(then(still, saw(check, checkOf(check)!.outcomes[0]![0]), proof(true)).rear)).toBe(true)
+    }
+  })
+  test('a fault that is put right answers every such look that it shows', () => {
+    for (const kind of BRAKE_KINDS)
+      for (const f of BRAKE_FAULTS[kind])
+        for (const [check, shown] of Object.entries(f.shows))
+          for (const outcome of typeof shown === 'string' ? [shown] : Object.keys(shown))
+            if (stopsRiding(check, outcome))
+              expect(answersDanger(f.id, check, outcome), `${kind} ${f.id} ${check} ${outcome}`).toBe(true)
+  })
+  test('the same seen again counts twice; who looks again and cannot tell is not asked again', () => {
+    const twice = after(parts('drum'), saw('wire', 'broken'), saw('wire', 'broken'))
+    expect(twice.rear.seen).toEqual([{ check: 'wire', outcome: 'broken', times: 2 }])
+    expect(why(twice).filter(w => w.includes('found'))).toHaveLength(1)
+    expect(then(twice, saw('wire', 'whole')).rear.seen).toEqual([{ check: 'wire', outcome: 'whole' }])
+    expect(then(twice, saw('wire', 'unknown')).rear.seen).toEqual([
+      { check: 'wire', outcome: 'broken', times: 2, unsure: true },
+    ])
   })
   test('a feel that is not right asks for a proof, and no more', () => {
     const seen = then(holding, saw('noise', 'squeals'))

@@ -5,7 +5,7 @@ import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapte
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
 import type { Centring } from './centring'
-import { looksRight, stopsRiding } from './checks'
+import { answersDanger, looksRight, stopsRiding } from './checks'
 import type { BrakeSeen } from './diagnose'
 import type { BrakeEvent, BrakeOf } from './events'
 import { lookAnswered, stepNamesOf, stepsAfter, touches, type BrakeStepName } from './stepWords'
@@ -93,9 +93,15 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
 function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>): BrakeState {
   switch (e.kind) {
     case 'brakeSeen': {
-      // who cannot tell takes nothing back that was seen
-      if (e.outcome === UNKNOWN && b.seen.some(s => s.check === e.check)) return b
-      const now = { ...b, seen: [...without(b.seen, e.check), { check: e.check, outcome: e.outcome }] }
+      const was = b.seen.find(s => s.check === e.check)
+      const look =
+        was?.outcome === e.outcome
+          ? { ...was, times: (was.times ?? 1) + 1 }
+          : // who cannot tell takes nothing back that was seen
+            was && e.outcome === UNKNOWN
+            ? { ...was, unsure: true as const }
+            : { check: e.check, outcome: e.outcome }
+      const now = { ...b, seen: [...without(b.seen, e.check), look] }
       return looksRight(e.check, e.outcome) ? now : doubted(now)
     }
     case 'brakeStep': {
@@ -112,9 +118,13 @@ function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakePar
     case 'brakeClose':
       return workedOn({ ...b, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } })
     case 'brakeCured':
-      return workedOn({ ...b, seen: [], cured: [...b.cured, e.fault] })
+      return workedOn({ ...b, seen: stillStands(b.seen, e.fault), cured: [...b.cured, e.fault] })
   }
 }
+
+/** What was put right is looked at anew; what nobody rides with stands, where that is not what was put right. */
+const stillStands = (seen: readonly BrakeSeen[], fault: string): readonly BrakeSeen[] =>
+  seen.filter(s => stopsRiding(s.check, s.outcome) !== null && !answersDanger(fault, s.check, s.outcome))
 
 /** Said anew what it is: a proof was of the brake as it was said before. Which side its lever is on changes nothing. */
 function named(b: BrakeState, parts: BrakeParts): BrakeState {
@@ -146,8 +156,12 @@ function proven(b: BrakeState, { holds, test }: BrakeOf<'proof'>, by: string, at
 }
 
 const WHICH: Record<Brake, string> = { front: 'front brake', rear: 'rear brake' }
-/** Looks that stand with which nobody rides, in words. */
-export const dangersOf = (b: BrakeState): string[] => b.seen.flatMap(s => stopsRiding(s.check, s.outcome) ?? [])
+/** Looks that stand with which nobody rides, with how they are told. */
+export const dangersOf = (b: BrakeState): { check: string; told: string }[] =>
+  b.seen.flatMap(({ check, outcome }) => {
+    const told = stopsRiding(check, outcome)
+    return told ? [{ check, told }] : []
+  })
 
 /** What must come before a brake, or one test of it, can be said to hold; null when it can be tried. */
 export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): Refusal | null {
@@ -156,7 +170,7 @@ export function beforeProof(b: BrakeState, e: Pick<BrakeOf<'proof'>, 'test'>): R
     return { field: 'test', message: `This kind of brake is not proven by the ${PROOF_WORDS[e.test].name}` }
   if (b.failed) return { field: 'cured', message: 'It failed: say what was put right, then try all of it again' }
   const [danger] = dangersOf(b)
-  return danger ? { field: 'seen', message: `Seen before: ${danger}. Put it right, or look again` } : null
+  return danger ? { field: 'seen', message: `Seen before: ${danger.told}. Put it right, or look again` } : null
 }
 
 /** The step of its order of fitting that comes next; null when all are done, or there is none. */
@@ -201,7 +215,7 @@ export function brakesStay(s: BrakesState): Stay[] {
         stay('found', 'missing', 'is missing: the other end has no coaster')
       continue
     }
-    for (const danger of dangersOf(b)) stay('found', 'danger', `found: ${danger}`)
+    for (const { check, told } of dangersOf(b)) stay('found', check, `found: ${told}`)
     if (!b.failed && !b.proof?.holds) stay('open', 'unproven', 'not proven')
     if (b.uncapped) stay('open', 'uncapped', 'cable’s end is not capped')
   }

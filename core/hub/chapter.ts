@@ -3,6 +3,7 @@ import { figureRule, keeping, type RecordFigure } from '../chapter/records'
 import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
+import { ALL_GEARS, hubDanger } from './checkWords'
 import { hubFaultWords } from './faultWords'
 import { unnamedDerailleur, type Counted } from '../rear/counted'
 import type { RearState } from '../rear/state'
@@ -97,6 +98,9 @@ const FOUND_BRIEF: Readonly<Record<string, string>> = {
   'hub-slips': 'slips',
   'hub-wrong': 'another gear answers',
   'hub-nut': 'lock nut loose',
+  'hub-screwed': 'chain not home',
+  'hub-washers': 'washers not home',
+  'hub-coupling': 'coupling slips',
 }
 
 /** The hub gear: rod, marks or grip, which gear it is really in, its lock nut, its proof. */
@@ -133,7 +137,10 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
     fails: e => {
       if (e.kind === 'hubProof' && !e.holds) return 'hub gear failed its proof'
       if (e.kind === 'hubCount' && e.wheelTurns === null) return `hub slips or finds no gear in ${e.gear}`
-      return e.kind === 'hubSeen' && e.check === 'lock' && e.outcome === 'loose' ? 'hub’s lock nut is loose' : null
+      if (e.kind !== 'hubSeen') return null
+      if (e.check === 'lock') return e.outcome === 'loose' ? 'hub’s lock nut is loose' : null
+      if (e.check === ALL_GEARS) return e.outcome === 'not' ? 'not every gear of the hub holds' : null
+      return hubDanger(e.check, e.outcome)
     },
   },
   stays: ({ hub }) => hubStays(hub),

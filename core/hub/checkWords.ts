@@ -93,3 +93,25 @@ export const HUB_CHECK_NAMES: readonly HubCheckName[] = [
     ],
   },
 ]
+
+/**
+ * Looks with which nobody rides, until they are put right or seen otherwise: how they are told, and the faults and
+ * steps that answer them. `practice`
+ */
+const DANGERS: Readonly<Record<string, { outcome: string; told: string; answeredBy: readonly string[] }>> = {
+  screwed: { outcome: 'not', told: 'hub’s chain not home in the axle', answeredBy: ['not-home', 'home'] },
+  washers: { outcome: 'not', told: 'hub’s anti-turn washers missing or turned', answeredBy: ['washers'] },
+  coupling: {
+    outcome: 'slips',
+    told: 'a wire of the hub slips in its coupling',
+    answeredBy: ['coupling', 'grip-apart', 'front-coupled'],
+  },
+}
+/** What is told of such a look; null of any other. */
+export const hubDanger = (check: string, outcome: string): string | null => {
+  const danger = DANGERS[check]
+  return danger?.outcome === outcome ? danger.told : null
+}
+/** Is what is seen at this check answered once this fault was put right, or this step done? */
+export const answersHubDanger = (done: string, check: string): boolean =>
+  DANGERS[check]?.answeredBy.includes(done) ?? false

@@ -5,7 +5,7 @@ import type { HubLog } from './answers'
 import { hubChecksFor } from './checks'
 import { diagnoseHub, hubCure, isGearOff, type HubDiagnosis } from './diagnose'
 import { usualHubs, type HubParts } from './kinds'
-import { wheelTurnsOf } from './ratio'
+import { isAsked, wheelTurnsOf } from './ratio'
 
 /* Ocho's own rules of when a hub's fault is named and what is looked at next (`model`, no outside source). */
 
@@ -36,6 +36,16 @@ describe('whatever is answered, unknown too', () => {
         if (!log.readings.length) out.push(`${found.id} without a reading`)
         if (!looked(log, 'wire').length) out.push(`${found.id} without the wire`)
         if (twin && !looked(log, 'coupling').length) out.push(`${found.id} without the couplings`)
+      }
+      if (found.id === 'none') {
+        const last = new Map(log.counts.map(c => [c.gear, c]))
+        for (const c of last.values())
+          if (!isAsked(parts, c)) out.push(`nothing wrong, and gear ${c.gear} is not there`)
+        for (const c of hubChecksFor(parts.way)) {
+          const seen = looked(log, c.id).at(-1)
+          if (c.id !== 'moved' && seen && seen.outcome !== c.outcomes[0][0])
+            out.push(`nothing wrong, and ${c.id} was last seen ${seen.outcome}`)
+        }
       }
       if (found.id === 'none' && looked(log, 'gears').length < 2 && log.counts.length < 2)
         out.push('nothing wrong by one try of the gears')
@@ -94,6 +104,27 @@ describe('before something is named', () => {
     const twice = { ...sure, seen: [...sure.seen, { check: 'wire', outcome: 'drags' }] }
     expect(diagnoseHub(parts, twice).found?.id).toBe('drag')
     expect(hubCure(diagnoseHub(parts, twice))).toEqual({ do: 'cure', fault: 'drag' })
+  })
+  test('nothing is said to be wrong never against what was last seen: the gear that slipped, the look that was bad', () => {
+    const parts = hub('marks-8')
+    const looks = saw(['gears', 'hold'], ['washers', 'home'], ['moved', 'no'], ['wire', 'free'], ['gears', 'hold'])
+    const first = { gear: 1, crankTurns: 5, wheelTurns: Math.round(wheelTurnsOf(parts, 1, 5) * 10) / 10 }
+    const slipped = { gear: 4, crankTurns: 5, wheelTurns: null }
+    const cured = ['slack', 'slack', 'tight', 'tight', 'inside', 'inside', 'drag', 'axle']
+    const log: HubLog = { ...looks, readings: [{ mm: 0.3 }, { mm: 0.1 }], counts: [first, slipped] }
+    const d = diagnoseHub(parts, log, cured)
+    expect(d.faults[0]).toMatchObject({ id: 'none' })
+    expect([d.found, d.next]).toEqual([null, { do: 'count', gear: 4 }])
+    const there = { ...slipped, wheelTurns: Math.round(wheelTurnsOf(parts, 4, 5) * 10) / 10 }
+    const counted = { ...log, counts: [...log.counts, there] }
+    expect(diagnoseHub(parts, counted, cured).found?.id).toBe('none')
+    const bad = { ...counted, seen: [...log.seen, { check: 'washers', outcome: 'not' }] }
+    const again = diagnoseHub(parts, bad, [...cured, 'washers', 'washers'])
+    expect(again.faults[0]).toMatchObject({ id: 'none' })
+    expect([again.found, nextOf(again)]).toEqual([null, 'washers'])
+    // a wheel that was moved may well stand right
+    const moved = { ...counted, seen: [...log.seen, { check: 'moved', outcome: 'yes' }] }
+    expect(diagnoseHub(parts, moved, [...cured, 'axle', 'washers', 'washers']).found?.id).toBe('none')
   })
   test('the inside of a hub is not blamed before wire, window and couplings were looked at', () => {
     for (const [parts, due] of [

@@ -16,6 +16,7 @@ import {
 import { ALL_GEARS, hubChecksFor, TICK, type HubCheck } from './checks'
 import { HUB_FAULTS } from './faults'
 import { HUB_WAY, targetMm, type HubParts } from './kinds'
+import { gearsNotAsked } from './state'
 
 /**
  * Said to be the cause from here. That it is inside must be surer: nothing here can try that. That nothing is wrong is
@@ -141,7 +142,7 @@ export function diagnoseHub(
     log.seen.some(s => s.check === ALL_GEARS) || log.counts.length ? null : { do: 'look', check: gears }
   const due = first ?? (top.chance >= sureAt(top.id) ? dueBefore(top.id, hub, log, checks) : null)
   /** What had to be looked at first cannot be told: then nothing is named for it. */
-  const open = due !== null && due.do === 'look' && looked(due.check.id) === 0
+  const open = (due?.do === 'look' && looked(due.check.id) === 0) || (due?.do === 'count' && counted(due.gear) === 0)
   const found =
     top.chance < sureAt(top.id) || due ? null : top.id === 'none' ? NONE : HUB_FAULTS.find(f => f.id === top.id)!
   const within = (id: string) => all.map((h, i) => (h.fault === id ? chances[i] : 0))
@@ -177,7 +178,8 @@ function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubC
       read ??
       (looked(ALL_GEARS) > 1 || log.counts.length > 1 ? null : look(ALL_GEARS)) ??
       (looked('wire') ? null : look('wire')) ??
-      (hub.way !== 'twin' || looked('coupling') ? null : look('coupling'))
+      (hub.way !== 'twin' || looked('coupling') ? null : look('coupling')) ??
+      lookAgainAt(hub, log, checks)
     )
   if (id === 'inside')
     return (
@@ -187,6 +189,20 @@ function dueBefore(id: string, hub: HubParts, log: HubLog, checks: readonly HubC
     )
   const dragged = log.seen.filter(s => s.check === 'wire' && s.outcome === 'drags').length
   return id === 'drag' && dragged < 2 ? look('wire') : null
+}
+
+/**
+ * What was last seen otherwise than it should be, to be looked at once more: nothing is said to be wrong against it. A
+ * wheel that was moved may well stand right.
+ */
+function lookAgainAt(hub: HubParts, log: HubLog, checks: readonly HubCheck[]): HubNext | null {
+  const gear = gearsNotAsked({ parts: hub, counts: log.counts })[0]
+  if (gear !== undefined) return { do: 'count', gear }
+  const check = checks.find(c => {
+    const last = log.seen.findLast(s => s.check === c.id && s.outcome !== UNKNOWN)
+    return c.id !== 'moved' && last !== undefined && last.outcome !== c.outcomes[0][0]
+  })
+  return check ? { do: 'look', check } : null
 }
 
 /**

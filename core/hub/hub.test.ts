@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { playHub, seededHub } from '../bench/hub'
 import { playUnlikeHub, unlikeHub } from '../bench/hubUnlike'
 import { HUB_CHECKS, hubChecksFor } from './checks'
+import { answersHubDanger, hubDanger } from './checkWords'
 import { HUB_FAULTS, HUB_ORDER, HUB_SHOWS } from './faults'
 import {
   allHoldChance,
@@ -599,6 +600,31 @@ describe('states in which riding must stop', () => {
     const marks = then(noHub, { kind: 'hubParts', parts: hub('marks-8') }, holds)
     expect(marks.proof?.holds).toBe(true) // has no such nut
     expect(then(noHub, holds).flagged[0].why).toContain('which hub')
+  })
+  test.each([
+    ['screwed', 'home', 'chain not home', 'not-home', 'home'],
+    ['washers', 'home', 'anti-turn washers', 'washers', null],
+    ['coupling', 'holds', 'slips in its coupling', 'coupling', 'front-coupled'],
+  ])('%s seen otherwise keeps the bike until it is put right or seen %s', (check, fine, words, fault, step) => {
+    const parts = hub(check === 'coupling' ? 'twin-14' : 'rod-3')
+    const start = then(noHub, { kind: 'hubParts', parts }, ...(parts.way === 'rod' ? [lock] : []), holds)
+    const seen = then(start, { kind: 'hubSeen', check, outcome: check === 'coupling' ? 'slips' : 'not' })
+    const keeps = (s: HubState) => stays(s).some(w => w.includes(words))
+    expect([seen.proof, keeps(seen)]).toEqual([null, true])
+    expect(then(seen, holds).flagged.at(-1)!.why).toContain('Seen before')
+    // who cannot tell, and something else put right, take nothing back
+    expect(keeps(then(seen, { kind: 'hubSeen', check, outcome: 'unknown' }))).toBe(true)
+    expect(keeps(then(seen, { kind: 'hubCured', fault: 'drag' }))).toBe(true)
+    expect(keeps(then(seen, { kind: 'cabled', run: 'hub', step: 'clamped' }))).toBe(true)
+    const nut: HubEvent[] = parts.way === 'rod' ? [lock] : []
+    expect(stays(then(seen, { kind: 'hubSeen', check, outcome: fine }, holds))).toEqual([])
+    expect(stays(then(seen, { kind: 'hubCured', fault }, ...nut, holds))).toEqual([])
+    if (step) expect(keeps(then(seen, { kind: 'hubStep', step }))).toBe(false)
+  })
+  test('a fault that is put right answers what it shows with which nobody rides', () => {
+    for (const [fault, shows] of Object.entries(HUB_SHOWS))
+      for (const [check, outcome] of Object.entries(shows))
+        if (hubDanger(check, outcome)) expect(answersHubDanger(fault, check), `${fault} ${check}`).toBe(true)
   })
   test('a failed proof stands until something was put right, whatever is looked at or counted', () => {
     expect(stays(after(lock, fails))).toContain('hub gear failed its proof')

@@ -3,7 +3,7 @@ import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
 import type { JobOf } from '../job/events'
 import type { RearOf } from '../rear/events'
-import { ALL_GEARS, TICK } from './checkWords'
+import { ALL_GEARS, answersHubDanger, hubDanger, TICK } from './checkWords'
 import type { HubLog } from './answers'
 import type { HubEvent } from './events'
 import { FIGURE_STEP, targetMm, type HubParts } from './kinds'
@@ -114,7 +114,7 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
       // a gear that does not hold is ridden by nobody until all were tried again, and hold
       if (e.outcome === UNKNOWN) return now
       if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
-      if (e.check !== 'lock') return now
+      if (e.check !== 'lock') return hubDanger(e.check, e.outcome) ? doubted(now) : now
       return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
     }
     case 'hubSounded':
@@ -141,9 +141,11 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubSt
       return { ...now, plays: was.plays, net: was.net + e.sixteenths, seen: now.seen.filter(s => s.check !== 'lock') }
     }
     case 'hubCured':
-      return { ...setAnew(was), seen: [], cured: [...was.cured, e.fault] }
+      return { ...setAnew(was), seen: standing(was.seen, e.fault), cured: [...was.cured, e.fault] }
     case 'hubStep': {
-      const now = { ...was, steps: [...new Set([...was.steps, e.step])], worked: true, proof: null, failed: false }
+      const steps = [...new Set([...was.steps, e.step])]
+      const seen = was.seen.filter(s => !answersHubDanger(e.step, s.check))
+      const now = { ...was, steps, seen, worked: true, proof: null, failed: false }
       // a nut locked is a nut looked at; opening the chain or joining it anew undoes that
       if (e.step === 'locked') return { ...now, locked: true }
       return e.step === 'home' || e.step === 'slack'
@@ -164,6 +166,18 @@ function stepsRead({ parts, steps }: HubState, mm: number): HubState['steps'] {
 /** A figure read by eye through a window may be off by so much. `model` */
 const READ_WITHIN_MM = 0.25
 
+/** What was put right is looked at anew; what nobody rides with stands, where that is not what was put right. */
+const standing = (seen: HubLog['seen'], fault: string): HubLog['seen'] =>
+  dangersIn(seen).filter(s => !answersHubDanger(fault, s.check))
+/** The last looks with which nobody rides; who cannot tell takes nothing back that was seen. */
+const dangersIn = (seen: HubLog['seen']): HubLog['seen'] =>
+  [...new Map(seen.filter(s => s.outcome !== UNKNOWN).map(s => [s.check, s])).values()].filter(s =>
+    hubDanger(s.check, s.outcome),
+  )
+/** The same, with how they are told. */
+const hubDangers = (s: HubState): { check: string; told: string }[] =>
+  dangersIn(s.seen).map(({ check, outcome }) => ({ check, told: hubDanger(check, outcome)! }))
+
 /** A proof counts only after what comes before it: one that does not is kept, and asked about. */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
   const before = holds ? beforeProof(was) : null
@@ -175,17 +189,22 @@ function proven(was: HubState, told: Told, holds: boolean): HubState {
 export function beforeProof(s: HubState): string | null {
   if (!s.parts) return 'Say first which hub it is'
   if (s.failed) return 'It failed its proof: say what was put right, then try every gear again'
+  const [danger] = hubDangers(s)
+  if (danger) return `Seen before: ${danger.told}. Put it right, or look again`
   if (s.parts.way === 'rod' && s.locked !== true) return 'The lock nut comes first: tighten it, or see it tight'
   return null
 }
 
+type Counted = Pick<HubState, 'parts' | 'counts'>
 /** The last count of each gear that slipped or found none. */
-export const slippingGears = (s: HubState): number[] => lastCounts(s, c => c.wheelTurns === null)
+export const slippingGears = (s: Counted): number[] => lastCounts(s, c => c.wheelTurns === null)
 /** The last count of each gear that turned out to be another one. */
-export const wrongGears = (s: HubState): number[] =>
+export const wrongGears = (s: Counted): number[] =>
   lastCounts(s, c => c.wheelTurns !== null && s.parts !== null && !isAsked(s.parts, c))
+/** Gears that were not what was asked for when they were last counted. */
+export const gearsNotAsked = (s: Counted): number[] => [...slippingGears(s), ...wrongGears(s)].sort((a, b) => a - b)
 
-const lastCounts = (s: HubState, are: (c: HubLog['counts'][number]) => boolean): number[] =>
+const lastCounts = (s: Counted, are: (c: HubLog['counts'][number]) => boolean): number[] =>
   [...new Set(s.counts.map(c => c.gear))].filter(g => are(s.counts.findLast(c => c.gear === g)!)).sort((a, b) => a - b)
 
 /** Why a bike with this hub stays: states in which riding must stop, and what is not proven. */
@@ -202,6 +221,7 @@ export function hubStays(s: HubState): Stay[] {
   if (s.seen.findLast(x => x.check === ALL_GEARS && x.outcome !== UNKNOWN)?.outcome === 'not')
     stay('found', 'gears', 'not every gear of the hub holds')
   if (s.locked === false) stay('found', 'nut', 'hub’s lock nut is loose')
+  for (const { check, told } of hubDangers(s)) stay('found', check, told)
   if (!s.worked) return out
   if (s.parts.way === 'rod' && s.locked === null) stay('open', 'nut', 'hub’s lock nut not seen tight since it was set')
   if (!s.proof) stay('open', 'unproven', 'hub gear not proven since it was set')

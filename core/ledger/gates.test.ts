@@ -291,6 +291,13 @@ describe('after it has left', () => {
       'hub slips or finds no gear in 3',
     )
     expect(failsBy({ kind: 'hubSeen', check: 'lock', outcome: 'loose' })).toBe('hub’s lock nut is loose')
+    expect(failsBy({ kind: 'hubSeen', check: 'gears', outcome: 'not' })).toBe('not every gear of the hub holds')
+    expect(failsBy({ kind: 'hubSeen', check: 'washers', outcome: 'not' })).toContain('anti-turn washers')
+    expect(failsBy({ kind: 'brakeSeen', brake: 'rear', check: 'wire', outcome: 'broken' })).toBe(
+      'rear brake found: wire broken or frayed',
+    )
+    expect(failsBy({ kind: 'brakeSeen', brake: 'rear', check: 'noise', outcome: 'squeals' })).toBeNull()
+    expect(failsBy({ kind: 'hubSeen', check: 'gears', outcome: 'hold' })).toBeNull()
     expect(failsBy({ kind: 'proof', brake: 'rear', holds: true })).toBeNull()
     expect(failsBy({ kind: 'hubSeen', check: 'lock', outcome: 'tight' })).toBeNull()
     expect(failsBy({ kind: 'hubCount', gear: 3, crankTurns: 5, wheelTurns: 12 })).toBeNull()

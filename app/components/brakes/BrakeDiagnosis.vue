@@ -13,8 +13,8 @@ const props = defineProps<{
 const emit = defineEmits<{ saw: [check: string, outcome: string]; cured: [fault: string] }>()
 /** Another check than the one advised, chosen by hand. */
 const own = ref<string | null>(null)
-watch(
-  () => props.seen.length,
+watchContents(
+  () => props.seen,
   () => {
     own.value = null
   },
@@ -23,6 +23,8 @@ const check = computed<BrakeCheck | null>(
   () => props.diagnosis.checks.find(c => c.id === own.value) ?? props.diagnosis.next?.check ?? null,
 )
 const found = computed(() => (own.value ? null : props.diagnosis.found))
+/** Looked at before: it speaks against all else that was seen, or against a part that would be bought. */
+const again = computed(() => props.seen.some(s => s.check === check.value?.id))
 // a new question is read from its beginning, wherever the answer before it was
 const root = useTemplateRef<HTMLElement>('root')
 watch(
@@ -55,7 +57,9 @@ watch(
         </button>
       </template>
       <template v-else-if="check">
-        <p class="text-2xl leading-tight font-bold" data-test="brake-check">{{ check.ask }}</p>
+        <p class="text-2xl leading-tight font-bold" data-test="brake-check">
+          {{ again ? 'Look again. ' : '' }}{{ check.ask }}
+        </p>
         <SawKeys :outcomes="check.outcomes" :live="live" test="saw" @saw="emit('saw', check.id, $event)" />
       </template>
       <p v-else class="text-xl font-bold" data-test="brake-found">
