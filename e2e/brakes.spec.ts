@@ -79,6 +79,38 @@ test('no brake at all: the noodle is found in a few looks, put right, and the pr
     expect((await send(event)).message).toContain(words)
 })
 
+test('all is well but a frayed wire: it is looked at again, named, and stands whatever else is put right', async ({
+  bench,
+  shop,
+}) => {
+  const number = await shop.takeIn('44')
+  const send = sender(bench, number, await shop.person('Ishbel'))
+  await openBrakes(bench, number)
+  await t(bench, 'kind-linear-pull').click()
+  await t(bench, 'panel-find').click()
+  const question = t(bench, 'brake-check')
+  const seen = bench.getByLabel('Seen so far').getByRole('listitem')
+  for (let looks = 1; looks < 20; looks++) {
+    if (await t(bench, 'brake-again').isVisible()) break
+    const ask = (await question.textContent())!
+    const check = BRAKE_CHECKS.find(c => c.ask === ask)!
+    await t(bench, `saw-${check.id === 'wire' ? 'broken' : check.outcomes[0]![0]}`).click()
+    await expect(seen).toHaveCount(looks)
+    await expect(t(bench, 'saw-unknown')).toHaveAttribute('aria-disabled', 'false')
+  }
+  await expect(question).toHaveText('Look along the wire and at its head')
+  await t(bench, 'saw-broken').click()
+  await expect(t(bench, 'brake-found')).toHaveText('Wire broken, frayed or its head pulled out')
+  await expect(t(bench, 'brake-cure')).toContainText('Renew the wire')
+  // something else was put right: the wire is as it was
+  await send({ kind: 'brakeCured', brake: 'front', fault: 'unequal' })
+  await expect(seen).toHaveCount(1)
+  expect(await send({ kind: 'proof', brake: 'front', holds: true })).toMatchObject({ is: 'refused', field: 'seen' })
+  expect(await (await handBack(bench, number)).text()).toContain('front brake found: wire broken or frayed')
+  await send({ kind: 'brakeCured', brake: 'front', fault: 'wire-broken' })
+  expect(await send({ kind: 'proof', brake: 'front', holds: true })).toMatchObject({ is: 'stored' })
+})
+
 test('every kind is diagnosed to its hidden fault', async ({ bench, shop }) => {
   const number = await shop.takeIn('42')
   await openBrakes(bench, number)

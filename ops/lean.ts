@@ -35,8 +35,9 @@ export const leanZod = (): Plugin => ({
 })
 
 /**
- * Leaves out of the browser what chapters say on a sheet and leave for the records: the server alone draws up sheets
- * and keeps records (`server/db/sheets.ts`, `server/db/records.ts`), and a chapter that says nothing is whole
+ * Leaves out of the browser what chapters say on a sheet, leave for the records and tell as failed: the server alone
+ * draws up sheets, keeps records and judges under the job's lock (`server/db/sheets.ts`, `server/db/records.ts`,
+ * `needsJudging`), and a chapter that says nothing is whole
  * (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
  */
 export const leanChapters = (): Plugin => ({
@@ -44,7 +45,7 @@ export const leanChapters = (): Plugin => ({
   enforce: 'pre',
   transform(code, id, options) {
     if (options?.ssr || !/core\/(rear|front|brake|hub)\/chapter\.ts$/.test(id)) return
-    return { code: code.replace(/^ +(facts|figures|faults)(: rear\w+)?,$/gm, ''), map: null }
+    return { code: code.replace(/^ +(facts|figures|faults|standards|fails)(: rear\w+)?,$/gm, ''), map: null }
   },
 })
 

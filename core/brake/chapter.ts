@@ -1,6 +1,6 @@
 import { otherSide, type Nearer } from './centring'
 import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
-import { figureRule, keeping, turnsRule, type RecordFigure } from '../chapter/records'
+import { figureRule, keeping, turnsRule, type FaultFound, type RecordFigure } from '../chapter/records'
 import { fromSixteenths, sayTurns } from '../quantity/turns'
 import { listed } from '../quantity/words'
 import { checkOf, outcomeWords, stopsRiding } from './checks'
@@ -120,6 +120,21 @@ function figures({ brake: brakes }: Job): RecordFigure[] {
   return kept
 }
 
+/** A bike counts once, however many of its brakes are of that kind. */
+const standards = ({ brake: brakes }: Job): string[] => [
+  ...new Set(
+    BRAKES.flatMap(b => {
+      const { parts, close } = brakes[b]
+      return parts && close ? [brakeStandard(parts)] : []
+    }),
+  ),
+]
+const faults = ({ brake: brakes }: Job): FaultFound[] =>
+  BRAKES.flatMap(b => {
+    const { parts, cured } = brakes[b]
+    return parts ? cured.map(fault => ({ standard: brakeStandard(parts), fault, cured: true })) : []
+  })
+
 /** What somebody answers for: that a brake holds or failed, or that there is none at an end. */
 function signs(e: BrakeEvent): string | null {
   if (e.kind === 'brakeParts')
@@ -149,15 +164,7 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
       turnsRule(`brake-barrel ${b}`, `${BRAKE_WORDS[b]}, barrel as it left`, 1, 'out'),
       figureRule(`brake-let-out ${b}`, `${BRAKE_WORDS[b]}, cable let out`, 'mm', 1, 2),
     ]),
-    // a bike counts once, however many of its brakes are of that kind
-    standards: ({ brake: brakes }) => [
-      ...new Set(
-        BRAKES.flatMap(b => {
-          const { parts, close } = brakes[b]
-          return parts && close ? [brakeStandard(parts)] : []
-        }),
-      ),
-    ],
+    standards,
     figures,
     typed: (e, { brake: brakes }) => {
       const parts = e.kind === 'brakeClose' ? brakes[e.brake].parts : null
@@ -167,11 +174,7 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
       keep(brakeStandard(parts), `brake-let-out ${e.brake}`, e.letOutMm)
       return kept
     },
-    faults: ({ brake: brakes }) =>
-      BRAKES.flatMap(b => {
-        const { parts, cured } = brakes[b]
-        return parts ? cured.map(fault => ({ standard: brakeStandard(parts), fault, cured: true })) : []
-      }),
+    faults,
     named: id => STANDARDS.get(id) ?? null,
   },
   gates: {

@@ -76,7 +76,7 @@ function trueUnder([one = NONE, two]: readonly BrakeFault[], c: BrakeCheck, outc
   return a * bFine + b * aFine + (a * (1 - bFine) + b * (1 - aFine)) / 2
 }
 
-/** Chance of what was reported at one check, looked at once or more: it looks the same each time, the eye slips anew. */
+/** Chance of what was reported at one check, looked at once or more: it looks the same each time, eyes slip anew. */
 const looksChance = ({ faults }: Pick<Hypothesis, 'faults'>, c: BrakeCheck, outcomes: readonly string[]): number =>
   c.outcomes.reduce(
     (sum, [truly]) => sum + outcomes.reduce((p, o) => p * reported(c, truly, o), trueUnder(faults, c, truly)),

@@ -9,7 +9,7 @@ const WORDS: Readonly<Record<string, string>> = {
   'take-up': 'Wire to take up',
   slipped: 'Cable slack or slipped',
   'pads-worn': 'Pads worn out',
-  'wire-broken': 'Wire broken or its head pulled out',
+  'wire-broken': 'Wire broken, frayed or its head pulled out',
   'not-home': 'Wheel not home',
   wheel: 'Wheel out of true',
   glazed: 'Glazed or oily pads',

@@ -135,6 +135,8 @@ function faults({ front }: Job): FaultFound[] {
   return [...new Set(found)].map(fault => ({ standard, fault, cured: true }))
 }
 
+const standards = ({ front }: Job): string[] => (front.parts && front.log.length ? [frontStandard(front.parts)] : [])
+
 function figures({ front }: Job): RecordFigure[] {
   const { keep: keepUnder, kept } = keeping()
   if (!front.parts) return kept
@@ -200,7 +202,7 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
       turnsRule('front-H', 'Front H screw, net', 0.25, 'in'),
       turnsRule('front-L', 'Front L screw, net', 0.25, 'in'),
     ],
-    standards: ({ front }) => (front.parts && front.log.length ? [frontStandard(front.parts)] : []),
+    standards,
     figures,
     // what a stop leaves by itself is another figure than how the cage stands
     typed: (e, { front }) => {

@@ -1,5 +1,5 @@
 import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
-import { figureRule, keeping, type RecordFigure } from '../chapter/records'
+import { figureRule, keeping, type FaultFound, type RecordFigure } from '../chapter/records'
 import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
 import { HUB_ENTRIES } from '../standards/tables/hubs'
@@ -103,6 +103,21 @@ const FOUND_BRIEF: Readonly<Record<string, string>> = {
   'hub-coupling': 'coupling slips',
 }
 
+/** What keeps a bike, of one entry. */
+function fails(e: HubEvent): string | null {
+  if (e.kind === 'hubProof') return e.holds ? null : 'hub gear failed its proof'
+  if (e.kind === 'hubCount') return e.wheelTurns === null ? `hub slips or finds no gear in ${e.gear}` : null
+  if (e.kind !== 'hubSeen') return null
+  if (e.check === 'lock') return e.outcome === 'loose' ? 'hub’s lock nut is loose' : null
+  if (e.check === ALL_GEARS) return e.outcome === 'not' ? 'not every gear of the hub holds' : null
+  return hubDanger(e.check, e.outcome)
+}
+
+const standards = ({ hub }: Job): string[] =>
+  hub.parts && (hub.worked || hub.readings.length > 0) ? [hubStandard(hub.parts)] : []
+const faults = ({ hub: { parts, cured } }: Job): FaultFound[] =>
+  parts ? cured.map(fault => ({ standard: hubStandard(parts), fault, cured: true })) : []
+
 /** The hub gear: rod, marks or grip, which gear it is really in, its lock nut, its proof. */
 export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
   events: HUB_EVENTS,
@@ -118,14 +133,13 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
       figureRule('hub-play', 'Play at the grip', 'mm', 1, 2),
       figureRule('hub-turns', 'Hub cable made tighter, net', 'turns', 2, 0.5),
     ],
-    standards: ({ hub }) => (hub.parts && (hub.worked || hub.readings.length > 0) ? [hubStandard(hub.parts)] : []),
+    standards,
     figures,
     typed: (e, { hub }) =>
       e.kind === 'hubRead' && hub.parts
         ? [{ standard: hubStandard(hub.parts), figure: FIGURE_OF_WAY[hub.parts.way], value: e.mm }]
         : [],
-    faults: ({ hub }) =>
-      hub.parts ? hub.cured.map(fault => ({ standard: hubStandard(hub.parts!), fault, cured: true })) : [],
+    faults,
     named,
   },
   gates: {
@@ -134,14 +148,7 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
       const before = e.kind === 'hubProof' && e.holds ? beforeProof(hub) : null
       return before ? { field: 'holds', message: before } : null
     },
-    fails: e => {
-      if (e.kind === 'hubProof' && !e.holds) return 'hub gear failed its proof'
-      if (e.kind === 'hubCount' && e.wheelTurns === null) return `hub slips or finds no gear in ${e.gear}`
-      if (e.kind !== 'hubSeen') return null
-      if (e.check === 'lock') return e.outcome === 'loose' ? 'hub’s lock nut is loose' : null
-      if (e.check === ALL_GEARS) return e.outcome === 'not' ? 'not every gear of the hub holds' : null
-      return hubDanger(e.check, e.outcome)
-    },
+    fails,
   },
   stays: ({ hub }) => hubStays(hub),
   parts,

@@ -9,7 +9,7 @@ import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
 import { rearFaults } from './faultsFound'
-import { REAR_RULES, rearFigures, sayRearStandard, standardOf, typedRear } from './records'
+import { REAR_RULES, rearFigures, rearStandards, sayRearStandard, typedRear } from './records'
 import { sayRear, WAIVED_WORDS } from './say'
 import { indexHeard } from './toIndex'
 import { INDEXED } from './progress'
@@ -58,7 +58,7 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
   facts: rearFacts,
   records: {
     rules: REAR_RULES,
-    standards: ({ rear }) => (rear.parts ? [standardOf(rear.parts)] : []),
+    standards: rearStandards,
     figures: rearFigures,
     typed: typedRear,
     faults: rearFaults,

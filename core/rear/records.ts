@@ -23,6 +23,9 @@ export function standardOf(parts: RearParts): string {
   const ids = [parts.shifter, parts.derailleur, parts.cassette].map(p => p.standard ?? TYPED)
   return ids.every(id => id === ids[0]) ? ids[0]! : ids.join(AND).slice(0, LONGEST)
 }
+/** Under what a visit counts as a bike. */
+export const rearStandards = ({ rear }: { rear: Pick<RearState, 'parts'> }): string[] =>
+  rear.parts ? [standardOf(rear.parts)] : []
 
 const OF_MIX = ['shifter', 'derailleur', 'cassette'] as const
 

@@ -57,9 +57,10 @@ watch(
         </button>
       </template>
       <template v-else-if="check">
-        <p class="text-2xl leading-tight font-bold" data-test="brake-check">
-          {{ again ? 'Look again. ' : '' }}{{ check.ask }}
+        <p v-if="again" class="small" data-test="brake-again">
+          What was seen here speaks against the rest. Look again:
         </p>
+        <p class="text-2xl leading-tight font-bold" data-test="brake-check">{{ check.ask }}</p>
         <SawKeys :outcomes="check.outcomes" :live="live" test="saw" @saw="emit('saw', check.id, $event)" />
       </template>
       <p v-else class="text-xl font-bold" data-test="brake-found">

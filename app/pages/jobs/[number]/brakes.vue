@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { BRAKE_WORDS } from '#core/brake/chapter'
-import { checkOf, HYDRAULIC_CHECKS, looksRight, outcomeWords } from '#core/brake/checks'
+import { checkOf, HYDRAULIC_CHECKS, looksRight, outcomeWords, stopsRiding } from '#core/brake/checks'
 import { faultWords } from '#core/brake/faultWords'
 import { BRAKE_KIND_WORDS, BRAKES, isDiagnosed, isHydraulic, LEVER_WORDS, type Brake } from '#core/brake/kinds'
 import type { ProofTest } from '#core/brake/proof'
@@ -59,7 +59,7 @@ const seenWords = computed(() =>
           {
             ask: c.ask,
             words: outcomeWords(s.check, s.outcome),
-            fine: looksRight(s.check, s.outcome),
+            colour: looksRight(s.check, s.outcome) ? 'text-clean' : stopsRiding(s.check, s.outcome) ? 'text-stop' : '',
           },
         ]
       : []
@@ -179,7 +179,7 @@ const keys = (): BenchKeys => ({
         <ul>
           <li v-for="s in seenWords" :key="s.ask" class="flex justify-between gap-4 border-b border-rule py-1.5">
             <span class="text-soft">{{ s.ask }}</span
-            ><span class="text-right font-semibold" :class="s.fine ? 'text-clean' : ''">{{ s.words }}</span>
+            ><span class="text-right font-semibold" :class="s.colour">{{ s.words }}</span>
           </li>
         </ul>
       </section>
