@@ -7,7 +7,7 @@ import { onRim } from '../sight/rim'
 import { shownBesides, teethFinder } from '../sight/tipsBeside'
 import type { Touch } from '../sight/touch'
 import { render, type Disc, type Grey, type Weather } from './render'
-import { cameraBeside, sightBike, weatherOf, type Given, type SightBike } from './sightBench'
+import { behindOf, cameraBeside, partsAsTheyLook, sightBike, weatherOf, type Given, type SightBike } from './sightBench'
 
 /*
  * A cassette and its guide pulley as a camera sees them from the drive side, with what stands in the way there: the
@@ -47,12 +47,16 @@ const toothed = (disc: Disc, random: Random, narrow: number): Disc => ({
  * A bike with its largest sprocket in gear, its pulley below. Angles are radians forward of upright, as a disc's are.
  * @param given a drivetrain; by chance where left out
  */
-export function sideScene(seed: number, given: Pick<Given, 'teeth' | 'placeMm'> = drivetrain(seed)): SideScene {
+export function sideScene(seed: number, given?: Pick<Given, 'teeth' | 'placeMm'>): SideScene {
   const random = randomFrom(seed, 625)
-  const n = given.teeth.length
-  const bike = sightBike(seed, { teeth: given.teeth, placeMm: given.placeMm, click: n - 1 })
+  const { teeth, placeMm } = given ?? drivetrain(seed)
+  const n = teeth.length
+  const bike = sightBike(seed, { teeth, placeMm, click: n - 1 })
+  // of bikes in good light all is light: the stand-in's
+  const looks = given ? null : partsAsTheyLook(seed)
   const sprocket = toothed(bike.discs[n - 1]!, random, 0.3 * random.next())
-  const pulley = toothed(bike.pulley, random, 0.3 * random.next())
+  const tone = looks ? looks.pulley.from + looks.pulley.more * randomFrom(seed, 631).next() : bike.pulley.tone
+  const pulley = toothed({ ...bike.pulley, tone }, random, 0.3 * random.next())
   const [x, up, forward] = pulley.middle
   const toPulley = Math.atan2(forward, up)
   // the chain comes from in front on to the top, lies round the back, and leaves across for the pulley's front
@@ -100,7 +104,7 @@ export function sideScene(seed: number, given: Pick<Given, 'teeth' | 'placeMm'> 
     radiusMm: pulley.radiusMm + 6,
     rootMm: pulley.radiusMm + 6,
     halfMm: 0.8,
-    tone: 0.3 + 0.3 * random.next(),
+    tone: looks ? looks.cage : 0.3 + 0.3 * random.next(),
     arcs: [[toPulley - 0.5, toPulley + 0.5]],
   }
   const inside: Disc = { ...cage, radiusMm: 14, rootMm: 14, arcs: undefined }
@@ -148,7 +152,8 @@ export function sideCamera({ sprocket }: SideScene, seed: number): SideCamera {
   // the lamp over a shoulder
   const [aside, high] = [0.5 * random.normal(), 0.3 + 0.5 * random.next()]
   const size = Math.hypot(0.8, high, aside)
-  return { ...camera, weather: { ...weather, lightFrom: [-0.8 / size, high / size, aside / size] } }
+  const lightFrom: Weather['lightFrom'] = [-0.8 / size, high / size, aside / size]
+  return { ...camera, weather: { ...weather, lightFrom, behind: behindOf(seed) } }
 }
 
 const TILE_PX = 64

@@ -48,7 +48,7 @@ const BODY_MM = 17
 /** Of bikes in good light all is light: the stand-in's. */
 const LIGHT_PARTS = { pulley: { from: 0.5, more: 0.4 }, cage: 0.55, body: 0.5 } as const
 /** Many a pulley is black, and many a cage. */
-function partsAsTheyLook(seed: number) {
+export function partsAsTheyLook(seed: number) {
   const random = randomFrom(seed, 629)
   const black = random.next() < 0.5
   return {
@@ -225,7 +225,7 @@ export function weatherOf(random: Random, seed: number): Weather {
 }
 
 /** What lies behind a bike: a dark workshop, or anything up to a light wall. */
-function behindOf(seed: number): number | undefined {
+export function behindOf(seed: number): number | undefined {
   const random = randomFrom(seed, 630)
   return random.next() < 0.5 ? undefined : LIGHT_WALL.from + (LIGHT_WALL.to - LIGHT_WALL.from) * random.next()
 }

@@ -607,7 +607,7 @@ describe('the figures that are published, on a few pictures', () => {
     expect(score.share95).toBeGreaterThan(0.8)
   }, 120_000)
   test('the gap from the side, by teeth that are found besides', () => {
-    const { found, touched } = scoreSide(3, 91_000)
+    const { found, touched } = scoreSide(3, 230_000)
     expect(found.rmsMm).toBeLessThan(0.4)
     expect(found.statedSdMm).toBeLessThan(0.75 * touched.statedSdMm)
     expect(found.share95).toBeGreaterThan(0.8)
@@ -803,7 +803,7 @@ describe('teeth found from the side', () => {
     const cut: Look = () => ({ width: 1, height: 1, data: new Uint8Array(1), left: 0, top: 0 })
     expect(findTooth([100, 53], up, 6, cut)).toBeNull()
   })
-  const { scene, ask, look } = askBeside(91_001)
+  const { scene, ask, look } = askBeside(91_005)
   test('more of a drawn cassette than was touched, nearly all of them on its teeth', () => {
     const { tips } = teethFinder(look)(ask)
     expect(tips.length).toBeGreaterThan(6)

@@ -259,8 +259,9 @@ const offered = computed(() => {
                   ? ''
                   : 'Cable slack: push the derailleur by hand until it stops, and hold it there. ') +
                 'The largest sprocket closes to a line when you stand right. A light behind you, something plain and darker than the metal behind the bike. The wheel stands still, no hand near it.'
-              : (look === 'side' ? 'The pulley under the largest sprocket. ' : '') +
-                'A light behind you. The wheel stands still, no hand near it.'
+              : (look === 'side'
+                  ? 'The pulley under the largest sprocket, something plain and darker than the metal behind the wheel. '
+                  : '') + 'A light behind you. The wheel stands still, no hand near it.'
           }}
         </p>
       </div>
