@@ -44,7 +44,7 @@ export const leanChapters = (): Plugin => ({
   name: 'lean-chapters',
   enforce: 'pre',
   transform(code, id, options) {
-    if (options?.ssr || !/core\/(rear|front|brake|hub)\/chapter\.ts$/.test(id)) return
+    if (options?.ssr || !/core\/(rear|front|brake|hub|cable)\/chapter\.ts$/.test(id)) return
     return { code: code.replace(/^ +(facts|figures|faults|standards|fails)(: rear\w+)?,$/gm, ''), map: null }
   },
 })

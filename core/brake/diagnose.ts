@@ -7,10 +7,10 @@ import { BRAKE_FAULTS, checksFor, type BrakeFault } from './faults'
 import type { BrakeKind } from './kinds'
 
 /**
- * What was seen at one check; how many times running, where it was looked at again and seen so again; and whether
- * somebody who looked again could not tell.
+ * What was seen at one check; how many times running, where it was looked at again and seen so again; whether somebody
+ * who looked again could not tell; and when, where nobody rides with it.
  */
-export type BrakeSeen = { check: string; outcome: string; times?: number; unsure?: true }
+export type BrakeSeen = { check: string; outcome: string; times?: number; unsure?: true; at?: string }
 
 /**
  * A look is reported wrongly this often: a slip of the eye. `model`, twice what careful eyes slip: what was claimed by

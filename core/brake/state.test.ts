@@ -3,7 +3,7 @@ import { PERSON, telling, uuid } from '../chapter/testTold'
 import { brake as chapter } from './chapter'
 import { answersDanger, checkOf, looksRight, stopsRiding } from './checks'
 import { faultWords } from './faultWords'
-import { BRAKE_FAULTS, curesOf } from './faults'
+import { BRAKE_FAULTS, checksFor, curesOf } from './faults'
 import type { BrakeEvent } from './events'
 import { BRAKE_KINDS, BrakeParts, END_KINDS, isDiagnosed, isHydraulic, type EndKind } from './kinds'
 import { testsOf } from './proof'
@@ -170,12 +170,47 @@ describe('looks with which nobody rides', () => {
             if (stopsRiding(check, outcome))
               expect(answersDanger(f.id, check, outcome), `${kind} ${f.id} ${check} ${outcome}`).toBe(true)
   })
+  test('a tap that comes late answers nothing that was seen since it was made; one made after it does', () => {
+    const at = (minute: number) => ({ at: `2026-12-01T10:${String(minute).padStart(2, '0')}:00.000Z` })
+    const named = brakesAfter(noBrakes, told(parts('linear-pull'), at(0)))
+    const broken = brakesAfter(named, told(saw('wire', 'broken'), at(5)))
+    for (const answer of [saw('wire', 'whole'), put('wire-broken'), step('inner')] as Any[]) {
+      expect(why(brakesAfter(broken, told(answer, at(4)))), JSON.stringify(answer)).toContain(
+        'rear brake found: wire broken or frayed',
+      )
+      expect(why(brakesAfter(broken, told(answer, at(6)))).some(w => w.includes('found'))).toBe(false)
+    }
+    const fed: Any = { kind: 'cabled', run: 'rear-brake', step: 'fed' }
+    expect(brakesAfter(broken, told(fed, at(4))).rear.seen).toHaveLength(1)
+    expect(brakesAfter(broken, told(fed, at(6))).rear.seen).toHaveLength(0)
+    // a feel is no such look
+    const squeals = brakesAfter(named, told(saw('noise', 'squeals'), at(5)))
+    expect(brakesAfter(squeals, told(saw('noise', 'quiet'), at(4))).rear.seen).toEqual([
+      { check: 'noise', outcome: 'quiet' },
+    ])
+  })
+  test('nor is it talked away by naming another kind of brake, where that can be looked at on it', () => {
+    const frayed = after(parts('linear-pull'), saw('wire', 'broken'), saw('noodle', 'out'), saw('seated', 'not'))
+    const checks = (kind: EndKind) => then(frayed, parts(kind)).rear.seen.map(s => s.check)
+    expect(checks('dual-pivot')).toEqual(['wire', 'seated'])
+    expect(checks('drum')).toEqual(['wire'])
+    expect(checks('coaster')).toEqual([])
+    expect(why(then(frayed, parts('dual-pivot'), parts('linear-pull')))).toContain(
+      'rear brake found: wire broken or frayed',
+    )
+    for (const kind of BRAKE_KINDS)
+      for (const check of checks(kind))
+        expect(
+          checksFor(kind).map(c => c.id),
+          `${kind} ${check}`,
+        ).toContain(check)
+  })
   test('the same seen again counts twice; who looks again and cannot tell is not asked again', () => {
     const twice = after(parts('drum'), saw('wire', 'broken'), saw('wire', 'broken'))
-    expect(twice.rear.seen).toEqual([{ check: 'wire', outcome: 'broken', times: 2 }])
+    expect(twice.rear.seen).toMatchObject([{ check: 'wire', outcome: 'broken', times: 2 }])
     expect(why(twice).filter(w => w.includes('found'))).toHaveLength(1)
     expect(then(twice, saw('wire', 'whole')).rear.seen).toEqual([{ check: 'wire', outcome: 'whole' }])
-    expect(then(twice, saw('wire', 'unknown')).rear.seen).toEqual([
+    expect(then(twice, saw('wire', 'unknown')).rear.seen).toMatchObject([
       { check: 'wire', outcome: 'broken', times: 2, unsure: true },
     ])
   })

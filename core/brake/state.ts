@@ -1,4 +1,4 @@
-import { UNKNOWN } from '../chapter/looks'
+import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import type { RunName } from '../cable/housing'
 import { handOf, type Flag, type Refusal, type Stay, type Told } from '../chapter/chapter'
@@ -9,7 +9,7 @@ import { answersDanger, looksRight, stopsRiding } from './checks'
 import type { BrakeSeen } from './diagnose'
 import type { BrakeEvent, BrakeOf } from './events'
 import { lookAnswered, stepNamesOf, stepsAfter, touches, type BrakeStepName } from './stepWords'
-import { BRAKES, NO_BRAKE, type Brake, type BrakeParts } from './kinds'
+import { BRAKES, isDiagnosed, NO_BRAKE, type Brake, type BrakeParts, type EndKind } from './kinds'
 import { marksAfter, PROOF_WORDS, proofOf, testsOf, type Proof, type ProofMarks, type ProofTest } from './proof'
 
 /** What brakes follow besides their own entries: their wires, their wheels, and the job being opened again. */
@@ -69,7 +69,7 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
   switch (event.kind) {
     case 'cabled': {
       const brake = BRAKE_OF_RUN[event.run]
-      return brake ? on(brake, b => cabled(b, event)) : was
+      return brake ? on(brake, b => cabled(b, event, told.at)) : was
     }
     case 'wheelOut':
       return on(event.wheel, doubted)
@@ -86,11 +86,16 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
     case 'brakeParts':
       return on(event.parts.brake, b => named(b, event.parts))
     default:
-      return on(event.brake, b => after(b, event))
+      return on(event.brake, b => after(b, event, told.at))
   }
 }
 
-function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>): BrakeState {
+type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
+function after(was: BrakeState, e: OfOne, at: string): BrakeState {
+  const now = done(was, e, at)
+  return { ...now, seen: withSeenSince(was.seen, now.seen, at) }
+}
+function done(b: BrakeState, e: OfOne, at: string): BrakeState {
   switch (e.kind) {
     case 'brakeSeen': {
       const was = b.seen.find(s => s.check === e.check)
@@ -100,7 +105,7 @@ function after(b: BrakeState, e: Exclude<BrakeEvent, { kind: 'proof' | 'brakePar
           : // who cannot tell takes nothing back that was seen
             was && e.outcome === UNKNOWN
             ? { ...was, unsure: true as const }
-            : { check: e.check, outcome: e.outcome }
+            : { check: e.check, outcome: e.outcome, ...(stopsRiding(e.check, e.outcome) ? { at } : {}) }
       const now = { ...b, seen: [...without(b.seen, e.check), look] }
       return looksRight(e.check, e.outcome) ? now : doubted(now)
     }
@@ -131,15 +136,26 @@ function named(b: BrakeState, parts: BrakeParts): BrakeState {
   const { parts: was } = b
   if (was && was.kind === parts.kind && was.lever === parts.lever && was.none === parts.none) return { ...b, parts }
   if (was?.kind === parts.kind) return doubted({ ...b, parts })
-  return { ...untouched, parts, failed: b.failed, uncapped: b.uncapped }
+  const { failed, uncapped } = b
+  // what nobody rides with is not talked away by another name
+  const seen = b.seen.filter(s => stopsRiding(s.check, s.outcome) !== null && isAlso(parts.kind, s.check))
+  return { ...untouched, parts, failed, uncapped, seen }
 }
 
+/** Looks with which nobody rides that rim brakes and cable discs share, and those of any brake with a wire. */
+const ON_RIM_OR_DISC: readonly string[] = ['seated', 'pads']
+const ON_A_WIRE: readonly string[] = ['wire', 'anchor']
+const isAlso = (kind: EndKind, check: string): boolean =>
+  isDiagnosed(kind) &&
+  kind !== 'coaster' &&
+  (ON_A_WIRE.includes(check) || (ON_RIM_OR_DISC.includes(check) && kind !== 'drum' && kind !== 'roller'))
+
 /** Steps of the cable bench that put hands on a brake: all but those that finish its end or squeeze it. */
-function cabled(b: BrakeState, { step }: Cabled): BrakeState {
+function cabled(b: BrakeState, { step }: Cabled, at: string): BrakeState {
   if (step === 'capped') return { ...b, uncapped: false }
   if (step === 'bedded') return doubted(b)
   const answered = step === 'fed' ? 'wire' : step === 'clamped' ? 'anchor' : null
-  const now = workedOn({ ...b, seen: without(b.seen, answered) })
+  const now = workedOn({ ...b, seen: withSeenSince(b.seen, without(b.seen, answered), at) })
   return step === 'clamped' ? { ...now, uncapped: true } : now
 }
 

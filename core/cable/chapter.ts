@@ -1,4 +1,4 @@
-import { chapter, type Fact, type PartStands } from '../chapter/chapter'
+import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { countOf, listed } from '../quantity/words'
 import { CABLE_EVENTS, type CableEvent } from './events'
 import { RUN_WORDS } from './housing'
@@ -35,6 +35,13 @@ function factOf(run: Run, done: readonly CableStep[]): Fact {
   }
 }
 
+const facts = ({ cable: { runs, cabled } }: Job): Facts => ({
+  found: [],
+  done: runs.map(run => factOf(run, cabled[run.run] ?? [])),
+  left: [],
+  tell: [],
+})
+
 function parts({ cable: { runs, cabled } }: Job): PartStands[] {
   const begun = Object.entries(cabled).filter(([, steps]) => steps.length > 0)
   const renewed = begun.filter(([, steps]) => steps.includes('clamped')).length
@@ -54,11 +61,6 @@ export const cable = chapter<CableEvent, never, CableState, Job>({
     e.kind === 'run'
       ? `${RUN_WORDS[e.run.run]} run: ${e.run.pieces.map(p => (p.kind === 'guide' ? p.name : `${p.name} ${p.lengthMm}`)).join(', ')} mm`
       : `${RUN_WORDS[e.run]}: ${listed([stepName(runKindOf(e.run), e.step)])}`,
-  facts: job => ({
-    found: [],
-    done: job.cable.runs.map(run => factOf(run, job.cable.cabled[run.run] ?? [])),
-    left: [],
-    tell: [],
-  }),
+  facts,
   parts,
 })

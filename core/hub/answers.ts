@@ -10,7 +10,8 @@ import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
  * wrong with one is told from it by `diagnose.ts`.
  */
 
-export type HubSeen = { check: string; outcome: string }
+/** A look at a hub; when, where nobody rides with what was seen. */
+export type HubSeen = { check: string; outcome: string; at?: string }
 /** The window, the marks or the play, in the setting gear, mm. */
 export type HubReading = { mm: number }
 /** What is known of a hub's setting since it was last changed. */

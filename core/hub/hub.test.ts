@@ -618,6 +618,10 @@ describe('states in which riding must stop', () => {
     expect(keeps(then(seen, { kind: 'cabled', run: 'hub', step: 'clamped' }))).toBe(true)
     const nut: HubEvent[] = parts.way === 'rod' ? [lock] : []
     expect(stays(then(seen, { kind: 'hubSeen', check, outcome: fine }, holds))).toEqual([])
+    // tapped before it was seen so, and come late: it answers nothing
+    const early = { at: '2020-01-01T10:00:00.000Z' }
+    expect(keeps(hubAfter(seen, told({ kind: 'hubSeen', check, outcome: fine }, early)))).toBe(true)
+    expect(keeps(hubAfter(seen, told({ kind: 'hubCured', fault }, early)))).toBe(true)
     expect(stays(then(seen, { kind: 'hubCured', fault }, ...nut, holds))).toEqual([])
     if (step) expect(keeps(then(seen, { kind: 'hubStep', step }))).toBe(false)
   })

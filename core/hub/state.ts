@@ -1,4 +1,4 @@
-import { UNKNOWN } from '../chapter/looks'
+import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
 import type { JobOf } from '../job/events'
@@ -78,7 +78,10 @@ function named(was: HubState, parts: HubParts): HubState {
   if (!was.parts) return { ...was, parts }
   if (sameParts(was.parts, parts)) return was
   const worked = was.worked || was.proof !== null || hubStays(was).length > 0
-  if (was.parts.way !== parts.way) return { ...noHub, parts, worked, failed: was.failed, flagged: was.flagged }
+  if (was.parts.way !== parts.way) {
+    const seen = parts.way === 'twin' ? [] : dangersIn(was.seen).filter(s => s.check === 'washers')
+    return { ...noHub, parts, worked, seen, failed: was.failed, flagged: was.flagged }
+  }
   return { ...was, parts, worked, proof: null, counts: was.counts.filter(c => c.gear <= parts.ratios.length) }
 }
 const sameParts = (a: HubParts, b: HubParts): boolean => JSON.stringify(a) === JSON.stringify(b)
@@ -100,21 +103,25 @@ export function hubAfter(was: HubState, told: Told<HubEvent | HubHeard>): HubSta
       return { ...was, proof: null }
     case 'hubProof':
       return proven(was, told, event.holds)
-    default:
-      return after(was, event)
+    default: {
+      const now = after(was, event, told.at)
+      return { ...now, seen: withSeenSince(was.seen, now.seen, told.at) }
+    }
   }
 }
 
-function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>): HubState {
+function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: string): HubState {
   switch (e.kind) {
     case 'hubParts':
       return named(was, e.parts)
     case 'hubSeen': {
-      const now = { ...was, seen: [...was.seen, { check: e.check, outcome: e.outcome }] }
+      const danger = hubDanger(e.check, e.outcome)
+      const look = { check: e.check, outcome: e.outcome, ...(danger ? { at } : {}) }
+      const now = { ...was, seen: [...was.seen, look] }
       // a gear that does not hold is ridden by nobody until all were tried again, and hold
       if (e.outcome === UNKNOWN) return now
       if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
-      if (e.check !== 'lock') return hubDanger(e.check, e.outcome) ? doubted(now) : now
+      if (e.check !== 'lock') return danger ? doubted(now) : now
       return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
     }
     case 'hubSounded':
