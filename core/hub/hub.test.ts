@@ -625,6 +625,28 @@ describe('states in which riding must stop', () => {
     expect(stays(then(seen, { kind: 'hubCured', fault }, ...nut, holds))).toEqual([])
     if (step) expect(keeps(then(seen, { kind: 'hubStep', step }))).toBe(false)
   })
+  test('a tap that comes late answers nothing that was found since: a slip, a loose nut, gears that do not hold', () => {
+    const early = { at: '2020-01-01T10:00:00.000Z' }
+    for (const [found, late, words] of [
+      [count(2, null), count(2, 11.7), 'slips or finds no gear in 2'],
+      [{ kind: 'hubSeen', check: 'lock', outcome: 'loose' }, lock, 'lock nut is loose'],
+      [
+        { kind: 'hubSeen', check: 'gears', outcome: 'not' },
+        { kind: 'hubSeen', check: 'gears', outcome: 'hold' },
+        'not every gear',
+      ],
+    ] as [HubEvent, HubEvent, string][]) {
+      const s = after(found)
+      expect(
+        stays(hubAfter(s, told(late, early))).some(w => w.includes(words)),
+        words,
+      ).toBe(true)
+      expect(
+        stays(hubAfter(s, told(late))).some(w => w.includes(words)),
+        words,
+      ).toBe(false)
+    }
+  })
   test('a fault that is put right answers what it shows with which nobody rides', () => {
     for (const [fault, shows] of Object.entries(HUB_SHOWS))
       for (const [check, outcome] of Object.entries(shows))

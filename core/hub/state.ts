@@ -51,6 +51,8 @@ export const noHub: HubState = {
   flagged: [],
 }
 
+/** Looks that keep a bike, besides those nobody rides with whatever is set: of its gears and its lock nut. */
+const KEEPS: Readonly<Record<string, string>> = { [ALL_GEARS]: 'not', lock: 'loose' }
 /** Looks at what the setting does; all others stand when it is changed. */
 const OF_THE_SETTING: readonly string[] = [ALL_GEARS, TICK]
 /** What was found says little once the setting was changed: looks that do not depend on it stay. It must be proven. */
@@ -116,13 +118,18 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
       return named(was, e.parts)
     case 'hubSeen': {
       const danger = hubDanger(e.check, e.outcome)
-      const look = { check: e.check, outcome: e.outcome, ...(danger ? { at } : {}) }
+      const keeps = danger !== null || KEEPS[e.check] === e.outcome
+      const look = { check: e.check, outcome: e.outcome, ...(keeps ? { at } : {}) }
       const now = { ...was, seen: [...was.seen, look] }
       // a gear that does not hold is ridden by nobody until all were tried again, and hold
       if (e.outcome === UNKNOWN) return now
       if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
       if (e.check !== 'lock') return danger ? doubted(now) : now
-      return e.outcome === 'tight' ? { ...now, locked: true } : { ...doubted(now), locked: false }
+      if (e.outcome !== 'tight') return { ...doubted(now), locked: false }
+      // seen loose since this was tapped
+      return was.locked === false && withSeenSince(was.seen, [], at).some(s => s.check === 'lock')
+        ? now
+        : { ...now, locked: true }
     }
     case 'hubSounded':
       return { ...was, tickOdds: e.tickOdds }
@@ -137,9 +144,12 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
     case 'hubCount': {
       // a gear this hub does not have says nothing of it
       if (!was.parts || e.gear > was.parts.ratios.length) return was
-      const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns }
+      const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns, at }
       const slipped = e.wheelTurns === null ? [...new Set([...was.asFound.slipped, e.gear])] : was.asFound.slipped
-      const now = { ...was, counts: [...was.counts, count], asFound: { ...was.asFound, slipped } }
+      // one that comes late stands before those of its gear that were made since
+      const since = was.counts.findIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at)
+      const counts = was.counts.toSpliced(since < 0 ? was.counts.length : since, 0, count)
+      const now = { ...was, counts, asFound: { ...was.asFound, slipped } }
       // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
       return isAsked(was.parts, count) ? now : doubted(now)
     }

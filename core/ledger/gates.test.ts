@@ -73,6 +73,11 @@ describe('a bike leaves only when it may', () => {
     const cracked = [arrived, FRONT, REAR, sensed(['cracked', 'split'])]
     expect(staysOf(reduce(cracked)).map(s => s.id)).toEqual(['sense-cracked', 'sense-split'])
     expect(whyStays(reduce([...cracked, sensed([])]))).toBeNull()
+    // a look that was made before, and comes late from a tablet that was offline, answers nothing
+    const before = told({ ...sensed([]).event }, { at: '2020-01-01T08:00:00.000Z' })
+    expect(whyStays(reduce([...cracked, before]))).not.toBeNull()
+    expect(failsBy(cracked.at(-1)!.event)).toBe('a crack in hanger, dropout or frame')
+    expect(failsBy(sensed([]).event)).toBeNull()
   })
   test('fetched unrepaired, or cancelled: no brake need be proven, none is said to hold, and it is not called for', () => {
     for (const how of ['unrepaired', 'cancelled'] as const) {

@@ -5,7 +5,7 @@ import { sayNet } from '../chapter/screws'
 import { SENSE_CHECK } from '../procedure/senseCheck'
 import { sayChance } from '../quantity/chance'
 import { unnamedDerailleur, type Counted } from './counted'
-import { REAR_EVENTS, sprocketsNeeded, type RearEvent } from './events'
+import { REAR_EVENTS, sprocketsNeeded, type RearEvent, type RearOf } from './events'
 import { rearFacts, type RearOpinion } from './facts'
 import { mayReachLargest } from './gates'
 import { rearFaults } from './faultsFound'
@@ -21,13 +21,14 @@ type Job = {
   job: { seen: Counted | null; handedBack?: { fault: string | null } | null }
 }
 
-/** What the sense check found that nobody rides with, until it is looked at anew. */
+/** What a sense check found that nobody rides with. */
+const stopsRiding = (sensed: RearOf<'sensed'> | null) =>
+  SENSE_CHECK.filter(i => i.stopsRiding && sensed?.exceptions.includes(i.id))
+/** That keeps the bike until it is looked at anew. */
 const keptBySense = ({ sensed }: RearState): Stay[] =>
-  SENSE_CHECK.filter(i => i.stopsRiding && sensed?.exceptions.includes(i.id)).map(i => ({
-    id: `sense-${i.id}`,
-    is: 'found' as const,
-    why: i.otherwise.toLowerCase(),
-  }))
+  stopsRiding(sensed).map(i => ({ id: `sense-${i.id}`, is: 'found' as const, why: i.otherwise.toLowerCase() }))
+const fails = (e: RearEvent): string | null =>
+  e.kind === 'sensed' ? (stopsRiding(e)[0]?.otherwise.toLowerCase() ?? null) : null
 
 function parts(state: Job, opinion: Pick<RearOpinion, 'right'> | null): PartStands[] {
   const { rear } = state
@@ -65,6 +66,7 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
     named: sayRearStandard,
   },
   gates: {
+    fails,
     signs: e =>
       e.kind === 'sight' && e.at === 'L' ? 'L seen by hand' : e.kind === 'waived' ? WAIVED_WORDS[e.what] : null,
     open: ({ rear }) => (mayReachLargest(rear.trace) ? ['largest'] : []),

@@ -57,6 +57,7 @@ export type RearState = {
   /** Looks at the B gap without a figure, since it was last measured. */
   gapLooks: readonly GapSeen[]
   sensed: RearOf<'sensed'> | null
+  sensedAt: string | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
   /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
   /**
@@ -107,6 +108,7 @@ const NONE: Omit<RearState, 'corrected'> = {
   riding: null,
   gapLooks: [],
   sensed: null,
+  sensedAt: null,
   gauges: [],
   found: [],
   gaps: [],
@@ -250,7 +252,8 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
     case 'ridden':
       return { ...was, riding: event.how }
     case 'sensed':
-      return { ...was, sensed: event }
+      // one that was made before, and comes late, takes nothing back that was found since
+      return was.sensedAt !== null && told.at < was.sensedAt ? was : { ...was, sensed: event, sensedAt: told.at }
     case 'gap':
       return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }], gapLooks: [] }
     case 'gapSeen':
