@@ -179,6 +179,12 @@ describe('looks with which nobody rides', () => {
         'rear brake found: wire broken or frayed',
       )
       expect(why(brakesAfter(broken, told(answer, at(6)))).some(w => w.includes('found'))).toBe(false)
+      // a tablet whose clock is behind is believed when it says so again
+      const again = brakesAfter(brakesAfter(broken, told(answer, at(3))), told(answer, at(4)))
+      expect(why(again).some(w => w.includes('found'))).toBe(false)
+      // what answers nothing uses that up as little
+      const other = brakesAfter(brakesAfter(broken, told(saw('noise', 'quiet'), at(3))), told(answer, at(4)))
+      expect(why(other)).toContain('rear brake found: wire broken or frayed')
     }
     const fed: Any = { kind: 'cabled', run: 'rear-brake', step: 'fed' }
     expect(brakesAfter(broken, told(fed, at(4))).rear.seen).toHaveLength(1)

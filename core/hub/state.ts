@@ -146,9 +146,12 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
       if (!was.parts || e.gear > was.parts.ratios.length) return was
       const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns, at }
       const slipped = e.wheelTurns === null ? [...new Set([...was.asFound.slipped, e.gear])] : was.asFound.slipped
-      // one that comes late stands before those of its gear that were made since
-      const since = was.counts.findIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at)
-      const counts = was.counts.toSpliced(since < 0 ? was.counts.length : since, 0, count)
+      // one that comes late stands before one of its gear that was made since, once: clocks can be wrong
+      const since = was.counts.findLastIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at)
+      const counts =
+        since < 0
+          ? [...was.counts, count]
+          : was.counts.toSpliced(since, 1, count, { ...was.counts[since]!, at: undefined })
       const now = { ...was, counts, asFound: { ...was.asFound, slipped } }
       // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
       return isAsked(was.parts, count) ? now : doubted(now)

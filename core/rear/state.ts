@@ -252,8 +252,10 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
     case 'ridden':
       return { ...was, riding: event.how }
     case 'sensed':
-      // one that was made before, and comes late, takes nothing back that was found since
-      return was.sensedAt !== null && told.at < was.sensedAt ? was : { ...was, sensed: event, sensedAt: told.at }
+      // one that was made before, and comes late, takes nothing back that was found since, once: clocks can be wrong
+      return was.sensedAt !== null && told.at < was.sensedAt
+        ? { ...was, sensedAt: null }
+        : { ...was, sensed: event, sensedAt: told.at }
     case 'gap':
       return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }], gapLooks: [] }
     case 'gapSeen':
