@@ -179,6 +179,8 @@ describe('looks with which nobody rides', () => {
         'rear brake found: wire broken or frayed',
       )
       expect(why(brakesAfter(broken, told(answer, at(6)))).some(w => w.includes('found'))).toBe(false)
+      const twice = brakesAfter(broken, told(saw('wire', 'broken'), at(8)))
+      expect(why(brakesAfter(twice, told(answer, at(6))))).toContain('rear brake found: wire broken or frayed')
       // a tablet whose clock is behind is believed when it says so again
       const again = brakesAfter(brakesAfter(broken, told(answer, at(3))), told(answer, at(4)))
       expect(why(again).some(w => w.includes('found'))).toBe(false)

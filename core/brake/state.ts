@@ -101,7 +101,7 @@ function done(b: BrakeState, e: OfOne, at: string): BrakeState {
       const was = b.seen.find(s => s.check === e.check)
       const look =
         was?.outcome === e.outcome
-          ? { ...was, times: (was.times ?? 1) + 1 }
+          ? { ...was, times: (was.times ?? 1) + 1, ...(was.at ? { at } : {}) }
           : // who cannot tell takes nothing back that was seen
             was && e.outcome === UNKNOWN
             ? { ...was, unsure: true as const }
