@@ -35,9 +35,9 @@ export const leanZod = (): Plugin => ({
 })
 
 /**
- * Leaves out of the browser what chapters say on a sheet, leave for the records and tell as failed: the server alone
- * draws up sheets, keeps records and judges under the job's lock (`server/db/sheets.ts`, `server/db/records.ts`,
- * `needsJudging`), and a chapter that says nothing is whole
+ * Leaves out of the browser what chapters say on a sheet, leave for the records, refuse and tell as failed: the
+ * server alone draws up sheets, keeps records and judges under the job's lock (`server/db/sheets.ts`,
+ * `server/db/records.ts`, `mayAppend`), and a chapter that says nothing is whole
  * (`core/chapter/chapter.ts`). Should one be written otherwise, nothing is left out.
  */
 export const leanChapters = (): Plugin => ({
@@ -45,7 +45,10 @@ export const leanChapters = (): Plugin => ({
   enforce: 'pre',
   transform(code, id, options) {
     if (options?.ssr || !/core\/(rear|front|brake|hub|cable)\/chapter\.ts$/.test(id)) return
-    return { code: code.replace(/^ +(facts|figures|faults|standards|fails)(: rear\w+)?,$/gm, ''), map: null }
+    return {
+      code: code.replace(/^ +(facts|figures|faults|standards|measures|refuses|fails)(: rear\w+)?,$/gm, ''),
+      map: null,
+    }
   },
 })
 

@@ -144,6 +144,8 @@ function signs(e: BrakeEvent): string | null {
   return `${what} ${e.holds ? (e.test ? 'passed' : 'holds') : 'failed'}`
 }
 
+const refuses = (e: BrakeEvent, { brake: brakes }: Job) =>
+  e.kind === 'proof' && e.holds ? beforeProof(brakes[e.brake], e) : null
 function fails(e: BrakeEvent): string | null {
   if (e.kind === 'proof') return e.holds ? null : `${BRAKE_WORDS[e.brake].toLowerCase()} failed its proof`
   if (e.kind !== 'brakeSeen') return null
@@ -179,7 +181,7 @@ export const brake = chapter<BrakeEvent, BrakeHeard, BrakesState, Job>({
   },
   gates: {
     signs,
-    refuses: (e, { brake: brakes }) => (e.kind === 'proof' && e.holds ? beforeProof(brakes[e.brake], e) : null),
+    refuses,
     fails,
   },
   stays: ({ brake: brakes }) => brakesStay(brakes),

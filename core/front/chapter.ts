@@ -168,6 +168,8 @@ function parts(state: Job, opinion: FrontOpinion | null): PartStands[] {
     : stands('untouched', 'untouched')
 }
 
+/** A gap is set against the cage it was read in. */
+const measures = (e: FrontEvent): boolean => e.kind === 'frontGap'
 /**
  * A gap that no cage can show: within the chain, or wider than the cage. Entries of earlier versions stay as they are.
  */
@@ -190,8 +192,10 @@ export const front = chapter<FrontEvent, Cabled, FrontState, Job, FrontOpinion>(
     event.kind === 'cabled' ? frontCabled(was, event, job.cable) : frontAfter(was, event),
   say: sayFront,
   sprockets: sprocketsNeeded,
-  // a gap is set against the cage it was read in
-  gates: { measures: e => e.kind === 'frontGap', refuses },
+  gates: {
+    measures,
+    refuses,
+  },
   facts,
   records: {
     rules: [

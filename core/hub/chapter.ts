@@ -1,4 +1,4 @@
-import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
+import { chapter, type Fact, type Facts, type PartStands, type Refusal } from '../chapter/chapter'
 import { figureRule, keeping, type FaultFound, type RecordFigure } from '../chapter/records'
 import { fromSixteenths } from '../quantity/turns'
 import type { Standards } from '../standards/inForce'
@@ -103,6 +103,10 @@ const FOUND_BRIEF: Readonly<Record<string, string>> = {
   'hub-coupling': 'coupling slips',
 }
 
+function refuses(e: HubEvent, { hub }: Job): Refusal | null {
+  const before = e.kind === 'hubProof' && e.holds ? beforeProof(hub) : null
+  return before ? { field: 'holds', message: before } : null
+}
 /** What keeps a bike, of one entry. */
 function fails(e: HubEvent): string | null {
   if (e.kind === 'hubProof') return e.holds ? null : 'hub gear failed its proof'
@@ -144,10 +148,7 @@ export const hub = chapter<HubEvent, HubHeard, HubState, Job>({
   },
   gates: {
     signs: e => (e.kind === 'hubProof' ? `Hub gear ${e.holds ? 'holds in every gear' : 'failed'}` : null),
-    refuses: (e, { hub }) => {
-      const before = e.kind === 'hubProof' && e.holds ? beforeProof(hub) : null
-      return before ? { field: 'holds', message: before } : null
-    },
+    refuses,
     fails,
   },
   stays: ({ hub }) => hubStays(hub),
