@@ -10,7 +10,7 @@ import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
  * wrong with one is told from it by `diagnose.ts`.
  */
 
-/** A look at a hub; when, where nobody rides with what was seen. */
+/** A look at a hub; when, where what was seen keeps the bike. */
 export type HubSeen = { check: string; outcome: string; at?: string }
 /** The window, the marks or the play, in the setting gear, mm. */
 export type HubReading = { mm: number }

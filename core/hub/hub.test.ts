@@ -630,6 +630,7 @@ describe('states in which riding must stop', () => {
     for (const [found, late, words] of [
       [count(2, null), count(2, 11.7), 'slips or finds no gear in 2'],
       [{ kind: 'hubSeen', check: 'lock', outcome: 'loose' }, lock, 'lock nut is loose'],
+      [{ kind: 'hubSeen', check: 'lock', outcome: 'loose' }, { kind: 'hubStep', step: 'locked' }, 'lock nut is loose'],
       [
         { kind: 'hubSeen', check: 'gears', outcome: 'not' },
         { kind: 'hubSeen', check: 'gears', outcome: 'hold' },
@@ -652,6 +653,10 @@ describe('states in which riding must stop', () => {
         words,
       ).toBe(false)
     }
+  })
+  test('a slip that comes late is not outdated by a right count: a clock may be behind', () => {
+    const late = hubAfter(after(count(2, 11.7)), told(count(2, null), { at: '2020-01-01T10:00:00.000Z' }))
+    expect(slippingGears(late)).toEqual([2])
   })
   test('a fault that is put right answers what it shows with which nobody rides', () => {
     for (const [fault, shows] of Object.entries(HUB_SHOWS))

@@ -126,10 +126,7 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
       if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
       if (e.check !== 'lock') return danger ? doubted(now) : now
       if (e.outcome !== 'tight') return { ...doubted(now), locked: false }
-      // seen loose since this was tapped
-      return was.locked === false && withSeenSince(was.seen, [], at).some(s => s.check === 'lock')
-        ? now
-        : { ...now, locked: true }
+      return looseSince(was, at) ? now : { ...now, locked: true }
     }
     case 'hubSounded':
       return { ...was, tickOdds: e.tickOdds }
@@ -146,15 +143,16 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
       if (!was.parts || e.gear > was.parts.ratios.length) return was
       const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns, at }
       const slipped = e.wheelTurns === null ? [...new Set([...was.asFound.slipped, e.gear])] : was.asFound.slipped
-      // one that comes late stands before one of its gear that was made since, once: clocks can be wrong
-      const since = was.counts.findLastIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at)
+      // a right one that comes late stands before one of its gear that was made since, once: clocks can be wrong
+      const right = isAsked(was.parts, count)
+      const since = right ? was.counts.findLastIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at) : -1
       const counts =
         since < 0
           ? [...was.counts, count]
           : was.counts.toSpliced(since, 1, count, { ...was.counts[since]!, at: undefined })
       const now = { ...was, counts, asFound: { ...was.asFound, slipped } }
       // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
-      return isAsked(was.parts, count) ? now : doubted(now)
+      return right ? now : doubted(now)
     }
     case 'hubTurn': {
       const now = setAnew(was)
@@ -164,10 +162,11 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
       return { ...setAnew(was), seen: standing(was.seen, e.fault), cured: [...was.cured, e.fault] }
     case 'hubStep': {
       const steps = [...new Set([...was.steps, e.step])]
-      const seen = was.seen.filter(s => !answersHubDanger(e.step, s.check))
+      const locks = e.step === 'locked'
+      const seen = was.seen.filter(s => !answersHubDanger(e.step, s.check) && !(locks && s.check === 'lock'))
       const now = { ...was, steps, seen, worked: true, proof: null, failed: false }
       // a nut locked is a nut looked at; opening the chain or joining it anew undoes that
-      if (e.step === 'locked') return { ...now, locked: true }
+      if (locks) return { ...now, locked: !looseSince(was, at) }
       return e.step === 'home' || e.step === 'slack'
         ? { ...now, locked: was.parts?.way === 'rod' ? null : was.locked }
         : now
@@ -186,6 +185,9 @@ function stepsRead({ parts, steps }: HubState, mm: number): HubState['steps'] {
 /** A figure read by eye through a window may be off by so much. `model` */
 const READ_WITHIN_MM = 0.25
 
+/** Was its nut seen loose since something was tapped? */
+const looseSince = (was: HubState, at: string): boolean =>
+  was.locked === false && withSeenSince(was.seen, [], at).some(s => s.check === 'lock')
 /** What was put right is looked at anew; what nobody rides with stands, where that is not what was put right. */
 const standing = (seen: HubLog['seen'], fault: string): HubLog['seen'] =>
   dangersIn(seen).filter(s => !answersHubDanger(fault, s.check))

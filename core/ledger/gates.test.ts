@@ -76,6 +76,9 @@ describe('a bike leaves only when it may', () => {
     // a look that was made before, and comes late from a tablet that was offline, answers nothing
     const before = told({ ...sensed([]).event }, { at: '2020-01-01T08:00:00.000Z' })
     expect(whyStays(reduce([...cracked, before]))).not.toBeNull()
+    // nor is what it found lost for having come late
+    const foundBefore = told({ ...sensed(['cracked']).event }, { at: '2020-01-01T08:00:00.000Z' })
+    expect(whyStays(reduce([arrived, FRONT, REAR, sensed([]), foundBefore]))).toContain('crack')
     // a tablet whose clock is behind is believed when it says so again
     expect(whyStays(reduce([...cracked, before, { ...before, id: told(before.event).id }]))).toBeNull()
     expect(failsBy(cracked.at(-1)!.event)).toBe('a crack in hanger, dropout or frame')

@@ -252,10 +252,14 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
     case 'ridden':
       return { ...was, riding: event.how }
     case 'sensed':
-      // one that was made before, and comes late, takes nothing back that was found since, once: clocks can be wrong
-      return was.sensedAt !== null && told.at < was.sensedAt
-        ? { ...was, sensedAt: null }
-        : { ...was, sensed: event, sensedAt: told.at }
+      // one that was made before, and comes late, adds and takes nothing back, once: clocks can be wrong
+      if (!was.sensed || was.sensedAt === null || told.at >= was.sensedAt)
+        return { ...was, sensed: event, sensedAt: told.at }
+      return {
+        ...was,
+        sensed: { ...was.sensed, exceptions: [...new Set([...was.sensed.exceptions, ...event.exceptions])] },
+        sensedAt: null,
+      }
     case 'gap':
       return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }], gapLooks: [] }
     case 'gapSeen':
