@@ -4,16 +4,15 @@ import { isDiagnosed } from '#core/brake/kinds'
 import {
   armRatio,
   biteShare,
-  BRAKE_BARREL,
   discBiteShare,
   discFigures,
   discJudged,
-  MOST_LET_OUT_MM,
   padGapMm,
   ROTOR_WITHIN_MM,
   straddle,
   straddleJudged,
 } from '#core/brake/sums'
+import { BRAKE_BARREL, MOST_LET_OUT_MM } from '#core/brake/barrel'
 import { typedNumber } from '#core/quantity/typed'
 import { within } from '#core/quantity/within'
 import type { Standards } from '#core/standards/inForce'

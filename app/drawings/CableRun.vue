@@ -2,7 +2,8 @@
      the pull. No store, no physics. -->
 <script setup lang="ts">
 import { along } from './along'
-import type { BendLoss, Run } from '#core/cable/run'
+import type { Run } from '#core/cable/run'
+import type { BendLoss } from '#core/cable/friction'
 
 const props = defineProps<{ run: Run; losses: readonly BendLoss[]; chosen: string | null }>()
 const emit = defineEmits<{ choose: [piece: string] }>()

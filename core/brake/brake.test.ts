@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
 import { playBrake, playBrakeByOrder, type BrakePlayed } from '../bench/brake'
-import { centringMove, type Centring, type Nearer, type Side } from './centring'
+import { centringMove, type Centring } from './centring'
+import type { Nearer, Side } from './sides'
 import { BRAKE_CHECKS, checkOf, stopsRiding } from './checks'
 import { BRAKE_FAULTS, checksFor, signOf, writtenOrder } from './faults'
 import { diagnose, diagnosisOf, type BrakeSeen } from './diagnose'
@@ -10,7 +11,6 @@ import { BRAKE_STEPS, LEAST_NUT_TURNS } from './fitting'
 import { marksAfter, proofOf, testsOf, type ProofMarks, type ProofTest } from './proof'
 import { BRAKE_KINDS } from './kinds'
 import {
-  BRAKE_BARREL,
   barrelTurnsFor,
   biteShare,
   cableTakenMm,
@@ -26,6 +26,7 @@ import {
   straddleJudged,
   wearLeftMm,
 } from './sums'
+import { BRAKE_BARREL } from './barrel'
 
 describe('sums (common practice and memory, no source)', () => {
   test('gain at one pad: long lever on linear-pull about 8, short on dual-pivot about 5.4; crossed 14 and 3', () => {

@@ -1,11 +1,6 @@
 import { fromSixteenths, sayTurnsOf } from '../quantity/turns'
 import type { BrakeKind } from './kinds'
-
-export const SIDES = ['left', 'right'] as const
-export type Side = (typeof SIDES)[number]
-export const otherSide = (s: Side): Side => (s === 'left' ? 'right' : 'left')
-/** Which pad stands nearer the rim once let go; the other arm then moves more. */
-export type Nearer = Side | 'even'
+import { otherSide, type Nearer, type Side } from './sides'
 
 /** A turn of a spring or centring screw, sixteenths, + in. */
 export type CentringTurn = { side: Side; sixteenths: number }

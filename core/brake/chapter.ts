@@ -1,4 +1,4 @@
-import { otherSide, type Nearer } from './centring'
+import { otherSide, type Nearer } from './sides'
 import { chapter, type Fact, type Facts, type PartStands } from '../chapter/chapter'
 import { figureRule, keeping, turnsRule, type FaultFound, type RecordFigure } from '../chapter/records'
 import { fromSixteenths, sayTurns } from '../quantity/turns'

@@ -1,12 +1,12 @@
 import { UNKNOWN } from '../chapter/looks'
 import { z } from 'zod'
-import { SIDES } from './centring'
+import { SIDES } from './sides'
 import { checkOf } from './checks'
 import { faultWords } from './faultWords'
 import { BRAKE_STEP_IDS } from './stepWords'
 import { BrakeParts, BRAKES } from './kinds'
 import { PROOF_TESTS } from './proof'
-import { BRAKE_BARREL, MOST_LET_OUT_MM } from './sums'
+import { BRAKE_BARREL, MOST_LET_OUT_MM } from './barrel'
 
 const brake = z.enum(BRAKES)
 const known = (e: { check: string; outcome: string }) =>

@@ -1,7 +1,7 @@
 import { finite, notNegative, positive } from '../quantity/check'
 import { numberIn, rangeIn, TABLE_ONLY, valueOrNull, type Standards } from '../standards/inForce'
 import { meanOf } from '../standards/entry'
-import { M10_PITCH_MM } from '../standards/tables/threads'
+import { BRAKE_BARREL, MOST_LET_OUT_MM } from './barrel'
 import { FITTING_LEVER, type BrakeKind, type LeverClass } from './kinds'
 
 /** Cable travel for each mm at a pad, as it counts in this shop; null where a kind has no such sum here. */
@@ -44,9 +44,6 @@ export function mismatchOf(lever: LeverClass, kind: BrakeKind): { feel: string; 
     : { feel: 'firm and wooden: it feels sharp, and brakes weakly', instead }
 }
 
-/** More cable than this let out, and the pads hang in the air, mm. `practice` */
-export const MOST_LET_OUT_MM = 25
-
 /**
  * Gap at each pad from cable let out after the pads touch, mm: linear-pull arms and callipers move both pads.
  * Source: plain levers; the ratio is `memory`.
@@ -87,9 +84,6 @@ export function barrelTurnsFor(
   positive('threadMm', threadMm)
   return (Math.sign(gapChangeMm) * cableTakenMm(kind, Math.abs(gapChangeMm), s)) / threadMm
 }
-
-/** Travel of a brake's barrel from fully in, turns (`memory`), and its thread, mm a turn. */
-export const BRAKE_BARREL = { turns: 8, threadMm: M10_PITCH_MM } as const
 
 /**
  * What is left of a barrel for pad wear: mm of wear at each pad it can still take up, the gap kept.

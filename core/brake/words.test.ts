@@ -14,18 +14,17 @@ import { stepsAfter } from './stepWords'
 import { BRAKE_KINDS, END_KINDS, type BrakeParts } from './kinds'
 import { brakeProven, brakeStands, brakesStay, nextStep } from './state'
 import {
-  BRAKE_BARREL,
   barrelTurnsFor,
   cableTakenMm,
   discFigures,
   discJudged,
   discWear,
-  MOST_LET_OUT_MM,
   padGapMm,
   ROTOR_WITHIN_MM,
   straddleJudged,
   wearLeftMm,
 } from './sums'
+import { BRAKE_BARREL, MOST_LET_OUT_MM } from './barrel'
 
 const told = telling<LedgerEvent>()
 const bare = told({ kind: 'arrived', parts: null })

@@ -1,7 +1,8 @@
 import { notNegative, positive } from '../quantity/check'
 import { cableWindowMm } from '../response/window'
 import { geometryOf, type RearSetup } from '../response/setup'
-import { MU, type Condition, type Run } from './run'
+import type { Condition, Run } from './run'
+import { MU } from './friction'
 import { HOUSING_SHARE, SPRING_PULL_N, wireStiffness } from './stretch'
 import { stretches } from './wire'
 

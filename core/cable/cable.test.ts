@@ -17,7 +17,8 @@ import {
   type LoopGeometry,
   type Vec,
 } from './loop'
-import { frictionAngle, lossAlong, MU, pullAtClamp, Run, type Run as RunOf } from './run'
+import { Run, type Run as RunOf } from './run'
+import { frictionAngle, lossAlong, MU, pullAtClamp } from './friction'
 import { runGivesMm, runStiffness, SPRING_PULL_N, wireGivesMm, wireStiffness } from './stretch'
 import { givesOf, innerLiesMm, innerNeededMm, innerToTake, stretches, usualBeyond, wireMm } from './wire'
 import { piecesToCut, runsCut, type LaidOut } from './wanted'

@@ -1,26 +1,17 @@
 import { z } from 'zod'
-import { capstan } from './capstan'
-import { Housing, housingRefused, leastRadiusMm, RunName } from './housing'
+import { Housing, housingRefused, RunName } from './housing'
 import { Head } from './heads'
 
 /** State of wire and liner. */
 export const CONDITIONS = ['new', 'used', 'dirty', 'gritty'] as const
 export type Condition = (typeof CONDITIONS)[number]
 
-/**
- * Friction of wire in housing by condition, no unit. `memory`: 0.06 to 0.10 clean and lined, the middle once it has
- * run; 0.2 to 0.3 dirty.
- */
-export const MU: Record<Condition, number> = { new: 0.06, used: 0.08, dirty: 0.2, gritty: 0.3 }
 export const CONDITION_WORDS: Record<Condition, string> = {
   new: 'new, lined',
   used: 'clean',
   dirty: 'dirty',
   gritty: 'gritty',
 }
-
-/** A bend tighter than the least radius grips more than its angle says; by so much. `model` */
-const TIGHT_BEND_FACTOR = 1.5
 
 const mm = (what: string, most: number) =>
   z
@@ -123,27 +114,3 @@ export const asRead = (run: Run, by: LengthRead, why: string): Run => ({
 /** "±3 mm, the old piece, and it was right: no pull at full lock". */
 export const sayRead = (r: { by: LengthRead; why: string }): string =>
   `±${LENGTH_READ[r.by].errorMm} mm, ${LENGTH_READ[r.by].words}${r.why ? `: ${r.why}` : ''}`
-
-/** A bend with what is left of the lever's pull before and after it. */
-export type BendLoss = { piece: string; deg: number; radiusMm: number; tight: boolean; before: number; after: number }
-
-const bendsOf = (p: Piece): readonly Bend[] => (p.kind === 'housing' ? p.bends : p.kind === 'guide' ? [p.bend] : [])
-
-/** Where along a run the lever's pull goes: a share of 1 at the lever, less at every bend. Capstan equation, `std`. */
-export function lossAlong(run: Run, mu = MU[run.condition]): BendLoss[] {
-  let pull = 1
-  return run.pieces.flatMap(piece =>
-    bendsOf(piece).map((bend): BendLoss => {
-      const tight = bend.radiusMm < leastRadiusMm(run.run)
-      const before = pull
-      pull /= capstan(mu * (tight ? TIGHT_BEND_FACTOR : 1), bend.deg)
-      return { piece: piece.name, deg: bend.deg, radiusMm: bend.radiusMm, tight, before, after: pull }
-    }),
-  )
-}
-
-/** Share of the lever's pull that reaches the clamp, 0 to 1. */
-export const pullAtClamp = (run: Run, mu?: number): number => lossAlong(run, mu).at(-1)?.after ?? 1
-
-/** Sum of all bends as the friction feels it: μφ, no unit. */
-export const frictionAngle = (run: Run, mu?: number): number => -Math.log(pullAtClamp(run, mu))

@@ -1,7 +1,8 @@
 import type { EndKind } from '../standards/brakeKinds'
 import { isBrake, type RunName } from './housing'
 import { radians } from '../quantity/angle'
-import { lossAlong, type Piece, type Run } from './run'
+import type { Piece, Run } from './run'
+import { lossAlong } from './friction'
 import type { Gives } from './stretch'
 
 /** What an inner is clamped to at its far end: a brake's kind where it matters, null where nobody said. */

@@ -1,20 +1,13 @@
 <!-- Fitting in order, centring by what is seen, and how close the rider likes it. -->
 <script setup lang="ts">
 import { whyOf } from '#core/procedure/schoolWhys'
-import {
-  cameEven,
-  centringMove,
-  hasCentring,
-  nearerOfPush,
-  sayScrewTurn,
-  SIDES,
-  type Nearer,
-  type Side,
-} from '#core/brake/centring'
+import { cameEven, centringMove, hasCentring, nearerOfPush, sayScrewTurn } from '#core/brake/centring'
+import { SIDES, type Nearer, type Side } from '#core/brake/sides'
 import { hasPadGapSchool, stepsOf } from '#core/brake/fitting'
 import type { Brake, BrakeKind } from '#core/brake/kinds'
 import type { BrakeState } from '#core/brake/state'
-import { armRatio, barrelTurnsFor, BRAKE_BARREL, wearLeftMm } from '#core/brake/sums'
+import { armRatio, barrelTurnsFor, wearLeftMm } from '#core/brake/sums'
+import { BRAKE_BARREL } from '#core/brake/barrel'
 import { schemaOf, type LedgerEvent } from '#core/ledger/events'
 import { PAD_GAPS, PADS, type SchoolChoice } from '#core/procedure/schools'
 import { fromSixteenths, sayTurns, toSixteenths } from '#core/quantity/turns'

@@ -2,7 +2,8 @@
 <script setup lang="ts">
 import { AGAINST_HEARD_WORDS, againstHeard, backlashOfRun, remedies, windowTurnsWith } from '#core/cable/backlash'
 import { isBrake, leastRadiusMm } from '#core/cable/housing'
-import { pullAtClamp, type Run } from '#core/cable/run'
+import type { Run } from '#core/cable/run'
+import { pullAtClamp } from '#core/cable/friction'
 import { givesOf, type FarEnd } from '#core/cable/wire'
 import { FIRM_PULL_N, runGivesMm, SPRING_PULL_N, wireGivesMm } from '#core/cable/stretch'
 import { sayTurns, toEighth } from '#core/quantity/turns'

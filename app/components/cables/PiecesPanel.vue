@@ -1,7 +1,8 @@
 <!-- A run's pieces: from a template, each measured and typed on its own. -->
 <script setup lang="ts">
 import { usualHousing, usualTailMm, type RunName } from '#core/cable/housing'
-import { asRead, CONDITION_WORDS, CONDITIONS, MU, Run, type Piece } from '#core/cable/run'
+import { asRead, CONDITION_WORDS, CONDITIONS, Run, type Piece } from '#core/cable/run'
+import { MU } from '#core/cable/friction'
 import { smallParts } from '#core/cable/smallParts'
 import { innerNeededMm, innerToTake, type FarEnd } from '#core/cable/wire'
 import { RUN_TEMPLATES, templateRun } from '#core/cable/templates'

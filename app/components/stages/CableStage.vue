@@ -3,7 +3,7 @@
 <script setup lang="ts">
 import { tailMm, usualTailMm } from '#core/cable/housing'
 import { HOUSING_PLACES, type HousingPlace } from '#core/cable/places'
-import { lossAlong } from '#core/cable/run'
+import { lossAlong } from '#core/cable/friction'
 import { housingFigure } from '#core/records/runs'
 import { schemaOf, type LedgerEvent } from '#core/ledger/events'
 import type { JobState } from '#core/ledger/reduce'
