@@ -1,3 +1,4 @@
+import type { Since } from '../chapter/late'
 import { UNKNOWN } from '../chapter/looks'
 import { FITTING_LEVER, isDiagnosed } from './kinds'
 import type { BrakeState } from './state'
@@ -10,7 +11,7 @@ import type { BrakeKind } from './kinds'
  * What was seen at one check; how many times running, where it was looked at again and seen so again; whether somebody
  * who looked again could not tell; and when, where nobody rides with it.
  */
-export type BrakeSeen = { check: string; outcome: string; times?: number; unsure?: true; at?: string }
+export type BrakeSeen = { check: string; outcome: string; times?: number; unsure?: true; since?: Since }
 
 /**
  * A look is reported wrongly this often: a slip of the eye. `model`, twice what careful eyes slip: what was claimed by

@@ -171,7 +171,10 @@ describe('looks with which nobody rides', () => {
               expect(answersDanger(f.id, check, outcome), `${kind} ${f.id} ${check} ${outcome}`).toBe(true)
   })
   test('a tap that comes late answers nothing that was seen since it was made; one made after it does', () => {
-    const at = (minute: number) => ({ at: `2026-12-01T10:${String(minute).padStart(2, '0')}:00.000Z` })
+    const at = (minute: number, came?: number) => ({
+      at: `2026-12-01T10:${String(minute).padStart(2, '0')}:00.000Z`,
+      ...(came === undefined ? {} : { receivedAt: `2026-12-01T10:${came}:00.000Z` }),
+    })
     const named = brakesAfter(noBrakes, told(parts('linear-pull'), at(0)))
     const broken = brakesAfter(named, told(saw('wire', 'broken'), at(5)))
     for (const answer of [saw('wire', 'whole'), put('wire-broken'), step('inner')] as Any[]) {
@@ -182,10 +185,13 @@ describe('looks with which nobody rides', () => {
       const twice = brakesAfter(broken, told(saw('wire', 'broken'), at(8)))
       expect(why(brakesAfter(twice, told(answer, at(6))))).toContain('rear brake found: wire broken or frayed')
       // a tablet whose clock is behind is believed when it says so again
-      const again = brakesAfter(brakesAfter(broken, told(answer, at(3))), told(answer, at(4)))
+      const again = brakesAfter(brakesAfter(broken, told(answer, at(3, 20))), told(answer, at(4, 21)))
       expect(why(again).some(w => w.includes('found'))).toBe(false)
+      // not what its tablet had kept besides
+      const kept = brakesAfter(brakesAfter(broken, told(answer, at(3, 20))), told(answer, at(4, 20)))
+      expect(why(kept).some(w => w.includes('found'))).toBe(true)
       // what answers nothing uses that up as little
-      const other = brakesAfter(brakesAfter(broken, told(saw('noise', 'quiet'), at(3))), told(answer, at(4)))
+      const other = brakesAfter(brakesAfter(broken, told(saw('noise', 'quiet'), at(3, 20))), told(answer, at(4, 21)))
       expect(why(other)).toContain('rear brake found: wire broken or frayed')
     }
     const fed: Any = { kind: 'cabled', run: 'rear-brake', step: 'fed' }

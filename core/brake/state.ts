@@ -1,3 +1,4 @@
+import { askedBy, isLate, isSignedLate, since, type Since, type When } from '../chapter/late'
 import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import type { RunName } from '../cable/housing'
@@ -29,9 +30,11 @@ export type BrakeState = {
   marks: ProofMarks
   proof: Proof | null
   /** Failed, and nothing was put right since: the test it failed, null when none was named. */
-  failed: { test: ProofTest | null; by: string; at: string } | null
+  failed: ({ test: ProofTest | null; by: string } & Since) | null
   /** Its wire was clamped and its end not capped since, whichever bench noted it. */
-  uncapped: boolean
+  uncapped: Since | null
+  /** When it was last touched, or found otherwise: a proof from before is none. */
+  touched: Since | null
 }
 export type BrakesState = Record<Brake, BrakeState> & { flagged: readonly Flag[] }
 
@@ -45,7 +48,8 @@ const untouched: BrakeState = {
   marks: {},
   proof: null,
   failed: null,
-  uncapped: false,
+  uncapped: null,
+  touched: null,
 }
 export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagged: [] }
 
@@ -53,9 +57,23 @@ export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagge
 export const BRAKE_OF_RUN: Partial<Record<RunName, Brake>> = { 'front-brake': 'front', 'rear-brake': 'rear' }
 
 /** Proven no more: it was found otherwise, or may be otherwise. What failed has still failed. */
-const doubted = (b: BrakeState): BrakeState => ({ ...b, marks: {}, proof: null })
-/** Worked on: whatever it was, it is proven anew, and a failure has been answered. */
-const workedOn = (b: BrakeState): BrakeState => ({ ...doubted(b), failed: null })
+const doubted = (b: BrakeState, told: When): BrakeState => ({
+  ...b,
+  marks: {},
+  proof: null,
+  touched: since(b.touched, told),
+})
+/** Worked on: whatever it was, it is proven anew, and a failure before that has been answered. */
+const workedOn = (b: BrakeState, told: When): BrakeState => ({
+  ...doubted(b, told),
+  failed: isLate(told, b.failed) ? askedBy(b.failed, told) : null,
+})
+/** Its wire clamped, or its end capped; a cap from before the clamping caps nothing. */
+function ended(b: BrakeState, step: string, told: When): BrakeState {
+  if (step === 'clamped') return { ...b, uncapped: since(b.uncapped, told) }
+  if (step !== 'capped') return b
+  return { ...b, uncapped: isLate(told, b.uncapped) ? askedBy(b.uncapped, told) : null }
+}
 const without = (seen: readonly BrakeSeen[], check: string | null): readonly BrakeSeen[] =>
   seen.filter(s => s.check !== check)
 
@@ -69,61 +87,76 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
   switch (event.kind) {
     case 'cabled': {
       const brake = BRAKE_OF_RUN[event.run]
-      return brake ? on(brake, b => cabled(b, event, told.at)) : was
+      return brake ? on(brake, b => cabled(b, event, told)) : was
     }
     case 'wheelOut':
-      return on(event.wheel, doubted)
+      return on(event.wheel, b => doubted(b, told))
     case 'replace':
       // the wheel came out for it
-      return event.part === 'cassette' ? on('rear', doubted) : was
+      return event.part === 'cassette' ? on('rear', b => doubted(b, told)) : was
     case 'reopened':
-      return { ...was, front: doubted(was.front), rear: doubted(was.rear) }
+      return { ...was, front: doubted(was.front, told), rear: doubted(was.rear, told) }
     case 'proof': {
       const before = event.holds ? beforeProof(was[event.brake], event) : null
-      if (before) return { ...was, flagged: [...was.flagged, { id: told.id, why: before.message }] }
+      const { touched } = was[event.brake]
+      const late = event.holds && isSignedLate(told, touched) ? touched : null
+      if (before || late)
+        return {
+          ...(late ? on(event.brake, b => ({ ...b, touched: askedBy(late, told) })) : was),
+          flagged: [...was.flagged, { id: told.id, why: before?.message ?? TRIED_BEFORE }],
+        }
       return on(event.brake, b => proven(b, event, handOf(told), told.at))
     }
     case 'brakeParts':
-      return on(event.parts.brake, b => named(b, event.parts))
+      return on(event.parts.brake, b => named(b, event.parts, told))
     default:
-      return on(event.brake, b => after(b, event, told.at))
+      return on(event.brake, b => after(b, event, told))
   }
 }
 
+/** What is asked where a proof that comes late is of the brake as it was. */
+const TRIED_BEFORE = 'Tried before the brake was touched, or found otherwise, elsewhere: try it once more'
+
 type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
-function after(was: BrakeState, e: OfOne, at: string): BrakeState {
-  const now = done(was, e, at)
-  return { ...now, seen: withSeenSince(was.seen, now.seen, at) }
+function after(was: BrakeState, e: OfOne, told: When): BrakeState {
+  const now = done(was, e, told)
+  return { ...now, seen: withSeenSince(was.seen, now.seen, told) }
 }
-function done(b: BrakeState, e: OfOne, at: string): BrakeState {
+function done(b: BrakeState, e: OfOne, told: When): BrakeState {
   switch (e.kind) {
     case 'brakeSeen': {
       const was = b.seen.find(s => s.check === e.check)
       const look =
         was?.outcome === e.outcome
-          ? { ...was, times: (was.times ?? 1) + 1, ...(was.at ? { at } : {}) }
+          ? { ...was, times: (was.times ?? 1) + 1, ...(was.since ? { since: since(was.since, told) } : {}) }
           : // who cannot tell takes nothing back that was seen
             was && e.outcome === UNKNOWN
             ? { ...was, unsure: true as const }
-            : { check: e.check, outcome: e.outcome, ...(stopsRiding(e.check, e.outcome) ? { at } : {}) }
+            : {
+                check: e.check,
+                outcome: e.outcome,
+                ...(stopsRiding(e.check, e.outcome) ? { since: since(null, told) } : {}),
+              }
       const now = { ...b, seen: [...without(b.seen, e.check), look] }
-      return looksRight(e.check, e.outcome) ? now : doubted(now)
+      return looksRight(e.check, e.outcome) ? now : doubted(now, told)
     }
     case 'brakeStep': {
       const now = { ...b, steps: stepsAfter(b.steps, e.step), seen: without(b.seen, lookAnswered(e.step)) }
-      const uncapped = e.step === 'clamped' ? true : e.step === 'capped' ? false : b.uncapped
-      return { ...(touches(e.step) ? workedOn(now) : now), uncapped }
+      return ended(touches(e.step) ? workedOn(now, told) : now, e.step, told)
     }
     case 'brakeNearer': {
       const now: BrakeState = { ...b, centring: [...b.centring, { kind: 'seen', nearer: e.nearer }] }
-      return e.nearer === 'even' ? now : doubted(now)
+      return e.nearer === 'even' ? now : doubted(now, told)
     }
     case 'brakeScrew':
-      return workedOn({ ...b, centring: [...b.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] })
+      return workedOn(
+        { ...b, centring: [...b.centring, { kind: 'turned', side: e.side, sixteenths: e.sixteenths }] },
+        told,
+      )
     case 'brakeClose':
-      return workedOn({ ...b, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } })
+      return workedOn({ ...b, close: { barrelSixteenthsOut: e.barrelSixteenthsOut, letOutMm: e.letOutMm } }, told)
     case 'brakeCured':
-      return workedOn({ ...b, seen: stillStands(b.seen, e.fault), cured: [...b.cured, e.fault] })
+      return workedOn({ ...b, seen: stillStands(b.seen, e.fault), cured: [...b.cured, e.fault] }, told)
   }
 }
 
@@ -132,14 +165,14 @@ const stillStands = (seen: readonly BrakeSeen[], fault: string): readonly BrakeS
   seen.filter(s => stopsRiding(s.check, s.outcome) !== null && !answersDanger(fault, s.check, s.outcome))
 
 /** Said anew what it is: a proof was of the brake as it was said before. Which side its lever is on changes nothing. */
-function named(b: BrakeState, parts: BrakeParts): BrakeState {
+function named(b: BrakeState, parts: BrakeParts, told: When): BrakeState {
   const { parts: was } = b
   if (was && was.kind === parts.kind && was.lever === parts.lever && was.none === parts.none) return { ...b, parts }
-  if (was?.kind === parts.kind) return doubted({ ...b, parts })
+  if (was?.kind === parts.kind) return doubted({ ...b, parts }, told)
   const { failed, uncapped } = b
   // what nobody rides with is not talked away by another name
   const seen = b.seen.filter(s => stopsRiding(s.check, s.outcome) !== null && isAlso(parts.kind, s.check))
-  return { ...untouched, parts, failed, uncapped, seen }
+  return { ...untouched, parts, failed, uncapped, seen, touched: since(b.touched, told) }
 }
 
 /** Looks with which nobody rides that rim brakes and cable discs share, and those of any brake with a wire. */
@@ -151,12 +184,11 @@ const isAlso = (kind: EndKind, check: string): boolean =>
   (ON_A_WIRE.includes(check) || (ON_RIM_OR_DISC.includes(check) && kind !== 'drum' && kind !== 'roller'))
 
 /** Steps of the cable bench that put hands on a brake: all but those that finish its end or squeeze it. */
-function cabled(b: BrakeState, { step }: Cabled, at: string): BrakeState {
-  if (step === 'capped') return { ...b, uncapped: false }
-  if (step === 'bedded') return doubted(b)
+function cabled(b: BrakeState, { step }: Cabled, told: When): BrakeState {
+  if (step === 'capped') return ended(b, step, told)
+  if (step === 'bedded') return doubted(b, told)
   const answered = step === 'fed' ? 'wire' : step === 'clamped' ? 'anchor' : null
-  const now = workedOn({ ...b, seen: withSeenSince(b.seen, without(b.seen, answered), at) })
-  return step === 'clamped' ? { ...now, uncapped: true } : now
+  return ended(workedOn({ ...b, seen: withSeenSince(b.seen, without(b.seen, answered), told) }, told), step, told)
 }
 
 function proven(b: BrakeState, { holds, test }: BrakeOf<'proof'>, by: string, at: string): BrakeState {

@@ -149,13 +149,13 @@ describe('what follows from an entry', () => {
       run: 'front-brake',
       step: s,
     })
-    expect(brakeOf(step('pads')).uncapped).toBe(false)
-    expect(brakeOf(step('clamped')).uncapped).toBe(true)
-    expect(brakeOf(step('clamped'), step('pads')).uncapped).toBe(true)
-    expect(brakeOf(step('clamped'), step('capped')).uncapped).toBe(false)
-    expect(brakeOf(cabled('fed')).uncapped).toBe(false)
-    expect(brakeOf(cabled('clamped')).uncapped).toBe(true)
-    expect(brakeOf(cabled('clamped'), cabled('capped')).uncapped).toBe(false)
+    expect(brakeOf(step('pads')).uncapped).toBeNull()
+    expect(brakeOf(step('clamped')).uncapped).not.toBeNull()
+    expect(brakeOf(step('clamped'), step('pads')).uncapped).not.toBeNull()
+    expect(brakeOf(step('clamped'), step('capped')).uncapped).toBeNull()
+    expect(brakeOf(cabled('fed')).uncapped).toBeNull()
+    expect(brakeOf(cabled('clamped')).uncapped).not.toBeNull()
+    expect(brakeOf(cabled('clamped'), cabled('capped')).uncapped).toBeNull()
     expect(brakesStay(reduce([bare, told(cabled('clamped'))]).brake).map(s => s.id)).toContain('front-brake-uncapped')
   })
   test('bedding doubts a proof and answers no failure; feeding and clamping answer their looks', () => {

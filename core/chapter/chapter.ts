@@ -18,6 +18,8 @@ export type Told<E = AnyEvent> = {
   signedBy?: PersonId | null
   seq?: number
   basedOn?: number
+  /** When the server took it; left out while it waits on a tablet. */
+  receivedAt?: string
 }
 
 /** Who answers for an entry: the mechanic who signed for a trainee, else who tapped it. */
@@ -89,6 +91,11 @@ export type Chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job, Op
   gates: {
     /** What somebody answers for with this entry, as the signing dialog says it; null where it is no gate. */
     signs: (event: Own) => string | null
+    /**
+     * What this look takes back that kept the bike, with nothing signed after it; null where it takes back nothing.
+     * Without a job: what it might.
+     */
+    clears: (event: Own, job: Job | null) => string | null
     /** An entry nobody signs that can still be nonsense as things stand: it is judged on the log all the same. */
     measures: (event: Own) => boolean
     /**
@@ -133,6 +140,7 @@ export function chapter<Own extends AnyEvent, Heard extends AnyEvent, State, Job
     },
     gates: {
       signs: () => null,
+      clears: () => null,
       measures: () => false,
       refuses: () => null,
       open: () => [],

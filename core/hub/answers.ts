@@ -1,3 +1,4 @@
+import type { Since } from '../chapter/late'
 import { UNKNOWN } from '../chapter/looks'
 import { TABLE_ONLY, type Standards } from '../standards/inForce'
 import { ALL_GEARS, TICK, type HubCheck } from './checks'
@@ -11,7 +12,7 @@ import { COUNT_SLIPS, countDensity, wheelTurnsOf, type HubCount } from './ratio'
  */
 
 /** A look at a hub; when, where what was seen keeps the bike. */
-export type HubSeen = { check: string; outcome: string; at?: string }
+export type HubSeen = { check: string; outcome: string; since?: Since }
 /** The window, the marks or the play, in the setting gear, mm. */
 export type HubReading = { mm: number }
 /** What is known of a hub's setting since it was last changed. */

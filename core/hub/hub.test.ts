@@ -626,7 +626,8 @@ describe('states in which riding must stop', () => {
     if (step) expect(keeps(then(seen, { kind: 'hubStep', step }))).toBe(false)
   })
   test('a tap that comes late answers nothing that was found since: a slip, a loose nut, gears that do not hold', () => {
-    const early = { at: '2020-01-01T10:00:00.000Z' }
+    const early = { at: '2020-01-01T10:00:00.000Z', receivedAt: '2026-12-01T10:20:00.000Z' }
+    const asked = { ...early, receivedAt: '2026-12-01T10:21:00.000Z' }
     for (const [found, late, words] of [
       [count(2, null), count(2, 11.7), 'slips or finds no gear in 2'],
       [{ kind: 'hubSeen', check: 'lock', outcome: 'loose' }, lock, 'lock nut is loose'],
@@ -647,7 +648,7 @@ describe('states in which riding must stop', () => {
         words,
       ).toBe(false)
       // a tablet whose clock is behind is believed when it says so again
-      const again = hubAfter(hubAfter(s, told(late, early)), told(late, early))
+      const again = hubAfter(hubAfter(s, told(late, early)), told(late, asked))
       expect(
         stays(again).some(w => w.includes(words)),
         words,

@@ -1,3 +1,4 @@
+import type { Since } from '../chapter/late'
 import { positive } from '../quantity/check'
 import type { HubParts } from './kinds'
 
@@ -5,7 +6,7 @@ import type { HubParts } from './kinds'
  * A count on one gear: whole turns of the crank, slow, and what the wheel did, to a tenth; null when it slipped or
  * found no gear. On a job, when it was counted.
  */
-export type HubCount = { gear: number; crankTurns: number; wheelTurns: number | null; at?: string | undefined }
+export type HubCount = { gear: number; crankTurns: number; wheelTurns: number | null; since?: Since }
 
 /**
  * Standard uncertainty of wheel turns read to a tenth at both ends of the count: √2 · 0.1/√12.

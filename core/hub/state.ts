@@ -1,3 +1,4 @@
+import { askedBy, isLate, isSignedLate, since, type Since, type When } from '../chapter/late'
 import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
@@ -24,11 +25,14 @@ export type HubState = HubLog & {
   net: number
   /** Is the lock nut known to be tight? Null: not looked at, or turned since. Only rod hubs have one. */
   locked: boolean | null
+  /** When its nut was last opened, and when it was last touched or found otherwise: a proof from before is none. */
+  opened: Since | null
+  touched: Since | null
   /** Set, cured, cabled or doubted in this visit: it must be proven. */
   worked: boolean
   proof: HubProof | null
   /** Failed its proof, and nothing was put right since. */
-  failed: boolean
+  failed: Since | null
   /** The first reading of the visit, and gears that ever slipped in it: for the sheet. */
   asFound: { mm: number | null; slipped: readonly number[] }
   flagged: readonly Flag[]
@@ -44,9 +48,11 @@ export const noHub: HubState = {
   plays: [],
   net: 0,
   locked: null,
+  opened: null,
+  touched: null,
   worked: false,
   proof: null,
-  failed: false,
+  failed: null,
   asFound: { mm: null, slipped: [] },
   flagged: [],
 }
@@ -55,36 +61,58 @@ export const noHub: HubState = {
 const KEEPS: Readonly<Record<string, string>> = { [ALL_GEARS]: 'not', lock: 'loose' }
 /** Looks at what the setting does; all others stand when it is changed. */
 const OF_THE_SETTING: readonly string[] = [ALL_GEARS, TICK]
-/** What was found says little once the setting was changed: looks that do not depend on it stay. It must be proven. */
-const setAnew = (was: HubState): HubState => ({
-  ...was,
+/**
+ * What was found says little once the setting was changed: looks that do not depend on it stay, and what was counted
+ * since that was tapped. It must be proven.
+ */
+const setAnew = (was: HubState, told: When): HubState => ({
+  ...opened(putRight(doubted(was, told), told), told),
   readings: [],
   plays: [],
-  counts: [],
+  counts: was.counts.flatMap(c => (isLate(told, c.since) ? [{ ...c, since: askedBy(c.since, told) }] : [])),
   tickOdds: null,
-  seen: was.seen.filter(s => !OF_THE_SETTING.includes(s.check)),
-  worked: true,
-  proof: null,
-  failed: false,
-  locked: was.parts?.way === 'rod' ? null : was.locked,
+  seen: withSeenSince(
+    was.seen,
+    was.seen.filter(s => !OF_THE_SETTING.includes(s.check)),
+    told,
+  ),
 })
 
+/** Its nut was opened for what was done. Only rod hubs have one. */
+const opened = (was: HubState, told: When): HubState =>
+  was.parts?.way === 'rod' ? { ...was, locked: null, opened: since(was.opened, told) } : was
+/** Something was put right: a failure before that has been answered. */
+const putRight = (was: HubState, told: When): HubState => ({
+  ...was,
+  failed: isLate(told, was.failed) ? askedBy(was.failed, told) : null,
+})
+/** Locked, or seen tight: not by what was before it was opened, or seen loose. */
+const nutTight = (was: HubState, told: When, loose: boolean): HubState =>
+  isLate(told, was.opened)
+    ? { ...was, opened: askedBy(was.opened, told) }
+    : { ...was, locked: !loose, opened: loose ? was.opened : null }
 /** Proven no more, and to be proven: something it rested on was touched, or found otherwise. */
-const doubted = (was: HubState): HubState => ({ ...was, worked: true, proof: null })
+const doubted = (was: HubState, told: When): HubState => ({
+  ...was,
+  worked: true,
+  proof: null,
+  touched: since(was.touched, told),
+})
 
 /**
  * Said anew what it is. Another kind of hub: what was found does not apply. Whatever changed, a proof was of the hub as
  * it was said before, and a danger seen is not talked away.
  */
-function named(was: HubState, parts: HubParts): HubState {
+function named(was: HubState, parts: HubParts, told: When): HubState {
   if (!was.parts) return { ...was, parts }
   if (sameParts(was.parts, parts)) return was
   const worked = was.worked || was.proof !== null || hubStays(was).length > 0
   if (was.parts.way !== parts.way) {
     const seen = parts.way === 'twin' ? [] : dangersIn(was.seen).filter(s => s.check === 'washers')
-    return { ...noHub, parts, worked, seen, failed: was.failed, flagged: was.flagged }
+    const { failed, flagged } = was
+    return { ...noHub, parts, worked, seen, failed, touched: since(was.touched, told), flagged }
   }
-  return { ...was, parts, worked, proof: null, counts: was.counts.filter(c => c.gear <= parts.ratios.length) }
+  return { ...doubted(was, told), parts, worked, counts: was.counts.filter(c => c.gear <= parts.ratios.length) }
 }
 const sameParts = (a: HubParts, b: HubParts): boolean => JSON.stringify(a) === JSON.stringify(b)
 
@@ -94,39 +122,39 @@ export function hubAfter(was: HubState, told: Told<HubEvent | HubHeard>): HubSta
   switch (event.kind) {
     case 'cabled': {
       const its = event.run === 'hub' || event.run === 'hub-second'
-      return its && event.step === 'clamped' && was.parts ? setAnew(was) : was
+      return its && event.step === 'clamped' && was.parts ? setAnew(was, told) : was
     }
     case 'wheelOut':
-      return event.wheel === 'rear' && was.parts ? setAnew(was) : was
+      return event.wheel === 'rear' && was.parts ? setAnew(was, told) : was
     case 'replace':
       // the wheel came out for it
-      return event.part === 'cassette' && was.parts ? setAnew(was) : was
+      return event.part === 'cassette' && was.parts ? setAnew(was, told) : was
     case 'reopened':
-      return { ...was, proof: null }
+      return { ...was, proof: null, touched: since(was.touched, told) }
     case 'hubProof':
       return proven(was, told, event.holds)
     default: {
-      const now = after(was, event, told.at)
-      return { ...now, seen: withSeenSince(was.seen, now.seen, told.at) }
+      const now = after(was, event, told)
+      return { ...now, seen: withSeenSince(was.seen, now.seen, told) }
     }
   }
 }
 
-function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: string): HubState {
+function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, told: When): HubState {
   switch (e.kind) {
     case 'hubParts':
-      return named(was, e.parts)
+      return named(was, e.parts, told)
     case 'hubSeen': {
       const danger = hubDanger(e.check, e.outcome)
       const keeps = danger !== null || KEEPS[e.check] === e.outcome
-      const look = { check: e.check, outcome: e.outcome, ...(keeps ? { at } : {}) }
+      const look = { check: e.check, outcome: e.outcome, ...(keeps ? { since: since(null, told) } : {}) }
       const now = { ...was, seen: [...was.seen, look] }
       // a gear that does not hold is ridden by nobody until all were tried again, and hold
       if (e.outcome === UNKNOWN) return now
-      if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now)
-      if (e.check !== 'lock') return danger ? doubted(now) : now
-      if (e.outcome !== 'tight') return { ...doubted(now), locked: false }
-      return looseSince(was, at) ? now : { ...now, locked: true }
+      if (e.check === ALL_GEARS) return e.outcome === 'hold' ? now : doubted(now, told)
+      if (e.check !== 'lock') return danger ? doubted(now, told) : now
+      if (e.outcome !== 'tight') return { ...doubted(now, told), locked: false }
+      return nutTight(now, told, looseSince(was, told))
     }
     case 'hubSounded':
       return { ...was, tickOdds: e.tickOdds }
@@ -141,35 +169,33 @@ function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, at: st
     case 'hubCount': {
       // a gear this hub does not have says nothing of it
       if (!was.parts || e.gear > was.parts.ratios.length) return was
-      const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns, at }
+      const count = { gear: e.gear, crankTurns: e.crankTurns, wheelTurns: e.wheelTurns, since: since(null, told) }
       const slipped = e.wheelTurns === null ? [...new Set([...was.asFound.slipped, e.gear])] : was.asFound.slipped
-      // a right one that comes late stands before one of its gear that was made since, once: clocks can be wrong
+      // a right one that comes late stands before one of its gear that was made since
       const right = isAsked(was.parts, count)
-      const since = right ? was.counts.findLastIndex(c => c.gear === e.gear && c.at !== undefined && c.at > at) : -1
-      const counts =
-        since < 0
-          ? [...was.counts, count]
-          : was.counts.toSpliced(since, 1, count, { ...was.counts[since]!, at: undefined })
+      const later = right ? was.counts.findLastIndex(c => c.gear === e.gear && isLate(told, c.since)) : -1
+      const last = was.counts[later]
+      const counts = last?.since
+        ? was.counts.toSpliced(later, 1, count, { ...last, since: askedBy(last.since, told) })
+        : [...was.counts, count]
       const now = { ...was, counts, asFound: { ...was.asFound, slipped } }
       // a slip, a neutral or another gear takes the proof away; a gear counted right again answers for that gear
-      return right ? now : doubted(now)
+      return right ? now : doubted(now, told)
     }
     case 'hubTurn': {
-      const now = setAnew(was)
+      const now = setAnew(was, told)
       return { ...now, plays: was.plays, net: was.net + e.sixteenths, seen: now.seen.filter(s => s.check !== 'lock') }
     }
     case 'hubCured':
-      return { ...setAnew(was), seen: standing(was.seen, e.fault), cured: [...was.cured, e.fault] }
+      return { ...setAnew(was, told), seen: standing(was.seen, e.fault), cured: [...was.cured, e.fault] }
     case 'hubStep': {
       const steps = [...new Set([...was.steps, e.step])]
       const locks = e.step === 'locked'
       const seen = was.seen.filter(s => !answersHubDanger(e.step, s.check) && !(locks && s.check === 'lock'))
-      const now = { ...was, steps, seen, worked: true, proof: null, failed: false }
+      const now = putRight(doubted({ ...was, steps, seen }, told), told)
       // a nut locked is a nut looked at; opening the chain or joining it anew undoes that
-      if (locks) return { ...now, locked: !looseSince(was, at) }
-      return e.step === 'home' || e.step === 'slack'
-        ? { ...now, locked: was.parts?.way === 'rod' ? null : was.locked }
-        : now
+      if (locks) return nutTight(now, told, looseSince(was, told))
+      return e.step === 'home' || e.step === 'slack' ? opened(now, told) : now
     }
   }
 }
@@ -186,8 +212,8 @@ function stepsRead({ parts, steps }: HubState, mm: number): HubState['steps'] {
 const READ_WITHIN_MM = 0.25
 
 /** Was its nut seen loose since something was tapped? */
-const looseSince = (was: HubState, at: string): boolean =>
-  was.locked === false && withSeenSince(was.seen, [], at).some(s => s.check === 'lock')
+const looseSince = (was: HubState, told: When): boolean =>
+  was.locked === false && was.seen.some(s => s.check === 'lock' && isLate(told, s.since))
 /** What was put right is looked at anew; what nobody rides with stands, where that is not what was put right. */
 const standing = (seen: HubLog['seen'], fault: string): HubLog['seen'] =>
   dangersIn(seen).filter(s => !answersHubDanger(fault, s.check))
@@ -200,11 +226,21 @@ const dangersIn = (seen: HubLog['seen']): HubLog['seen'] =>
 const hubDangers = (s: HubState): { check: string; told: string }[] =>
   dangersIn(s.seen).map(({ check, outcome }) => ({ check, told: hubDanger(check, outcome)! }))
 
+/** What is asked where a proof that comes late is of the hub as it was. */
+const TRIED_BEFORE = 'Tried before the hub was touched, or found otherwise, elsewhere: try every gear once more'
+
 /** A proof counts only after what comes before it: one that does not is kept, and asked about. */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
   const before = holds ? beforeProof(was) : null
-  if (before) return { ...was, flagged: [...was.flagged, { id: told.id, why: before }] }
-  return { ...was, worked: true, proof: { holds, by: handOf(told), at: told.at }, failed: !holds }
+  const late = holds && isSignedLate(told, was.touched) ? was.touched : null
+  if (before || late)
+    return {
+      ...was,
+      touched: late ? askedBy(late, told) : was.touched,
+      flagged: [...was.flagged, { id: told.id, why: before ?? TRIED_BEFORE }],
+    }
+  const proof = { holds, by: handOf(told), at: told.at }
+  return { ...was, worked: true, proof, failed: holds ? null : since(was.failed, told) }
 }
 
 /** What must come before a hub can be said to hold; null when it can be tried. */

@@ -74,13 +74,17 @@ describe('a bike leaves only when it may', () => {
     expect(staysOf(reduce(cracked)).map(s => s.id)).toEqual(['sense-cracked', 'sense-split'])
     expect(whyStays(reduce([...cracked, sensed([])]))).toBeNull()
     // a look that was made before, and comes late from a tablet that was offline, answers nothing
-    const before = told({ ...sensed([]).event }, { at: '2020-01-01T08:00:00.000Z' })
+    const before = told(
+      { ...sensed([]).event },
+      { at: '2020-01-01T08:00:00.000Z', receivedAt: '2026-12-01T10:20:00.000Z' },
+    )
     expect(whyStays(reduce([...cracked, before]))).not.toBeNull()
     // nor is what it found lost for having come late
     const foundBefore = told({ ...sensed(['cracked']).event }, { at: '2020-01-01T08:00:00.000Z' })
     expect(whyStays(reduce([arrived, FRONT, REAR, sensed([]), foundBefore]))).toContain('crack')
     // a tablet whose clock is behind is believed when it says so again
-    expect(whyStays(reduce([...cracked, before, { ...before, id: told(before.event).id }]))).toBeNull()
+    const said = { ...before, id: told(before.event).id, receivedAt: '2026-12-01T10:21:00.000Z' }
+    expect(whyStays(reduce([...cracked, before, said]))).toBeNull()
     expect(failsBy(cracked.at(-1)!.event)).toBe('a crack in hanger, dropout or frame')
     expect(failsBy(sensed([]).event)).toBeNull()
   })
@@ -134,6 +138,25 @@ describe('who signs', () => {
     expect(ask([arrived], { ...t, by: PersonId.parse(uuid(2)) })).toMatchObject({ field: 'by' })
     expect(ask([arrived, null], t)?.message).toContain('reload to update')
     expect(signsFor([arrived], reduce([arrived]), t)).not.toBeNull()
+  })
+  test('a look that takes back a crack or a split housing is a gate; one that finds them, or neither, is not', () => {
+    const sensed = (...exceptions: ('cracked' | 'split' | 'worn')[]) =>
+      told({ kind: 'sensed', exceptions, chainWearPercent: null })
+    const cracked = [arrived, sensed('cracked', 'worn')]
+    for (const look of [sensed(), sensed('worn'), sensed('split')]) {
+      expect(ask(cracked, look)).toBeNull()
+      expect(ask(cracked, look, TRAINEE)).toMatchObject({ field: 'sign' })
+      expect(ask(cracked, look, STALE)).toMatchObject({ field: 'sign' })
+      expect(signsFor(cracked, reduce(cracked), look)).toContain('no crack')
+      expect([takesHand(look.event), needsJudging(look.event)]).toEqual([true, true])
+    }
+    for (const [log, look] of [
+      [cracked, sensed('cracked')],
+      [cracked, sensed('cracked', 'split')],
+      [[arrived], sensed()],
+      [[arrived, sensed('worn')], sensed()],
+    ] as const)
+      expect(ask([...log], look, TRAINEE)).toBeNull()
   })
   test('H, a turn or a good look is nobody’s gate', () => {
     for (const e of [

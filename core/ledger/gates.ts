@@ -104,11 +104,14 @@ const openOf = (state: JobState): string[] => chapters.flatMap(c => c.gates.open
 const signsOf = (event: LedgerEvent): string | null => chapterOf(event).gates.signs(event)
 
 /** Can this entry be one that a person signs by PIN? Not what is only set against the job before it is taken. */
-export const takesHand = (event: LedgerEvent): boolean => event.kind === 'undo' || signsOf(event) !== null
+export const takesHand = (event: LedgerEvent): boolean =>
+  event.kind === 'undo' || signsOf(event) !== null || chapterOf(event).gates.clears(event, null) !== null
 
 /** What somebody answers for with this entry, as a dialog says it; null where it is no gate. */
 export const signsFor = (log: Log, state: JobState, told: Pick<Told, 'event'> & Partial<Told>): string | null =>
-  told.event.kind === 'undo' ? undoSigns(log, state, told as ToldOf<JobOf<'undo'>>) : signsOf(told.event)
+  told.event.kind === 'undo'
+    ? undoSigns(log, state, told as ToldOf<JobOf<'undo'>>)
+    : (signsOf(told.event) ?? chapterOf(told.event).gates.clears(told.event, state))
 
 /** Does this entry say that something failed? Noted on a bike that has left, its customer is called. */
 export const failsBy = (event: LedgerEvent): string | null => chapterOf(event).gates.fails(event)
@@ -116,12 +119,11 @@ export const failsBy = (event: LedgerEvent): string | null => chapterOf(event).g
 /** Must the log be read, under the job's lock, before this entry is taken? Else it is taken as it comes. */
 export const needsJudging = (event: LedgerEvent): boolean =>
   BY_REQUEST.has(event.kind) ||
-  event.kind === 'undo' ||
+  takesHand(event) ||
   event.kind === 'placed' ||
   event.kind === 'waits' ||
   ON_OPEN_JOBS.has(event.kind) ||
   chapterOf(event).gates.measures(event) ||
-  signsOf(event) !== null ||
   failsBy(event) !== null
 
 /**

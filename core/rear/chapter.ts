@@ -27,6 +27,12 @@ const stopsRiding = (sensed: RearOf<'sensed'> | null) =>
 /** That keeps the bike until it is looked at anew. */
 const keptBySense = ({ sensed }: RearState): Stay[] =>
   stopsRiding(sensed).map(i => ({ id: `sense-${i.id}`, is: 'found' as const, why: i.otherwise.toLowerCase() }))
+/** Nothing is proven after it: a crack or a split housing is seen to be none by a mechanic. */
+function clears(e: RearEvent, job: Job | null): string | null {
+  if (e.kind !== 'sensed') return null
+  const gone = job ? stopsRiding(job.rear.sensed).filter(i => !e.exceptions.includes(i.id)) : SENSE_CHECK
+  return gone[0] ? `Looked at anew: ${gone[0].fine.toLowerCase()}` : null
+}
 const fails = (e: RearEvent): string | null =>
   e.kind === 'sensed' ? (stopsRiding(e)[0]?.otherwise.toLowerCase() ?? null) : null
 
@@ -67,6 +73,7 @@ export const rear = chapter<RearEvent, Cabled, RearState, Job, RearOpinion>({
   },
   gates: {
     fails,
+    clears,
     signs: e =>
       e.kind === 'sight' && e.at === 'L' ? 'L seen by hand' : e.kind === 'waived' ? WAIVED_WORDS[e.what] : null,
     open: ({ rear }) => (mayReachLargest(rear.trace) ? ['largest'] : []),

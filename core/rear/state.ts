@@ -6,6 +6,7 @@ import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
 import type { PersonId } from '../chapter/ids'
 import type { Flag, Told } from '../chapter/chapter'
+import { askedBy, isLate, isSignedLate, since, type Since } from '../chapter/late'
 import { SCREWS, type ScrewName } from '../chapter/screws'
 import type { Happened } from '../procedure/happened'
 import type { Riding } from '../standards/riding'
@@ -57,7 +58,9 @@ export type RearState = {
   /** Looks at the B gap without a figure, since it was last measured. */
   gapLooks: readonly GapSeen[]
   sensed: RearOf<'sensed'> | null
-  sensedAt: string | null
+  sensedSince: Since | null
+  /** When something that the stops rest on was last moved. */
+  stopsMoved: Since | null
   gauges: readonly { event: RearOf<'gauge'>; at: string; bentBefore: RearOf<'bend'> | null }[]
   /** Everything a gauge or an eye found, also what no longer holds: for the sheet. */
   /**
@@ -108,7 +111,8 @@ const NONE: Omit<RearState, 'corrected'> = {
   riding: null,
   gapLooks: [],
   sensed: null,
-  sensedAt: null,
+  sensedSince: null,
+  stopsMoved: null,
   gauges: [],
   found: [],
   gaps: [],
@@ -203,6 +207,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
           barrelCounted: was.barrelCounted && (event.part === 'cable' || !SCREWS_OF[event.part].includes('barrel')),
         },
         event.part,
+        told,
       )
     case 'recount':
       return recounted(was, told, fromSixteenths(event.barrelSixteenthsOut))
@@ -211,6 +216,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
       return {
         ...onBench(was, told),
         gauges: last ? [...was.gauges.slice(0, -1), { ...last, bentBefore: event }] : was.gauges,
+        stopsMoved: since(was.stopsMoved, told),
         sights: [],
         felt: null,
         gaps: [],
@@ -227,6 +233,12 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         found: [...was.found, event],
       }
     case 'sight':
+      if (isSignedLate(told, was.stopsMoved))
+        return {
+          ...was,
+          stopsMoved: askedBy(was.stopsMoved, told),
+          flagged: [...was.flagged, { id: told.id, why: SEEN_BEFORE }],
+        }
       return {
         ...onBench(was, told),
         sights: [...was.sights, { event, sixteenths: was.net[event.at] }],
@@ -252,13 +264,13 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
     case 'ridden':
       return { ...was, riding: event.how }
     case 'sensed':
-      // one that was made before, and comes late, adds and takes nothing back, once: clocks can be wrong
-      if (!was.sensed || was.sensedAt === null || told.at >= was.sensedAt)
-        return { ...was, sensed: event, sensedAt: told.at }
+      if (!was.sensed || !isLate(told, was.sensedSince))
+        return { ...was, sensed: event, sensedSince: since(was.sensedSince, told) }
+      // one that was made before adds, and takes nothing back
       return {
         ...was,
         sensed: { ...was.sensed, exceptions: [...new Set([...was.sensed.exceptions, ...event.exceptions])] },
-        sensedAt: null,
+        sensedSince: askedBy(was.sensedSince, told),
       }
     case 'gap':
       return { ...was, gaps: [...was.gaps, { event, bSixteenths: was.net.B }], gapLooks: [] }
@@ -294,6 +306,9 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
   }
 }
 
+/** What is asked where a look at a stop comes late, and is of the derailleur as it was. */
+const SEEN_BEFORE = 'Seen before the hanger or a part was moved elsewhere: look at that stop once more'
+
 /** Screws whose count begins anew with a part. */
 const SCREWS_OF: Record<Part, readonly ScrewName[]> = {
   cable: ['barrel'],
@@ -306,11 +321,18 @@ const SCREWS_OF: Record<Part, readonly ScrewName[]> = {
 const without = (waived: ReadonlySet<Waivable>, what: Waivable): ReadonlySet<Waivable> =>
   new Set([...waived].filter(w => w !== what))
 
-function replaced(was: RearState, part: Part): RearState {
+function replaced(was: RearState, part: Part, told: Told): RearState {
   const cable = part === 'cable' ? { sinceClamp: 0, cut: null } : {}
   const moved = part === 'hanger' || part === 'derailleur' || part === 'cassette'
   const places = moved
-    ? { sights: [], felt: null, gaps: [], gapLooks: [], gauges: part === 'hanger' ? [] : was.gauges }
+    ? {
+        stopsMoved: since(was.stopsMoved, told),
+        sights: [],
+        felt: null,
+        gaps: [],
+        gapLooks: [],
+        gauges: part === 'hanger' ? [] : was.gauges,
+      }
     : {}
   const straight = part === 'hanger' ? { eyed: null, waived: without(was.waived, 'hanger') } : {}
   return { ...was, renewed: [...was.renewed, part], ...cable, ...places, ...straight }

@@ -1,0 +1,145 @@
+import { describe, expect, test } from 'vitest'
+import { telling } from '../chapter/testTold'
+import { usualHubs } from '../hub/kinds'
+import { slippingGears } from '../hub/state'
+import { mayReachLargest } from '../rear/gates'
+import { stockParts } from '../rear/typedParts'
+import type { LedgerEvent } from './events'
+import { whyStays } from './gates'
+import { reduce, type Told } from './reduce'
+
+/*
+ * Two tablets at one bike: what was tapped before something happened, and comes after it, says how it was before.
+ */
+
+const one = telling<LedgerEvent>()
+const clock = (minute: number) => `2026-12-01T10:${String(minute).padStart(2, '0')}:00.000Z`
+let seq = 1
+/** Tapped at a minute, and come at once or at another. */
+const tapped = (event: LedgerEvent, minute: number, came = minute, basedOn?: number): Told =>
+  one(event, { at: clock(minute), receivedAt: clock(came), seq: seq++, ...(basedOn === undefined ? {} : { basedOn }) })
+const arrived = tapped({ kind: 'arrived', parts: stockParts('r14-10') }, 0)
+const bare = tapped({ kind: 'arrived', parts: null }, 0)
+const whyFlagged = (log: Told[]) => reduce(log).flagged.map(f => f.why)
+
+describe('a brake’s proof', () => {
+  const front = tapped({ kind: 'proof', brake: 'front', holds: true }, 1)
+  const holds: LedgerEvent = { kind: 'proof', brake: 'rear', holds: true }
+  const touched: LedgerEvent[] = [
+    { kind: 'brakeCured', brake: 'rear', fault: 'pads-worn' },
+    { kind: 'brakeStep', brake: 'rear', step: 'pads' },
+    { kind: 'brakeClose', brake: 'rear', barrelSixteenthsOut: 16, letOutMm: null },
+    { kind: 'brakeScrew', brake: 'rear', side: 'left', sixteenths: 2 },
+    { kind: 'brakeNearer', brake: 'rear', nearer: 'left' },
+    { kind: 'brakeSeen', brake: 'rear', check: 'noise', outcome: 'squeals' },
+    { kind: 'cabled', run: 'rear-brake', step: 'bedded' },
+    { kind: 'wheelOut', wheel: 'rear' },
+    { kind: 'replace', part: 'cassette' },
+    { kind: 'reopened' },
+    { kind: 'brakeParts', parts: { brake: 'rear', kind: 'drum', lever: null, leverSide: null } },
+  ]
+  test.each(touched.map(e => [e.kind, e] as const))('from before a %s is none; one from after it is', (_, touch) => {
+    const log = [bare, front, tapped(touch, 5)]
+    const again = touch.kind === 'reopened' ? [tapped({ kind: 'proof', brake: 'front', holds: true }, 6)] : []
+    expect(whyStays(reduce([...log, ...again, tapped(holds, 4, 7)]))).toBe('rear brake not proven')
+    expect(whyFlagged([...log, tapped(holds, 4, 7)]).at(-1)).toContain('try it once more')
+    expect(whyStays(reduce([...log, ...again, tapped(holds, 6, 7)]))).toBeNull()
+  })
+  test('who was asked is believed whatever their clock; nothing that their tablet had kept besides', () => {
+    const log = [bare, front, tapped(touched[0]!, 5), tapped(holds, 2, 7)]
+    expect(whyStays(reduce([...log, tapped(holds, 3, 7)]))).toBe('rear brake not proven')
+    expect(whyStays(reduce([...log, tapped(holds, 3, 8)]))).toBeNull()
+    // still on its way: it has come nowhere, and is not asked about
+    expect(whyStays(reduce([...log.slice(0, 3), one(holds, { at: clock(4) })]))).toBe('rear brake not proven')
+  })
+  test('who had seen it touched tried it after that, whatever their clock', () => {
+    const touch = tapped(touched[0]!, 5)
+    expect(whyStays(reduce([bare, front, touch, tapped(holds, 4, 6, touch.seq)]))).toBeNull()
+    expect(whyStays(reduce([bare, front, touch, tapped(holds, 4, 6, touch.seq! - 1)]))).not.toBeNull()
+  })
+  test('each of its tests; a failure counts however late it comes', () => {
+    const tests = (['squeeze', 'roll', 'ride'] as const).map(t => ({ ...holds, test: t }) as LedgerEvent)
+    const log = [bare, front, tapped(touched[0]!, 5), ...tests.map((t, i) => tapped(t, 2 + i, 7))]
+    expect(reduce(log).brake.rear.marks).toEqual({})
+    expect(whyStays(reduce([...log, ...tests.map(t => tapped(t, 3, 8))]))).toBeNull()
+    const fails: LedgerEvent = { kind: 'proof', brake: 'rear', holds: false }
+    expect(whyStays(reduce([bare, front, tapped(touched[0]!, 5), tapped(fails, 4, 7)]))).toContain('failed')
+  })
+  test('a failure is not answered by what was put right before it', () => {
+    const fails = tapped({ kind: 'proof', brake: 'rear', holds: false }, 5)
+    const cure = touched[0]!
+    const failed = (...more: Told[]) => reduce([bare, front, fails, ...more]).brake.rear.failed !== null
+    expect(failed(tapped(cure, 4, 7))).toBe(true)
+    expect(failed(tapped(cure, 6, 7))).toBe(false)
+    expect(failed(tapped(cure, 4, 7), tapped(cure, 4, 8))).toBe(false)
+  })
+  test.each(['brakeStep', 'cabled'] as const)('an end capped before its wire was clamped anew is open (%s)', kind => {
+    const step = (s: 'clamped' | 'capped'): LedgerEvent =>
+      kind === 'cabled' ? { kind, run: 'rear-brake', step: s } : { kind, brake: 'rear', step: s }
+    const uncapped = (...more: Told[]) => reduce([bare, tapped(step('clamped'), 5), ...more]).brake.rear.uncapped
+    expect(uncapped(tapped(step('capped'), 4, 7))).not.toBeNull()
+    expect(uncapped(tapped(step('capped'), 6, 7))).toBeNull()
+    expect(uncapped(tapped(step('capped'), 4, 7), tapped(step('capped'), 4, 8))).toBeNull()
+  })
+})
+
+describe('a hub', () => {
+  const hub = tapped({ kind: 'hubParts', parts: usualHubs().find(h => h.parts.way === 'rod')!.parts }, 0)
+  const turn: LedgerEvent = { kind: 'hubTurn', sixteenths: 4 }
+  const locked: LedgerEvent = { kind: 'hubStep', step: 'locked' }
+  const holds: LedgerEvent = { kind: 'hubProof', holds: true }
+  const slips: LedgerEvent = { kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns: null }
+  const keeps = (...more: Told[]) => whyStays(reduce([bare, hub, ...more])) ?? ''
+
+  test.each<[string, LedgerEvent]>([
+    ['turn', turn],
+    ['cable', { kind: 'cabled', run: 'hub', step: 'clamped' }],
+    ['wheel', { kind: 'wheelOut', wheel: 'rear' }],
+    ['cure', { kind: 'hubCured', fault: 'stretch' }],
+    ['step', { kind: 'hubStep', step: 'slack' }],
+  ])('its nut and its proof from before a %s are none', (_, touch) => {
+    const set = [tapped(turn, 1), tapped(touch, 5)]
+    expect(keeps(...set, tapped(locked, 4, 7))).toContain('not seen tight')
+    expect(keeps(...set, tapped({ kind: 'hubSeen', check: 'lock', outcome: 'tight' }, 4, 7))).toContain(
+      'not seen tight',
+    )
+    expect(keeps(...set, tapped(locked, 6), tapped(holds, 4, 7))).toContain('hub gear not proven')
+    expect(keeps(...set, tapped(locked, 6), tapped(holds, 6, 7))).not.toContain('hub')
+    expect(keeps(...set, tapped(locked, 4, 7), tapped(locked, 4, 8), tapped(holds, 8))).not.toContain('hub')
+    expect(whyFlagged([bare, hub, ...set, tapped(locked, 6), tapped(holds, 4, 7)])[0]).toContain('once more')
+  })
+  test('what was counted stands beside a turn from before it', () => {
+    const counted = (...more: Told[]) => slippingGears(reduce([bare, hub, tapped(slips, 5), ...more]).hub)
+    expect(counted(tapped(turn, 4, 7))).toEqual([2])
+    expect(counted(tapped(turn, 6, 7))).toEqual([])
+    expect(counted(tapped(turn, 3, 7), tapped(turn, 4, 8))).toEqual([])
+    expect(counted(tapped(turn, 3, 7), tapped(turn, 4, 7))).toEqual([2])
+    const failed = tapped({ kind: 'hubSeen', check: 'gears', outcome: 'not' }, 5)
+    expect(keeps(failed, tapped({ kind: 'wheelOut', wheel: 'rear' }, 4, 7))).toContain('not every gear')
+  })
+  test('a failure is not answered by what was put right before it', () => {
+    const fails = tapped({ kind: 'hubProof', holds: false }, 5)
+    expect(keeps(fails, tapped({ kind: 'hubCured', fault: 'stretch' }, 4, 7))).toContain('failed its proof')
+    expect(keeps(fails, tapped({ kind: 'hubCured', fault: 'stretch' }, 6, 7))).not.toContain('failed')
+  })
+})
+
+describe('L seen by hand', () => {
+  const seen: LedgerEvent = { kind: 'sight', at: 'L', offsetMm: 0 }
+  const mayReach = (...more: Told[]) => mayReachLargest(reduce([arrived, ...more]).rear.trace)
+  test.each<[string, LedgerEvent]>([
+    ['hanger bent', { kind: 'bend' } as LedgerEvent],
+    ['hanger renewed', { kind: 'replace', part: 'hanger' }],
+    ['derailleur renewed', { kind: 'replace', part: 'derailleur' }],
+    ['cassette renewed', { kind: 'replace', part: 'cassette' }],
+  ])('before its %s opens nothing', (_, moved) => {
+    expect(mayReach(tapped(moved, 5), tapped(seen, 4, 7))).toBe(false)
+    expect(whyFlagged([arrived, tapped(moved, 5), tapped(seen, 4, 7)])[0]).toContain('look at that stop once more')
+    expect(mayReach(tapped(moved, 5), tapped(seen, 3, 7), tapped(seen, 4, 7))).toBe(false)
+    expect(mayReach(tapped(moved, 5), tapped(seen, 4, 7), tapped(seen, 4, 8))).toBe(true)
+    expect(mayReach(tapped(moved, 5), tapped(seen, 6, 7))).toBe(true)
+  })
+  test('before a new cable it stands: no stop rests on that', () => {
+    expect(mayReach(tapped({ kind: 'replace', part: 'cable' }, 5), tapped(seen, 4, 7))).toBe(true)
+  })
+})
