@@ -285,3 +285,45 @@ test('a proof tapped offline and sent an hour later asks for its hand anew, and 
   await expect(t(bench, 'proof-front')).toContainText('holds')
   await expect.poll(() => kinds(shop, number)).toEqual(['arrived', 'proof'])
 })
+
+test('a proof from before the pads were changed elsewhere is none, and is asked for once more', async ({
+  bench,
+  shop,
+}) => {
+  const { number, send } = await proven(bench, shop, '13')
+  const before = new Date(Date.now() - 60_000).toISOString()
+  await send({ kind: 'brakeCured', brake: 'rear', fault: 'pads-worn' })
+  expect(await send({ kind: 'proof', brake: 'rear', holds: true }, randomUUID(), before)).toMatchObject({
+    is: 'stored',
+  })
+  expect(await (await handBack(bench, number)).text()).toContain('rear brake not proven')
+  await bench.goto(`${SERVER()}/jobs/${number}/brakes`)
+  await expect(t(bench, 'flagged')).toContainText('try it once more')
+  await expect(t(bench, 'proof-of-rear')).toContainText('not proven')
+  await send({ kind: 'proof', brake: 'rear', holds: true })
+  await expect(t(bench, 'proof-of-rear')).toContainText('holds')
+  expect((await handBack(bench, number)).status()).toBe(200)
+})
+
+test('a crack that was seen is taken back by a mechanic, not by a trainee’s "all fine"', async ({ bench, shop }) => {
+  const { number, send } = await proven(bench, shop, '14', true)
+  await send({ kind: 'sensed', exceptions: ['cracked'], chainWearPercent: null })
+  const wren = await shop.person('Wren')
+  await bench.request.post(`${SERVER()}/api/session/person`, { data: { person: wren, pin: '4242' } })
+  await bench.goto(`${SERVER()}/jobs/${number}/stage/sense`)
+  await t(bench, 'sense-cracked').click()
+  await t(bench, 'sense-note').click()
+  await expect(t(bench, 'signing')).toContainText('no crack')
+  const asWren = sender(bench, number, wren)
+  const fine = { kind: 'sensed', exceptions: [], chainWearPercent: null }
+  expect(await asWren(fine)).toMatchObject({ is: 'refused', field: 'sign' })
+  await t(bench, 'sign-Ishbel').click()
+  await t(bench, 'pin').fill('2468')
+  await t(bench, 'pin-done').click()
+  await expect(t(bench, 'sense-head')).toContainText('All fine')
+  await expect
+    .poll(async () => (await storedEvents(shop, number)).at(-1))
+    .toMatchObject({ signed_by: expect.any(String) })
+  // which others are not fine is anybody's
+  expect(await asWren({ ...fine, exceptions: ['worn'] })).toMatchObject({ is: 'stored' })
+})

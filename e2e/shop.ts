@@ -149,10 +149,10 @@ export function bikeOnStand(parts: RearParts, trouble: Trouble, seed = 5): Simul
 /** Posts entries to a job's log as a tablet does; answers what became of the one. */
 export const sender =
   (page: Page, number: number, by: string, url = SERVER()) =>
-  (event: unknown, id: string = randomUUID()) =>
+  (event: unknown, id: string = randomUUID(), at = new Date().toISOString()) =>
     page.request
       .post(`${url}/api/jobs/${number}/events`, {
-        data: { entries: [{ id, v: 1, at: new Date().toISOString(), basedOn: 1, by, event }] },
+        data: { entries: [{ id, v: 1, at, basedOn: 1, by, event }] },
       })
       .then(
         async r => ((await r.json()) as { answers: { is: string; field?: string; message?: string }[] }).answers[0]!,
