@@ -119,10 +119,12 @@ const TRIED_BEFORE = 'Tried before the brake was touched, or found otherwise, el
 
 type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
 function after(was: BrakeState, e: OfOne, told: When): BrakeState {
-  const now = done(was, e, told)
-  return { ...now, seen: withSeenSince(was.seen, now.seen, told) }
+  const done = doneAfter(was, e, told)
+  const now = { ...done, seen: withSeenSince(was.seen, done.seen, told) }
+  // whoever proved it before that was answered proved it as it was
+  return dangersOf(now).length < dangersOf(was).length ? { ...now, touched: since(now.touched, told) } : now
 }
-function done(b: BrakeState, e: OfOne, told: When): BrakeState {
+function doneAfter(b: BrakeState, e: OfOne, told: When): BrakeState {
   switch (e.kind) {
     case 'brakeSeen': {
       const was = b.seen.find(s => s.check === e.check)
@@ -199,7 +201,8 @@ function proven(b: BrakeState, { holds, test }: BrakeOf<'proof'>, by: string, at
     ...b,
     marks,
     proof: proofOf(marks, mark, test, tests),
-    failed: holds ? b.failed : { test: test ?? null, by, at },
+    // one that comes late is not the last: what was put right is set against that
+    failed: holds || (b.failed && b.failed.at > at) ? b.failed : { test: test ?? null, by, at },
   }
 }
 

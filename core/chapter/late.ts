@@ -22,8 +22,8 @@ export function isLate({ at, receivedAt }: When, since: Since | null | undefined
 }
 
 /**
- * The same of what is signed with the server in reach: nothing of its tablet waits then, and who knew of that came
- * after it, whatever their clock says.
+ * The same of what is signed, which says of what log it knew and counts nothing that waits on its tablet: whoever knew
+ * of that came after it, whatever their clock says.
  */
 export const isSignedLate = (told: When, since: Since | null): since is Since =>
   isLate(told, since) && !(told.basedOn !== undefined && since.seq !== undefined && told.basedOn >= since.seq)

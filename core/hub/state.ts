@@ -135,7 +135,10 @@ export function hubAfter(was: HubState, told: Told<HubEvent | HubHeard>): HubSta
       return proven(was, told, event.holds)
     default: {
       const now = after(was, event, told)
-      return { ...now, seen: withSeenSince(was.seen, now.seen, told) }
+      const seen = withSeenSince(was.seen, now.seen, told)
+      // whoever proved it before its nut was tight, or a danger answered, proved it as it was
+      const answers = (now.locked && !was.locked) || dangersIn(seen).length < dangersIn(was.seen).length
+      return { ...now, seen, touched: answers ? since(now.touched, told) : now.touched }
     }
   }
 }

@@ -1,6 +1,11 @@
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { BRAKE_FAULTS, checksFor } from '../brake/faults'
+import { stepNamesOf } from '../brake/stepWords'
 import { telling } from '../chapter/testTold'
+import { HUB_CHECKS } from '../hub/checks'
 import { usualHubs } from '../hub/kinds'
+import { hubSteps } from '../hub/steps'
 import { slippingGears } from '../hub/state'
 import { mayReachLargest } from '../rear/gates'
 import { stockParts } from '../rear/typedParts'
@@ -142,4 +147,95 @@ describe('L seen by hand', () => {
   test('before a new cable it stands: no stop rests on that', () => {
     expect(mayReach(tapped({ kind: 'replace', part: 'cable' }, 5), tapped(seen, 4, 7))).toBe(true)
   })
+})
+
+describe('whatever two tablets tap, one of them offline', () => {
+  const OF: Record<'brake' | 'hub' | 'rear', { start: LedgerEvent[]; acts: LedgerEvent[] }> = {
+    brake: {
+      start: [{ kind: 'brakeParts', parts: { brake: 'rear', kind: 'linear-pull', lever: null, leverSide: null } }],
+      acts: [
+        ...[true, true, true, false].map((holds): LedgerEvent => ({ kind: 'proof', brake: 'rear', holds })),
+        ...(['squeeze', 'roll', 'ride'] as const).map((test): LedgerEvent => ({
+          kind: 'proof',
+          brake: 'rear',
+          holds: true,
+          test,
+        })),
+        ...checksFor('linear-pull').flatMap(c =>
+          c.outcomes.map(([outcome]): LedgerEvent => ({ kind: 'brakeSeen', brake: 'rear', check: c.id, outcome })),
+        ),
+        ...BRAKE_FAULTS['linear-pull'].map((f): LedgerEvent => ({ kind: 'brakeCured', brake: 'rear', fault: f.id })),
+        ...stepNamesOf('linear-pull').map((x): LedgerEvent => ({ kind: 'brakeStep', brake: 'rear', step: x.id })),
+        ...(['fed', 'clamped', 'bedded', 'capped'] as const).map((step): LedgerEvent => ({
+          kind: 'cabled',
+          run: 'rear-brake',
+          step,
+        })),
+        { kind: 'wheelOut', wheel: 'rear' },
+      ],
+    },
+    hub: {
+      start: [
+        { kind: 'hubParts', parts: usualHubs().find(h => h.parts.way === 'rod')!.parts },
+        { kind: 'proof', brake: 'rear', holds: true },
+      ],
+      acts: [
+        ...[true, true, true, false].map((holds): LedgerEvent => ({ kind: 'hubProof', holds })),
+        ...HUB_CHECKS.flatMap(c =>
+          c.outcomes.map(([outcome]): LedgerEvent => ({ kind: 'hubSeen', check: c.id, outcome })),
+        ),
+        ...hubSteps('rod').map((x): LedgerEvent => ({ kind: 'hubStep', step: x.id })),
+        ...[null, 11.7].map((wheelTurns): LedgerEvent => ({ kind: 'hubCount', gear: 2, crankTurns: 5, wheelTurns })),
+        { kind: 'hubTurn', sixteenths: 4 },
+        { kind: 'hubCured', fault: 'not-home' },
+        { kind: 'cabled', run: 'hub', step: 'clamped' },
+        { kind: 'wheelOut', wheel: 'rear' },
+      ],
+    },
+    rear: {
+      start: [{ kind: 'proof', brake: 'rear', holds: true }],
+      acts: [
+        ...([[], [], ['cracked'], ['split']] as const).map((e): LedgerEvent => ({
+          kind: 'sensed',
+          exceptions: [...e],
+          chainWearPercent: null,
+        })),
+        ...(['L', 'L', 'H'] as const).map((at): LedgerEvent => ({ kind: 'sight', at, offsetMm: 0 })),
+        ...(['hanger', 'cassette', 'cable'] as const).map((part): LedgerEvent => ({ kind: 'replace', part })),
+        { kind: 'bend', hour: 12, tipMm: 2 } as LedgerEvent,
+      ],
+    },
+  }
+  const SIGNED: readonly string[] = ['proof', 'hubProof', 'sight', 'sensed']
+
+  test.each(['brake', 'hub', 'rear'] as const)(
+    'the bike stays, and its largest sprocket shut, as it would had all been told at once: %s',
+    of => {
+      const { start, acts } = OF[of]
+      const base = [
+        tapped({ kind: 'arrived', parts: of === 'rear' ? stockParts('r14-10') : null }, 0),
+        tapped({ kind: 'proof', brake: 'front', holds: true }, 0),
+        ...start.map(e => tapped(e, 0)),
+      ].map((t, i) => ({ ...t, seq: i + 1 }))
+      const story = fc.array(fc.tuple(fc.nat(acts.length - 1), fc.boolean()), { minLength: 2, maxLength: 9 })
+      fc.assert(
+        fc.property(story, taps => {
+          const told = taps.map(([i, offline], k) => ({ event: acts[i]!, minute: k + 1, offline }))
+          const at = (t: (typeof told)[number], came: number, seq: number, basedOn: number) =>
+            one(t.event, { at: clock(t.minute), receivedAt: clock(came), seq, basedOn })
+          const n = base.length
+          const truth = reduce([...base, ...told.map((t, k) => at(t, t.minute, n + k + 1, n + k))])
+          const online = told.filter(t => !t.offline).map((t, k) => at(t, t.minute, n + k + 1, n + k))
+          // what waits on a tablet counts as known to what it taps next; not to what is signed
+          const late = told
+            .filter(t => t.offline)
+            .map((t, k) => at(t, 30, n + online.length + k + 1, SIGNED.includes(t.event.kind) ? n : n + k))
+          const came = reduce([...base, ...online, ...late])
+          if (whyStays(truth) !== null) expect(whyStays(came)).not.toBeNull()
+          if (!mayReachLargest(truth.rear.trace)) expect(mayReachLargest(came.rear.trace)).toBe(false)
+        }),
+        { numRuns: 1500 },
+      )
+    },
+  )
 })
