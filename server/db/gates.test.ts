@@ -153,7 +153,12 @@ describe('handing back while others tap', () => {
     await expect(s.leave(number, { id })).rejects.toThrow(/reopened since/)
     await expect(s.leave(number)).rejects.toThrow(/front brake not proven, rear brake not proven/)
     expect(await rows(s, 'recall', number)).toHaveLength(0)
+    // tapped before it was reopened, and come late: as it was then
     await s.tap(number, BRAKES_HOLD)
+    await expect(s.leave(number)).rejects.toThrow(/front brake not proven, rear brake not proven/)
+    const at = new Date().toISOString()
+    const now = BRAKES_HOLD.map(e => ({ ...s.entry(e), at }))
+    await s.tap(number, now)
     await s.leave(number)
     expect(await rows(s, 'sheet', number)).toHaveLength(2) // what left the first time stays on record
     const twice = randomUUID()
