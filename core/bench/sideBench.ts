@@ -7,7 +7,16 @@ import { onRim } from '../sight/rim'
 import { shownBesides, teethFinder } from '../sight/tipsBeside'
 import type { Touch } from '../sight/touch'
 import { render, type Disc, type Grey, type Weather } from './render'
-import { behindOf, cameraBeside, partsAsTheyLook, sightBike, weatherOf, type Given, type SightBike } from './sightBench'
+import {
+  behindOf,
+  cameraBeside,
+  partsAsTheyLook,
+  sightBike,
+  weatherOf,
+  type Given,
+  type Looks,
+  type SightBike,
+} from './sightBench'
 
 /*
  * A cassette and its guide pulley as a camera sees them from the drive side, with what stands in the way there: the
@@ -47,14 +56,19 @@ const toothed = (disc: Disc, random: Random, narrow: number): Disc => ({
  * A bike with its largest sprocket in gear, its pulley below. Angles are radians forward of upright, as a disc's are.
  * @param given a drivetrain; by chance where left out
  */
-export function sideScene(seed: number, given?: Pick<Given, 'teeth' | 'placeMm'>): SideScene {
+export function sideScene(
+  seed: number,
+  given?: Pick<Given, 'teeth' | 'placeMm'>,
+  // of bikes in good light all is light: the stand-in's
+  looks: Looks | null = given ? null : partsAsTheyLook(seed),
+): SideScene {
   const random = randomFrom(seed, 625)
   const { teeth, placeMm } = given ?? drivetrain(seed)
   const n = teeth.length
   const bike = sightBike(seed, { teeth, placeMm, click: n - 1 })
-  // of bikes in good light all is light: the stand-in's
-  const looks = given ? null : partsAsTheyLook(seed)
-  const sprocket = toothed(bike.discs[n - 1]!, random, 0.3 * random.next())
+  const metal = looks?.cassette ?? null
+  const inMetal = (d: Disc): Disc => (metal === null ? d : { ...d, tone: metal })
+  const sprocket = toothed(inMetal(bike.discs[n - 1]!), random, 0.3 * random.next())
   const tone = looks ? looks.pulley.from + looks.pulley.more * randomFrom(seed, 631).next() : bike.pulley.tone
   const pulley = toothed({ ...bike.pulley, tone }, random, 0.3 * random.next())
   const [x, up, forward] = pulley.middle
@@ -111,7 +125,7 @@ export function sideScene(seed: number, given?: Pick<Given, 'teeth' | 'placeMm'>
   // one wheel in three has a plain disc behind its largest sprocket
   const guard = random.next() < 0.33 ? [round(6, sprocket.radiusMm + 8, 0.15 + random.next())] : []
   const discs = [
-    ...bike.discs.slice(0, n - 1),
+    ...bike.discs.slice(0, n - 1).map(inMetal),
     sprocket,
     pulley,
     chain,
@@ -190,8 +204,12 @@ const HAND_PX = 1.2
  * A picture from the side with three tips and three touched, and the look that finds more in it.
  * @param blurPx by the weather where left out
  */
-export function askBeside(seed: number, blurPx?: number): { scene: SideScene; ask: FromSide; look: Look } {
-  const scene = sideScene(seed)
+export function askBeside(
+  seed: number,
+  blurPx?: number,
+  looks = partsAsTheyLook(seed),
+): { scene: SideScene; ask: FromSide; look: Look } {
+  const scene = sideScene(seed, undefined, looks)
   const usual = sideCamera(scene, seed)
   const camera = { ...usual, weather: { ...usual.weather, blurPx: blurPx ?? usual.weather.blurPx } }
   const random = randomFrom(seed, 626)

@@ -45,16 +45,25 @@ const asItStands = (disc: Disc, random: Random): Disc => ({
 
 /** The freewheel's body under the sprockets, its radius. */
 const BODY_MM = 17
+/** How light each part is, 0 black to about 1. */
+export type Looks = {
+  pulley: { from: number; more: number }
+  cage: number
+  body: number
+  /** Its tone where it is black. */
+  cassette: number | null
+}
 /** Of bikes in good light all is light: the stand-in's. */
-const LIGHT_PARTS = { pulley: { from: 0.5, more: 0.4 }, cage: 0.55, body: 0.5 } as const
-/** Many a pulley is black, and many a cage. */
-export function partsAsTheyLook(seed: number) {
+const LIGHT_PARTS = { pulley: { from: 0.5, more: 0.4 }, cage: 0.55, body: 0.5, cassette: null } as const satisfies Looks
+/** Many a pulley is black, and many a cage; some cassettes are, all their sprockets. */
+export function partsAsTheyLook(seed: number): Looks {
   const random = randomFrom(seed, 629)
   const black = random.next() < 0.5
   return {
     pulley: black ? { from: 0.06, more: 0.12 } : LIGHT_PARTS.pulley,
     cage: random.next() < 0.5 ? 0.1 + 0.15 * random.next() : LIGHT_PARTS.cage,
     body: 0.15 + 0.3 * random.next(),
+    cassette: random.next() < 0.15 ? 0.1 + 0.15 * random.next() : null,
   }
 }
 
@@ -70,13 +79,18 @@ export type Given = {
   offsetMm?: number
 }
 
-export function sightBike(seed: number, given?: Given): SightBike {
+export function sightBike(
+  seed: number,
+  given?: Given,
+  looks: Looks = given ? LIGHT_PARTS : partsAsTheyLook(seed),
+): SightBike {
   const random = randomFrom(seed, 611)
   const teethBy = randomFrom(seed, 628)
   const teeth = given?.teeth ?? [11, 13, 15, 17, 19, 21, 24, 28, 32 + 2 * random.below(3)]
   const placeMm = given?.placeMm ?? teeth.map((_, k) => k * PITCH_MM)
   const click = given?.click ?? 1 + random.below(teeth.length - 2)
   const steel = 0.75 + 0.3 * random.next()
+  const metal = looks.cassette ?? steel
   const sprockets = teeth.map((t, k): Disc => {
     const radiusMm = tipDiameterMm(t) / 2 - 0.3 * random.next()
     const disc: Disc = {
@@ -87,7 +101,7 @@ export function sightBike(seed: number, given?: Given): SightBike {
       toe: 0,
       teeth: t,
       halfMm: 0.85,
-      tone: steel * (0.95 + 0.1 * random.next()),
+      tone: metal * (0.95 + 0.1 * random.next()),
     }
     return asItStands(disc, teethBy)
   })
@@ -101,7 +115,6 @@ export function sightBike(seed: number, given?: Given): SightBike {
   const forward = 4 + 12 * random.next()
   const middle = [placeMm[at]! + offsetMm, -Math.sqrt(centres ** 2 - forward ** 2), forward] as const
   const leaning = { camber: radians(leanDeg), toe: radians(0.7 * random.normal()) }
-  const looks = given ? LIGHT_PARTS : partsAsTheyLook(seed)
   const round: Disc = {
     middle,
     radiusMm: pulleyMm,

@@ -1,6 +1,6 @@
 import { Matrix, SingularValueDecomposition, solve as solveMatrix } from 'ml-matrix'
 import { describe, expect, test } from 'vitest'
-import { cameraBehind, asked, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
+import { cameraBehind, asked, partsAsTheyLook, pictureBehind, sightBike, weatherOf } from '../bench/sightBench'
 import { askBeside, gapBeside } from '../bench/sideBench'
 import { scoreLead } from '../bench/leadScore'
 import { standInLook } from '../bench/standInCamera'
@@ -31,6 +31,9 @@ const lens = usualLens(4000, 3000)
 const pose: Pose = { atMm: [60, 40, -620], yaw: 0.07, pitch: -0.11, roll: 0.04 }
 const exact = (at: Pixel): Touch => ({ at, sdPx: 0.5 })
 type Ends = { upper: Pixel; lower: Pixel }
+
+/** A bike as it is drawn, its cassette not black: less is found on one. */
+const lightOf = (seed: number) => ({ ...partsAsTheyLook(seed), cassette: null })
 
 describe('the camera', () => {
   // the direct linear transform: Hartley and Zisserman, Multiple View Geometry, algorithm 4.1; SVD by ml-matrix
@@ -738,7 +741,7 @@ describe('before a light wall', () => {
 })
 
 describe('the edge at more places', () => {
-  const bike = sightBike(6)
+  const bike = sightBike(6, undefined, lightOf(6))
   const { picture } = pictureBehind(bike, 0.4, 6)
   const off = (along: readonly Touch[], lowerPx: number) => {
     const { lower } = picture.sprocket
@@ -803,7 +806,15 @@ describe('teeth found from the side', () => {
     const cut: Look = () => ({ width: 1, height: 1, data: new Uint8Array(1), left: 0, top: 0 })
     expect(findTooth([100, 53], up, 6, cut)).toBeNull()
   })
-  const { scene, ask, look } = askBeside(91_005)
+  const { scene, ask, look } = askBeside(91_005, undefined, lightOf(91_005))
+  test('on a black cassette it finds less, and what it finds harms nothing', () => {
+    const seed = 91_006
+    const black = askBeside(seed, undefined, { ...partsAsTheyLook(seed), cassette: 0.15 })
+    const besides = teethFinder(black.look)(black.ask)
+    const told = measureFromSide({ ...black.ask, besides })
+    if (told.is !== 'told') throw new Error(told.why)
+    expect(Math.abs(told.gapMm.mean - black.scene.bike.gapMm)).toBeLessThan(2.5 * told.gapMm.sd)
+  })
   test('more of a drawn cassette than was touched, nearly all of them on its teeth', () => {
     const { tips } = teethFinder(look)(ask)
     expect(tips.length).toBeGreaterThan(6)
