@@ -302,6 +302,7 @@ test('a proof from before the pads were changed elsewhere is none, and is asked 
   await expect(t(bench, 'proof-of-rear')).toContainText('not proven')
   await send({ kind: 'proof', brake: 'rear', holds: true })
   await expect(t(bench, 'proof-of-rear')).toContainText('holds')
+  await expect(t(bench, 'flagged')).toHaveCount(0)
   expect((await handBack(bench, number)).status()).toBe(200)
 })
 
@@ -314,13 +315,14 @@ test('a crack that was seen is taken back by a mechanic, not by a trainee’s "a
   await t(bench, 'sense-cracked').click()
   await t(bench, 'sense-note').click()
   await expect(t(bench, 'signing')).toContainText('no crack')
+  await expect(t(bench, 'sense-noted')).toHaveText('Sense check, not noted yet')
   const asWren = sender(bench, number, wren)
   const fine = { kind: 'sensed', exceptions: [], chainWearPercent: null }
   expect(await asWren(fine)).toMatchObject({ is: 'refused', field: 'sign' })
   await t(bench, 'sign-Ishbel').click()
   await t(bench, 'pin').fill('2468')
   await t(bench, 'pin-done').click()
-  await expect(t(bench, 'sense-head')).toContainText('All fine')
+  await expect(t(bench, 'sense-noted')).toHaveText('Sense check, noted')
   await expect
     .poll(async () => (await storedEvents(shop, number)).at(-1))
     .toMatchObject({ signed_by: expect.any(String) })

@@ -103,9 +103,10 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
       if (before || late)
         return {
           ...(late ? on(event.brake, b => ({ ...b, touched: askedBy(late, told) })) : was),
-          flagged: [...was.flagged, { id: told.id, why: before?.message ?? TRIED_BEFORE }],
+          flagged: [...was.flagged, { id: told.id, why: before?.message ?? triedBefore(event.brake) }],
         }
-      return on(event.brake, b => proven(b, event, handOf(told), told.at))
+      const asked = was.flagged.filter(f => f.why !== triedBefore(event.brake))
+      return { ...on(event.brake, b => proven(b, event, handOf(told), told.at)), flagged: asked }
     }
     case 'brakeParts':
       return on(event.parts.brake, b => named(b, event.parts, told))
@@ -114,8 +115,9 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
   }
 }
 
-/** What is asked where a proof that comes late is of the brake as it was. */
-const TRIED_BEFORE = 'Tried before the brake was touched, or found otherwise, elsewhere: try it once more'
+/** What is asked, until it was tried again, where a proof that comes late is of the brake as it was. */
+const triedBefore = (brake: Brake): string =>
+  `The ${WHICH[brake]} was tried before it was touched, or found otherwise, elsewhere: try it once more`
 
 type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
 function after(was: BrakeState, e: OfOne, told: When): BrakeState {

@@ -229,8 +229,8 @@ const dangersIn = (seen: HubLog['seen']): HubLog['seen'] =>
 const hubDangers = (s: HubState): { check: string; told: string }[] =>
   dangersIn(s.seen).map(({ check, outcome }) => ({ check, told: hubDanger(check, outcome)! }))
 
-/** What is asked where a proof that comes late is of the hub as it was. */
-const TRIED_BEFORE = 'Tried before the hub was touched, or found otherwise, elsewhere: try every gear once more'
+/** What is asked, until it was tried again, where a proof that comes late is of the hub as it was. */
+const TRIED_BEFORE = 'The hub was tried before it was touched, or found otherwise, elsewhere: try every gear once more'
 
 /** A proof counts only after what comes before it: one that does not is kept, and asked about. */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
@@ -243,7 +243,8 @@ function proven(was: HubState, told: Told, holds: boolean): HubState {
       flagged: [...was.flagged, { id: told.id, why: before ?? TRIED_BEFORE }],
     }
   const proof = { holds, by: handOf(told), at: told.at }
-  return { ...was, worked: true, proof, failed: holds ? null : since(was.failed, told) }
+  const flagged = was.flagged.filter(f => f.why !== TRIED_BEFORE)
+  return { ...was, worked: true, proof, failed: holds ? null : since(was.failed, told), flagged }
 }
 
 /** What must come before a hub can be said to hold; null when it can be tried. */

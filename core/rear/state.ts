@@ -237,10 +237,10 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         return {
           ...was,
           stopsMoved: askedBy(was.stopsMoved, told),
-          flagged: [...was.flagged, { id: told.id, why: SEEN_BEFORE }],
+          flagged: [...was.flagged, { id: told.id, why: seenBefore(event.at) }],
         }
       return {
-        ...onBench(was, told),
+        ...onBench({ ...was, flagged: was.flagged.filter(f => f.why !== seenBefore(event.at)) }, told),
         sights: [...was.sights, { event, sixteenths: was.net[event.at] }],
         felt: event.at === 'L' ? null : was.felt,
         found: [...was.found, event],
@@ -306,8 +306,9 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
   }
 }
 
-/** What is asked where a look at a stop comes late, and is of the derailleur as it was. */
-const SEEN_BEFORE = 'Seen before the hanger or a part was moved elsewhere: look at that stop once more'
+/** What is asked, until it was seen again, where a look at a stop comes late, and is of the derailleur as it was. */
+const seenBefore = (stop: 'H' | 'L'): string =>
+  `${stop} was looked at before the hanger or a part was moved elsewhere: see it once more`
 
 /** Screws whose count begins anew with a part. */
 const SCREWS_OF: Record<Part, readonly ScrewName[]> = {

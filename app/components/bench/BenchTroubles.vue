@@ -63,7 +63,9 @@ const heardOver = () => {
     <span class="flex gap-1"
       ><button type="button" class="quiet" data-test="flag-undo" @click="bench.put({ kind: 'undo', undoes: stuck.id })">
         Take it back</button
-      ><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">Keep it</button></span
+      ><button type="button" class="quiet" @click="dismissed = new Set([...dismissed, stuck.id])">
+        Leave it noted
+      </button></span
     >
   </p>
   <LazyHeadFirst v-if="head && !closed && route.params.stage !== head.at" :bench="bench" :head="head" />

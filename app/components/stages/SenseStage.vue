@@ -18,6 +18,11 @@ watchContents(
     marked.value = new Set(noted.value?.exceptions ?? [])
   },
 )
+/** Does what is marked stand in the ledger so? */
+const asNoted = computed(() => {
+  const is = noted.value?.exceptions ?? []
+  return is.length === marked.value.size && is.every(id => marked.value.has(id))
+})
 function toggle(id: SenseId) {
   const next = new Set(marked.value)
   if (!next.delete(id)) next.add(id)
@@ -93,7 +98,9 @@ const links = computed<{ words: string; wrong: boolean } | null>(() => {
       </div>
     </section>
     <aside class="panel" aria-label="What it means">
-      <p class="small">Sense check{{ noted ? ', noted' : '' }}</p>
+      <p class="small" data-test="sense-noted">
+        Sense check{{ noted ? (asNoted ? ', noted' : ', not noted yet') : '' }}
+      </p>
       <p class="text-2xl leading-tight font-bold" data-test="sense-head">
         {{ marked.size ? `${marked.size} not fine` : noted ? 'All fine' : 'Before any screw' }}
       </p>
