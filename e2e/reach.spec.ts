@@ -66,7 +66,10 @@ async function machine(how: { host?: string; given?: string[]; addresses?: () =>
     lanPid: () => lan,
     async open() {
       keepWish(folder, { lan: true, name: null })
-      await expect.poll(() => reachIn(folder).lan, { timeout: 60_000 }).toBe(true)
+      // the trouble is asked too, so that a failure says what stood in the way
+      await expect
+        .poll(() => (({ lan, trouble }) => ({ lan, trouble }))(reachIn(folder)), { timeout: 60_000 })
+        .toEqual({ lan: true, trouble: null })
     },
     async end() {
       await reach.stop()
