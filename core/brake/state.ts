@@ -35,6 +35,8 @@ export type BrakeState = {
   uncapped: Since | null
   /** When it was last touched, or found otherwise: a proof from before is none. */
   touched: Since | null
+  /** When it was last said which brake it is: what was said before that is not it. */
+  named: Since | null
 }
 export type BrakesState = Record<Brake, BrakeState> & { flagged: readonly Flag[] }
 
@@ -50,6 +52,7 @@ const untouched: BrakeState = {
   failed: null,
   uncapped: null,
   touched: null,
+  named: null,
 }
 export const noBrakes: BrakesState = { front: untouched, rear: untouched, flagged: [] }
 
@@ -108,8 +111,18 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
       const asked = was.flagged.filter(f => f.why !== triedBefore(event.brake))
       return { ...on(event.brake, b => proven(b, event, handOf(told), told.at)), flagged: asked }
     }
-    case 'brakeParts':
-      return on(event.parts.brake, b => named(b, event.parts, told))
+    case 'brakeParts': {
+      const { parts } = event
+      const before = otherwiseSince(was[parts.brake], parts)
+      const why = namedBefore(parts.brake)
+      if (isLate(told, before))
+        return {
+          ...on(parts.brake, b => ({ ...differing(b, before), named: askedBy(before, told) })),
+          flagged: [...was.flagged, { id: told.id, why }],
+        }
+      const now = on(parts.brake, b => ({ ...named(b, parts, told), named: since(was[parts.brake].named, told) }))
+      return { ...now, flagged: was.flagged.filter(f => f.why !== why) }
+    }
     default:
       return on(event.brake, b => after(b, event, told))
   }
@@ -118,6 +131,22 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
 /** What is asked, until it was tried again, where a proof that comes late is of the brake as it was. */
 const triedBefore = (brake: Brake): string =>
   `The ${WHICH[brake]} was tried before it was touched, or found otherwise, elsewhere: try it once more`
+
+/** A proof from before it was said was of a brake they say otherwise of, whenever it comes. */
+const differing = (b: BrakeState, said: Since): BrakeState =>
+  Object.values(b.marks).some(m => m.at <= said.at) ? doubted(b, said) : { ...b, touched: since(b.touched, said) }
+/** When it was last said to be another brake than this, or found with a danger that it has and this one cannot. */
+function otherwiseSince(b: BrakeState, parts: BrakeParts): Since | null {
+  const none = b.parts?.kind === parts.kind || b.parts?.kind === 'none'
+  const found = none ? [] : b.seen.filter(s => stopsRiding(s.check, s.outcome) && !isAlso(parts.kind, s.check))
+  return [sameBrake(b.parts, parts) ? null : b.named, ...found.map(s => s.since)].reduce<Since | null>(
+    (last, s) => (s && (!last || s.at > last.at) ? s : last),
+    null,
+  )
+}
+/** What is asked, until it was said again, where somebody elsewhere said or found otherwise after that. */
+const namedBefore = (brake: Brake): string =>
+  `Which ${WHICH[brake]} this is was said, or found, otherwise elsewhere since: look which it is`
 
 type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
 function after(was: BrakeState, e: OfOne, told: When): BrakeState {
@@ -171,13 +200,16 @@ const stillStands = (seen: readonly BrakeSeen[], fault: string): readonly BrakeS
 /** Said anew what it is: a proof was of the brake as it was said before. Which side its lever is on changes nothing. */
 function named(b: BrakeState, parts: BrakeParts, told: When): BrakeState {
   const { parts: was } = b
-  if (was && was.kind === parts.kind && was.lever === parts.lever && was.none === parts.none) return { ...b, parts }
+  if (sameBrake(was, parts)) return { ...b, parts }
   if (was?.kind === parts.kind) return doubted({ ...b, parts }, told)
   const { failed, uncapped } = b
   // what nobody rides with is not talked away by another name
   const seen = b.seen.filter(s => stopsRiding(s.check, s.outcome) !== null && isAlso(parts.kind, s.check))
   return { ...untouched, parts, failed, uncapped, seen, touched: since(b.touched, told) }
 }
+
+const sameBrake = (was: BrakeParts | null, now: BrakeParts): boolean =>
+  was !== null && was.kind === now.kind && was.lever === now.lever && was.none === now.none
 
 /** Looks with which nobody rides that rim brakes and cable discs share, and those of any brake with a wire. */
 const ON_RIM_OR_DISC: readonly string[] = ['seated', 'pads']

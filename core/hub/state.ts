@@ -28,8 +28,12 @@ export type HubState = HubLog & {
   /** When its nut was last opened, and when it was last touched or found otherwise: a proof from before is none. */
   opened: Since | null
   touched: Since | null
+  /** When it was last said which hub it is: what was said before that is not it. */
+  named: Since | null
   /** Set, cured, cabled or doubted in this visit: it must be proven. */
   worked: boolean
+  /** Somebody said that it holds, and was not believed: it must be proven. */
+  tried: boolean
   proof: HubProof | null
   /** Failed its proof, and nothing was put right since. */
   failed: Since | null
@@ -50,7 +54,9 @@ export const noHub: HubState = {
   locked: null,
   opened: null,
   touched: null,
+  named: null,
   worked: false,
+  tried: false,
   proof: null,
   failed: null,
   asFound: { mm: null, slipped: [] },
@@ -100,20 +106,38 @@ const doubted = (was: HubState, told: When): HubState => ({
 })
 
 /**
- * Said anew what it is. Another kind of hub: what was found does not apply. Whatever changed, a proof was of the hub as
- * it was said before, and a danger seen is not talked away.
+ * Said anew what it is. Another kind of hub: what was found does not apply, but for what was found since that was
+ * tapped. Whatever changed, a proof was of the hub as it was said before, and a danger seen is not talked away.
  */
-function named(was: HubState, parts: HubParts, told: When): HubState {
-  if (!was.parts) return { ...was, parts }
-  if (sameParts(was.parts, parts)) return was
-  const worked = was.worked || was.proof !== null || hubStays(was).length > 0
-  if (was.parts.way !== parts.way) {
-    const seen = parts.way === 'twin' ? [] : dangersIn(was.seen).filter(s => s.check === 'washers')
-    const { failed, flagged } = was
-    return { ...noHub, parts, worked, seen, failed, touched: since(was.touched, told), flagged }
+function named(was: HubState, parts: HubParts, told: Told): HubState {
+  const now = { ...was, named: since(was.named, told), flagged: was.flagged.filter(f => f.why !== NAMED_BEFORE) }
+  if (!was.parts) return { ...now, parts }
+  if (sameParts(was.parts, parts)) return now
+  if (isLate(told, was.named))
+    return {
+      // a proof from before was of a hub they say otherwise of, whenever it comes
+      ...(was.proof && was.proof.at <= was.named.at ? doubted(was, was.named) : was),
+      touched: since(was.touched, was.named),
+      named: askedBy(was.named, told),
+      flagged: [...was.flagged, { id: told.id, why: NAMED_BEFORE }],
+    }
+  const worked = was.worked || was.tried || was.proof !== null || hubStays(was).length > 0
+  const counts = was.counts.filter(c => c.gear <= parts.ratios.length)
+  if (was.parts.way === parts.way) return { ...doubted(now, told), parts, worked, counts }
+  const stands = (s: HubLog['seen'][number]) => isLate(told, s.since) || (s.check === 'washers' && parts.way !== 'twin')
+  return {
+    ...opened({ ...noHub, parts }, told),
+    worked,
+    seen: dangersIn(was.seen).filter(stands),
+    counts: counts.filter(c => isLate(told, c.since)),
+    failed: was.failed,
+    touched: since(was.touched, told),
+    named: now.named,
+    flagged: now.flagged,
   }
-  return { ...doubted(was, told), parts, worked, counts: was.counts.filter(c => c.gear <= parts.ratios.length) }
 }
+/** What is asked, until it was said again, where somebody elsewhere said otherwise after that. */
+const NAMED_BEFORE = 'Which hub this is was said otherwise elsewhere since: look which it is'
 const sameParts = (a: HubParts, b: HubParts): boolean => JSON.stringify(a) === JSON.stringify(b)
 
 /** The hub after one more entry. */
@@ -143,7 +167,7 @@ export function hubAfter(was: HubState, told: Told<HubEvent | HubHeard>): HubSta
   }
 }
 
-function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, told: When): HubState {
+function after(was: HubState, e: Exclude<HubEvent, { kind: 'hubProof' }>, told: Told): HubState {
   switch (e.kind) {
     case 'hubParts':
       return named(was, e.parts, told)
@@ -232,13 +256,17 @@ const hubDangers = (s: HubState): { check: string; told: string }[] =>
 /** What is asked, until it was tried again, where a proof that comes late is of the hub as it was. */
 const TRIED_BEFORE = 'The hub was tried before it was touched, or found otherwise, elsewhere: try every gear once more'
 
-/** A proof counts only after what comes before it: one that does not is kept, and asked about. */
+/**
+ * A proof counts only after what comes before it: one that does not is kept, and asked about. Who tried it had worked
+ * on it, or on the hub it was said to be then: it is proven as it is.
+ */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
   const before = holds ? beforeProof(was) : null
   const late = holds && isSignedLate(told, was.touched) ? was.touched : null
   if (before || late)
     return {
       ...was,
+      tried: was.parts !== null,
       touched: late ? askedBy(late, told) : was.touched,
       flagged: [...was.flagged, { id: told.id, why: before ?? TRIED_BEFORE }],
     }
@@ -282,9 +310,9 @@ export function hubStays(s: HubState): Stay[] {
   // who cannot tell takes nothing back that was seen
   if (s.seen.findLast(x => x.check === ALL_GEARS && x.outcome !== UNKNOWN)?.outcome === 'not')
     stay('found', 'gears', 'not every gear of the hub holds')
-  if (s.locked === false) stay('found', 'nut', 'hub’s lock nut is loose')
+  if (s.parts.way === 'rod' && s.locked === false) stay('found', 'nut', 'hub’s lock nut is loose')
   for (const { check, told } of hubDangers(s)) stay('found', check, told)
-  if (!s.worked) return out
+  if (!s.worked && !s.tried) return out
   if (s.parts.way === 'rod' && s.locked === null) stay('open', 'nut', 'hub’s lock nut not seen tight since it was set')
   if (!s.proof) stay('open', 'unproven', 'hub gear not proven since it was set')
   return out

@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { BRAKE_FAULTS, checksFor } from '../brake/faults'
+import type { EndKind } from '../brake/kinds'
 import { stepNamesOf } from '../brake/stepWords'
 import { telling } from '../chapter/testTold'
 import { HUB_CHECKS } from '../hub/checks'
-import { usualHubs } from '../hub/kinds'
+import { usualHubs, type HubWay } from '../hub/kinds'
 import { hubSteps } from '../hub/steps'
 import { slippingGears } from '../hub/state'
 import { mayReachLargest } from '../rear/gates'
@@ -27,6 +28,12 @@ const arrived = tapped({ kind: 'arrived', parts: stockParts('r14-10') }, 0)
 const bare = tapped({ kind: 'arrived', parts: null }, 0)
 const whyFlagged = (log: Told[]) => reduce(log).flagged.map(f => f.why)
 
+const OF_REAR = { brake: 'rear', lever: null, leverSide: null } as const
+const namedAs = (kind: Exclude<EndKind, 'none'>): LedgerEvent => ({
+  kind: 'brakeParts',
+  parts: { ...OF_REAR, kind },
+})
+
 describe('a brake’s proof', () => {
   const front = tapped({ kind: 'proof', brake: 'front', holds: true }, 1)
   const holds: LedgerEvent = { kind: 'proof', brake: 'rear', holds: true }
@@ -41,7 +48,7 @@ describe('a brake’s proof', () => {
     { kind: 'wheelOut', wheel: 'rear' },
     { kind: 'replace', part: 'cassette' },
     { kind: 'reopened' },
-    { kind: 'brakeParts', parts: { brake: 'rear', kind: 'drum', lever: null, leverSide: null } },
+    namedAs('drum'),
   ]
   test.each(touched.map(e => [e.kind, e] as const))('from before a %s is none; one from after it is', (_, touch) => {
     const log = [bare, front, tapped(touch, 5)]
@@ -89,6 +96,41 @@ describe('a brake’s proof', () => {
   })
 })
 
+describe('which brake it is, said late', () => {
+  const proof = (brake: 'front' | 'rear', minute: number, came?: number) =>
+    tapped({ kind: 'proof', brake, holds: true }, minute, came)
+  const log = [bare, proof('front', 1), tapped(namedAs('linear-pull'), 5)]
+  const kindIn = (l: Told[]) => reduce(l).brake.rear.parts?.kind
+
+  test('is not what was said since, and is asked about; said again it is', () => {
+    const late = [...log, tapped(namedAs('drum'), 4, 7)]
+    expect(kindIn(late)).toBe('linear-pull')
+    expect(whyFlagged(late)).toEqual([
+      'Which rear brake this is was said, or found, otherwise elsewhere since: look which it is',
+    ])
+    expect(kindIn([...late, tapped(namedAs('drum'), 4, 8)])).toBe('drum')
+    expect(whyFlagged([...late, tapped(namedAs('drum'), 4, 8)])).toEqual([])
+    expect(whyFlagged([...late, tapped(namedAs('linear-pull'), 8)])).toEqual([])
+    expect(kindIn([...log, tapped(namedAs('drum'), 6, 7)])).toBe('drum')
+  })
+  test('a bike is not let go without a brake by who said so before it was seen to have one', () => {
+    const none: LedgerEvent = { kind: 'brakeParts', parts: { ...OF_REAR, kind: 'none', none: 'fixed' } }
+    expect(whyStays(reduce([...log, tapped(none, 4, 7)]))).toBe('rear brake not proven')
+    expect(whyStays(reduce([...log, tapped(none, 6, 7)]))).toBeNull()
+  })
+  test('no danger seen since is named away, and no proof made before stands while they differ', () => {
+    const out = tapped({ kind: 'brakeSeen', brake: 'rear', check: 'noodle', outcome: 'out' }, 6)
+    const drum = [...log, out, tapped(namedAs('drum'), 5, 7)]
+    expect(kindIn(drum)).toBe('linear-pull')
+    expect(whyStays(reduce([...drum, proof('rear', 8)]))).toContain('noodle')
+    const between = [bare, proof('front', 1), proof('rear', 3), tapped(namedAs('linear-pull'), 5)]
+    const again = [...log, proof('rear', 6), tapped(namedAs('linear-pull'), 8)]
+    expect(whyStays(reduce(again))).toBeNull()
+    expect(whyStays(reduce([...again, tapped(namedAs('drum'), 4, 9)]))).toBe('rear brake not proven')
+    expect(whyStays(reduce([...between, proof('rear', 6), tapped(namedAs('drum'), 4, 9)]))).toBeNull()
+  })
+})
+
 describe('a hub', () => {
   const hub = tapped({ kind: 'hubParts', parts: usualHubs().find(h => h.parts.way === 'rod')!.parts }, 0)
   const turn: LedgerEvent = { kind: 'hubTurn', sixteenths: 4 }
@@ -125,6 +167,41 @@ describe('a hub', () => {
     const failed = tapped({ kind: 'hubSeen', check: 'gears', outcome: 'not' }, 5)
     expect(keeps(failed, tapped({ kind: 'wheelOut', wheel: 'rear' }, 4, 7))).toContain('not every gear')
   })
+  const as = (way: HubWay): LedgerEvent => ({
+    kind: 'hubParts',
+    parts: usualHubs().find(h => h.parts.way === way)!.parts,
+  })
+  test('which it is, said late, is not what was said since; said again it is', () => {
+    const late = [bare, hub, tapped(as('rod'), 5), tapped(as('twin'), 4, 7)]
+    expect(reduce(late).hub.parts?.way).toBe('rod')
+    expect(whyFlagged(late)).toEqual(['Which hub this is was said otherwise elsewhere since: look which it is'])
+    const again = [...late, tapped(as('twin'), 4, 8)]
+    expect(reduce(again).hub.parts?.way).toBe('twin')
+    expect(whyFlagged(again)).toEqual([])
+    const proven = [tapped(as('marks'), 1), tapped(holds, 2)]
+    expect(keeps(...proven)).not.toContain('hub')
+    expect(keeps(...proven, tapped(as('marks'), 5), tapped(as('twin'), 4, 7))).toContain('hub gear not proven')
+  })
+  test('named another kind late, what slipped since still slips; what slipped before is proven anew', () => {
+    expect(keeps(tapped(slips, 5), tapped(as('marks'), 4, 7))).toContain('slips')
+    expect(keeps(tapped(slips, 5), tapped(as('marks'), 6, 7))).not.toContain('slips')
+    expect(keeps(tapped(slips, 5), tapped(as('marks'), 6, 7))).toContain('hub gear not proven')
+  })
+  test('a nut seen tight before it was named a rod hub is not this one’s', () => {
+    const named = [tapped(as('marks'), 1), tapped(holds, 2), tapped(as('rod'), 5)]
+    const tight = (minute: number) => tapped({ kind: 'hubSeen', check: 'lock', outcome: 'tight' }, minute, 7)
+    expect(keeps(...named, tight(4))).toContain('lock nut not seen tight')
+    expect(keeps(...named, tight(6))).not.toContain('lock nut')
+  })
+  test('a nut seen loose is a rod hub’s alone; a hub named otherwise since is proven', () => {
+    const loose = tapped({ kind: 'hubSeen', check: 'lock', outcome: 'loose' }, 2)
+    expect(keeps(loose)).toContain('lock nut is loose')
+    expect(keeps(loose, tapped(as('marks'), 3))).toContain('hub gear not proven')
+    expect(keeps(loose, tapped(as('marks'), 3))).not.toContain('nut')
+  })
+  test('who tried it before its nut was tight, and is not believed, leaves it to be proven', () => {
+    expect(keeps(tapped(holds, 2))).toContain('hub gear not proven')
+  })
   test('a failure is not answered by what was put right before it', () => {
     const fails = tapped({ kind: 'hubProof', holds: false }, 5)
     expect(keeps(fails, tapped({ kind: 'hubCured', fault: 'stretch' }, 4, 7))).toContain('failed its proof')
@@ -159,7 +236,7 @@ describe('L seen by hand', () => {
 describe('whatever two tablets tap, one of them offline', () => {
   const OF: Record<'brake' | 'hub' | 'rear', { start: LedgerEvent[]; acts: LedgerEvent[] }> = {
     brake: {
-      start: [{ kind: 'brakeParts', parts: { brake: 'rear', kind: 'linear-pull', lever: null, leverSide: null } }],
+      start: [namedAs('linear-pull')],
       acts: [
         ...[true, true, true, false].map((holds): LedgerEvent => ({ kind: 'proof', brake: 'rear', holds })),
         ...(['squeeze', 'roll', 'ride'] as const).map((test): LedgerEvent => ({
@@ -179,6 +256,8 @@ describe('whatever two tablets tap, one of them offline', () => {
           step,
         })),
         { kind: 'wheelOut', wheel: 'rear' },
+        ...(['linear-pull', 'dual-pivot', 'drum', 'cable-disc', 'hydraulic-disc', 'roller'] as const).map(namedAs),
+        { kind: 'brakeParts', parts: { ...OF_REAR, kind: 'none', none: 'fixed' } },
       ],
     },
     hub: {
