@@ -84,6 +84,12 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   const labels = computed(() =>
     plans.value.flatMap(c => c.pieces).flatMap(name => wanted.value.find(w => w.name === name) ?? []),
   )
+  async function lookAgain() {
+    const seen = await ask(Stock, '/api/cables/stock')
+    if (seen.is !== 'done') return
+    stock.value = seen.value
+    answers.value = {}
+  }
   /** Cut as planned: the wall is told first, then each bike whose run is cut whole. */
   async function done() {
     const cuts = plans.value.map(c => ({
@@ -93,11 +99,11 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
     }))
     const names = new Set(plans.value.flatMap(c => c.pieces))
     const finished = runsCut(planned.value, names)
-    const now = await told(ask(Stock, '/api/cables/cut', { method: 'POST', body: { cuts } }))
+    const answer = await ask(Stock, '/api/cables/cut', { method: 'POST', body: { cuts }, once: true })
+    const now = await told(Promise.resolve(answer))
     if (!now) {
-      // somebody else cut meanwhile: the wall as it is now
-      const seen = await ask(Stock, '/api/cables/stock')
-      if (seen.is === 'done') stock.value = seen.value
+      // not heard: tapped again it is the same cut, done once. Refused, the wall is another than was planned on
+      if (answer.is === 'refused') await lookAgain()
       return
     }
     stock.value = now

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import fc from 'fast-check'
 import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { templateRun } from '#core/cable/templates'
 import {
@@ -89,6 +90,63 @@ test('an undone cut is put back whole, once, and never over what was cut from wh
   expect((await wall()).sort()).toEqual([400, 9000])
   await expect(inShop(db, other.shop, tx => putBack(tx, other.shop, [roll]))).rejects.toThrow(StockMoved)
   expect(await inShop(db, other.shop, tx => taken(tx, other.shop, new Date(0)))).toEqual([])
+})
+
+test('the same cut sent again, its answer lost, is cut once; another of the same pieces is refused', async () => {
+  const { shop, person, add, wall } = await newShop()
+  const [roll, off] = [await add(9000, true), await add(400)]
+  const cuts = [
+    { id: roll, lengthMm: 9000, keptMm: 8200 },
+    { id: off, lengthMm: 400, keptMm: 0 },
+  ]
+  const cut = (id: string) => inShop(db, shop, tx => cutStock(tx, shop, person, cuts, id))
+  const mine = randomUUID()
+  await Promise.all([cut(mine), cut(mine), cut(mine)])
+  expect(await wall()).toEqual([8200])
+  await expect(cut(randomUUID())).rejects.toThrow(StockMoved)
+  expect(await wall()).toEqual([8200])
+  // put back, it is cut anew
+  await inShop(db, shop, tx => putBack(tx, shop, [roll, off]))
+  await cut(mine)
+  expect(await wall()).toEqual([8200])
+})
+
+test('what a cut had left is not put back beside the roll that was: whatever is cut, taken and put back, no housing grows', async () => {
+  const { shop, person, add } = await newShop()
+  const hung = [await add(9000, true), await add(700), await add(400)]
+  const all = () =>
+    inShop(db, shop, tx =>
+      tx
+        .selectFrom('housing_stock')
+        .select(['id', 'length_mm', 'cut_from', 'used_at'])
+        .where('shop', '=', shop)
+        .execute(),
+    )
+  const first = (of: Awaited<ReturnType<typeof all>>, id: string): string => {
+    const from = of.find(x => x.id === id)!.cut_from
+    return from === null ? id : first(of, from)
+  }
+  let done = 0
+  const act = fc.tuple(fc.constantFrom('cut', 'cut', 'drop', 'back', 'back', 'lately'), fc.nat(), fc.nat(300))
+  const story = fc.array(act, { minLength: 60, maxLength: 60 })
+  const [acts] = fc.sample(story, 1)
+  for (const [what, which, mm] of acts!) {
+    const rows = await all()
+    const { id, length_mm } = rows[which % rows.length]!
+    const lately = await inShop(db, shop, tx => taken(tx, shop, new Date(0)))
+    await inShop(db, shop, async tx => {
+      if (what === 'cut')
+        await cutStock(tx, shop, person, [{ id, lengthMm: length_mm, keptMm: Math.max(0, length_mm - 1 - mm) }])
+      else if (what === 'drop') await dropStock(tx, shop, id)
+      else await putBack(tx, shop, what === 'back' ? [id] : (lately[which % lately.length]?.items.map(i => i.id) ?? []))
+      done++
+    }).catch((error: unknown) => expect(error, `${what} ${which} ${mm}`).toBeInstanceOf(StockMoved))
+    const there = (await all()).filter(x => x.used_at === null)
+    const roots = there.map(x => first(rows.concat(there), x.id))
+    expect(new Set(roots).size, JSON.stringify(acts)).toBe(roots.length)
+    expect(roots.every(r => hung.includes(r))).toBe(true)
+  }
+  expect(done).toBeGreaterThan(10)
 })
 
 test('of two who cut the same offcut at once, one is told to look again', async () => {

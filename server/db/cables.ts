@@ -1,11 +1,31 @@
+import { sql, type ExpressionBuilder } from 'kysely'
 import { Housing } from '#core/cable/housing'
 import { TemplateView, type StockView, type TakenView } from '#core/http/cables'
 import type { Run } from '#core/cable/run'
 import type { ShopTx } from './connect'
 import { newId } from './ids'
+import type { Database } from './schema'
 
 /** The stock is not as it was seen: cut or used up meanwhile. */
 export class StockMoved extends Error {}
+
+/** Who changes the wall waits for whoever else does, to the end of the transaction: it is done in a moment. */
+const holdWall = (tx: ShopTx, shop: string) =>
+  sql`select pg_advisory_xact_lock(hashtextextended(${`wall ${shop}`}, 0))`.execute(tx)
+
+/** It came to the shop, or a cut that stands left it: of one that was put back, nothing was ever left. */
+const cameToBe = (eb: ExpressionBuilder<Database, 'housing_stock'>) =>
+  eb.or([
+    eb('cut_from', 'is', null),
+    eb.exists(
+      eb
+        .selectFrom('housing_stock as whole')
+        .select('whole.id')
+        .whereRef('whole.shop', '=', 'housing_stock.shop')
+        .whereRef('whole.id', '=', 'housing_stock.cut_from')
+        .whereRef('whole.used_at', '=', 'housing_stock.made_at'),
+    ),
+  ])
 
 /** What hangs on the wall, rolls first, shortest offcut first. */
 export async function stock(tx: ShopTx, shop: string): Promise<StockView[]> {
@@ -63,6 +83,7 @@ export async function addStock(
 
 /** Takes an item off the wall. @returns false when it is not there */
 export async function dropStock(tx: ShopTx, shop: string, id: string, at = new Date()): Promise<boolean> {
+  await holdWall(tx, shop)
   const { numUpdatedRows } = await tx
     .updateTable('housing_stock')
     .set({ used_at: at })
@@ -74,7 +95,8 @@ export async function dropStock(tx: ShopTx, shop: string, id: string, at = new D
 }
 
 /**
- * Writes down a cut list that was cut: every item used up, what is worth keeping back on the wall. All or nothing.
+ * Writes down a cut list that was cut: every item used up, what is worth keeping back on the wall. All or nothing; the
+ * same one again, because its answer was lost, is done already.
  * @throws StockMoved when an item is no longer as it was seen
  */
 export async function cutStock(
@@ -82,12 +104,26 @@ export async function cutStock(
   shop: string,
   person: string,
   cuts: readonly { id: string; lengthMm: number; keptMm: number }[],
+  cutId = newId(),
   at = new Date(),
 ): Promise<void> {
+  await holdWall(tx, shop)
+  const same = await tx
+    .selectFrom('housing_stock')
+    .select('id')
+    .where('shop', '=', shop)
+    .where(
+      'id',
+      'in',
+      cuts.map(c => c.id),
+    )
+    .where('cut', '=', cutId)
+    .executeTakeFirst()
+  if (same) return
   for (const cut of cuts) {
     const was = await tx
       .updateTable('housing_stock')
-      .set({ used_at: at })
+      .set({ used_at: at, cut: cutId })
       .where('shop', '=', shop)
       .where('id', '=', cut.id)
       .where('used_at', 'is', null)
@@ -120,6 +156,7 @@ export async function taken(tx: ShopTx, shop: string, since: Date): Promise<Take
     .select(['id', 'kind', 'length_mm', 'used_at'])
     .where('shop', '=', shop)
     .where('used_at', '>=', since)
+    .where(cameToBe)
     .orderBy('used_at', 'desc')
     .orderBy('length_mm')
     .limit(200)
@@ -139,16 +176,19 @@ export async function taken(tx: ShopTx, shop: string, since: Date): Promise<Take
 /**
  * Puts rolls and offcuts back as they were before they were cut or taken down, and takes off what had been left of
  * them. All or nothing; one that hangs there already stays.
- * @throws StockMoved when what was left has been cut from since, or there is no such item
+ * @throws StockMoved when what was left has been cut from since, or there is, or was, no such item
  */
 export async function putBack(tx: ShopTx, shop: string, ids: readonly string[], at = new Date()): Promise<void> {
+  await holdWall(tx, shop)
+  const set = (id: string, to: { used_at: Date | null; cut: null }) =>
+    tx.updateTable('housing_stock').set(to).where('shop', '=', shop).where('id', '=', id).execute()
   for (const id of ids) {
     const was = await tx
       .selectFrom('housing_stock')
       .select(['used_at'])
       .where('shop', '=', shop)
       .where('id', '=', id)
-      .forUpdate()
+      .where(cameToBe)
       .executeTakeFirst()
     if (!was) throw new StockMoved('There is no such roll or offcut: look at the wall again')
     if (was.used_at === null) continue
@@ -158,18 +198,11 @@ export async function putBack(tx: ShopTx, shop: string, ids: readonly string[], 
       .where('shop', '=', shop)
       .where('cut_from', '=', id)
       .where('made_at', '=', was.used_at)
-      .forUpdate()
       .executeTakeFirst()
     if (left && left.used_at !== null)
       throw new StockMoved('Somebody cut from what was left since: put that back first, or hang up what is there')
-    if (left)
-      await tx
-        .updateTable('housing_stock')
-        .set({ used_at: at })
-        .where('shop', '=', shop)
-        .where('id', '=', left.id)
-        .execute()
-    await tx.updateTable('housing_stock').set({ used_at: null }).where('shop', '=', shop).where('id', '=', id).execute()
+    if (left) await set(left.id, { used_at: at, cut: null })
+    await set(id, { used_at: null, cut: null })
   }
 }
 

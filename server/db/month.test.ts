@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { addStock, dropStock } from './cables'
+import { addStock, cutStock, dropStock, putBack, stock } from './cables'
 import { connect, inShop, type Db } from './connect'
 import { promisedHere, tookHere } from './minutes'
 import { monthView } from './month'
@@ -142,6 +142,14 @@ describe('a month', () => {
       { kind: 'shift 4 mm', usedMm: 520, leftMm: 150 },
     ])
     expect(june.learnt).toEqual({ jobs: 0, shares: [] })
+    // of a cut, what is left of it is not used; of one that was put back, nothing is
+    const brakes = async () => (await month(s, '2026-06')).housing.find(h => h.kind === 'brake 5 mm')
+    const [roll] = (await inShop(db, s.shop, tx => stock(tx, s.shop))).filter(x => x.roll)
+    const cut = [{ id: roll!.id, lengthMm: 12_000, keptMm: 11_400 }]
+    await inShop(db, s.shop, tx => cutStock(tx, s.shop, s.person, cut, undefined, new Date('2026-06-07T10:00:00Z')))
+    expect(await brakes()).toEqual({ kind: 'brake 5 mm', usedMm: 600, leftMm: 11_400 })
+    await inShop(db, s.shop, tx => putBack(tx, s.shop, [roll!.id], new Date('2026-06-07T11:00:00Z')))
+    expect(await brakes()).toEqual({ kind: 'brake 5 mm', usedMm: 0, leftMm: 12_000 })
     const other = await testShop(db)
     expect((await month(other, '2026-06')).housing).toEqual([])
   })

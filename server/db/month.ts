@@ -34,9 +34,13 @@ export async function monthView(tx: ShopTx, shop: string, month: string): Promis
     from record r where r.shop = ${shop} and r.figure = 'rounds' and r.job is not null and r.at >= ${from} and r.at < ${to}
     group by r.standard order by rounds desc, bikes desc limit 8`.execute(tx)
   const { rows: housing } = await sql<{ kind: string; used_mm: number; left_mm: number }>`
-    select kind, coalesce(sum(length_mm) filter (where used_at >= ${from} and used_at < ${to} and not roll), 0)::float as used_mm,
-      coalesce(sum(length_mm) filter (where used_at is null), 0)::float as left_mm
-    from housing_stock where shop = ${shop} group by kind order by kind`.execute(tx)
+    select h.kind, coalesce(sum(h.length_mm - coalesce(l.length_mm, 0)) filter (
+        where h.used_at >= ${from} and h.used_at < ${to} and (not h.roll or l.id is not null or h.cut is not null)
+          and (h.cut_from is null or exists (select 1 from housing_stock w
+            where w.shop = h.shop and w.id = h.cut_from and w.used_at = h.made_at))), 0)::float as used_mm,
+      coalesce(sum(h.length_mm) filter (where h.used_at is null), 0)::float as left_mm
+    from housing_stock h left join housing_stock l on l.shop = h.shop and l.cut_from = h.id and l.made_at = h.used_at
+    where h.shop = ${shop} group by h.kind order by h.kind`.execute(tx)
   const { rows: lengths } = await sql<{ mm: number; pieces: number }>`
     select coalesce(sum(r.value), 0)::float as mm, count(*)::int as pieces from record r
     where r.shop = ${shop} and r.figure like 'housing %' and r.job is not null and r.at >= ${from} and r.at < ${to}`.execute(

@@ -194,6 +194,7 @@ export type Database = {
     person: Fixed<string>
     made_at: Stamp
     used_at: ColumnType<Date | null, undefined, Date | null>
+    cut: ColumnType<string | null, undefined, string | null>
   }
   run_template: {
     shop: Fixed<string>

@@ -19,6 +19,7 @@ import { practises } from './0016_practises'
 import { took } from './0017_took'
 import { riding } from './0018_riding'
 import { growth } from './0019_growth'
+import { cuts } from './0020_cuts'
 
 const MIGRATIONS = {
   '0001_first': first,
@@ -40,6 +41,7 @@ const MIGRATIONS = {
   '0017_took': took,
   '0018_riding': riding,
   '0019_growth': growth,
+  '0020_cuts': cuts,
 }
 
 /** Every migration of this version, the first one first. */
