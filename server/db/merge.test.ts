@@ -8,6 +8,7 @@ import { CannotTakeIn } from './jobs'
 import { jobView } from './jobView'
 import { NoSuchJob } from './ledger'
 import { mergeBike } from './merge'
+import { recallDesk } from './recalls'
 import { BRAKES_HOLD, testShop } from './testShop'
 
 let db: Db
@@ -78,6 +79,16 @@ describe('a bike that was entered twice', () => {
     await expect(
       mergeBike(db, other.shop, 9999, other.person, null, { id: randomUUID(), basedOn: 1, bike: real }),
     ).rejects.toThrow(NoSuchJob)
+  })
+
+  test('is not asked back: it is here', async () => {
+    const s = await testShop(db)
+    const { again, real } = await twice(s)
+    const states = async () =>
+      (await inShop(db, s.shop, tx => recallDesk(tx, s.shop))).recalls.map(r => [r.bike.id, r.state])
+    expect(await states()).toEqual([[real, 'due']])
+    await merge(s, again, real)
+    expect(await states()).toEqual([[real, 'came']])
   })
 
   test('of two histories the newest of each figure counts', async () => {

@@ -6,6 +6,7 @@ import { newId } from './ids'
 import { recount } from './recount'
 import { CannotTakeIn, jobByNumber } from './jobs'
 import { lockOpenJob } from './ledger'
+import { cameBack } from './recalls'
 
 /**
  * The bike of this job is one that was here before, entered a second time: its visits, sheets and records go over to
@@ -50,6 +51,8 @@ export function mergeBike(
     const was = [job.bike_name, job.frame_number, job.customer_name].filter(Boolean).join(', ')
     await tx.insertInto('job_edit').values({ shop, id: newId(), job: id, field: 'bike', was, person }).execute()
     await goOver(tx, shop, job.bike_id, into.id)
+    // it was here all the while: nobody asks for it
+    await cameBack(tx, shop, into.id, at)
   })
 }
 

@@ -1,4 +1,5 @@
 import { addMinutes } from 'date-fns'
+import { sql } from 'kysely'
 import { asksToStop, RETRY_MINUTES } from '#core/recall/desk'
 import type { MessageAct } from '#core/http/recalls'
 import type { ShopTx } from './connect'
@@ -10,8 +11,20 @@ export type Outgoing = { id: string; way: 'mail' | 'text'; address: string; body
 /** How long a message may be on its way before another server takes it up again, minutes: whoever had it was killed. */
 const LOST_AFTER = 5
 
+/**
+ * Calls off what is to go now and is asked no more: one that was on its way as its bike came, and did not get through.
+ */
+async function callOffUnasked(tx: ShopTx, shop: string, now: Date): Promise<void> {
+  await sql`update message m set state = 'withdrawn'
+    where m.shop = ${shop} and m.state in ('queued', 'sending') and m.not_before <= ${now} and not (
+      exists (select 1 from recall r where r.shop = m.shop and r.id = m.recall and r.state = 'due')
+      and exists (select 1 from customer c where c.shop = m.shop and c.id = m.customer and not c.no_messages
+        and c.erased_at is null))`.execute(tx)
+}
+
 /** Takes up what may go now, each for one server alone. */
 export async function takeWaiting(tx: ShopTx, shop: string, now: Date, most = 20): Promise<Outgoing[]> {
+  await callOffUnasked(tx, shop, now)
   const rows = await tx
     .selectFrom('message')
     .select(['id', 'way', 'address', 'body', 'tries'])

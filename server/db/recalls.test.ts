@@ -153,6 +153,37 @@ describe('the recall desk', () => {
     const [recall] = (await s.desk(later(1))).recalls
     expect(recall).toMatchObject({ state: 'came', messages: [{ state: 'withdrawn' }] })
   })
+  test('one that was on its way as its bike came, and did not get through, is not sent again', async () => {
+    const minutes = (n: number) => new Date(AT.getTime() + n * 60_000)
+    for (const ends of ['later', 'killed'] as const) {
+      const s = await shopWithRecall()
+      await s.write()
+      const meanwhile: Gateway = {
+        ...standIn,
+        send: async () => {
+          await s.act({ do: 'came' })
+          if (ends === 'killed') throw new Error('killed')
+          return { is: 'later', why: 'not there' }
+        },
+      }
+      await s.send(meanwhile).catch(() => 0)
+      expect(await s.send(standIn, minutes(60))).toBe(0)
+      expect((await s.messages())[0]!.state).toBe('withdrawn')
+    }
+    // nor to a customer who wrote STOP meanwhile; one that is still wanted goes
+    const s = await shopWithRecall()
+    await s.write()
+    const away: Gateway = { ...standIn, send: () => Promise.resolve({ is: 'later', why: 'not there' }) }
+    await s.send(away)
+    await inShop(db, s.shop, tx =>
+      tx.updateTable('customer').set({ no_messages: true }).where('id', '=', s.recall.customer.id).execute(),
+    )
+    expect(await s.send(standIn, minutes(60))).toBe(0)
+    const wanted = await shopWithRecall()
+    await wanted.write()
+    await wanted.send(away)
+    expect(await wanted.send(standIn, minutes(60))).toBe(1)
+  })
   test('what the rider tells goes into the ledger once, and teaches how runs settle here', async () => {
     const s = await shopWithRecall('hob@quay.example', NEW_CABLE, { kind: 'ridden', how: 'daily' })
     const id = randomUUID()
