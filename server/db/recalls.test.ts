@@ -153,6 +153,37 @@ describe('the recall desk', () => {
     const [recall] = (await s.desk(later(1))).recalls
     expect(recall).toMatchObject({ state: 'came', messages: [{ state: 'withdrawn' }] })
   })
+  test('one that is here, or asked already, is not brought back; one taken in by mistake is asked as before', async () => {
+    const s = await shopWithRecall()
+    const known = { customer: { id: s.recall.customer.id }, bike: { id: s.recall.bike.id }, sameParts: true }
+    const states = async () => (await s.desk(later(1))).recalls.map(r => [r.job.number, r.state])
+    const second = await s.take(known)
+    await expect(s.act({ do: 'due' })).rejects.toThrow('This bike is here, under tag')
+    await s.leave(second, { how: 'cancelled' })
+    expect(await states()).toEqual([[s.number, 'due']])
+    // opened again it is here, and not asked for
+    await s.open(second)
+    expect(await states()).toEqual([[s.number, 'came']])
+    await s.leave(second, { how: 'cancelled' })
+    const after = await s.take(known)
+    await s.put(after, ...BRAKES_HOLD)
+    await s.leave(after, {}, 'mechanic', AT)
+    expect((await states()).sort()).toEqual([
+      [s.number, 'came'],
+      [after, 'due'],
+    ])
+    await expect(s.act({ do: 'due' })).rejects.toThrow('asked back already, for Wednesday 9 December')
+    // what its rider came by for, without a job, stays so
+    const third = await shopWithRecall()
+    await third.act({ do: 'came' })
+    const again = await third.take({
+      customer: { id: third.recall.customer.id },
+      bike: { id: third.recall.bike.id },
+      sameParts: true,
+    })
+    await third.leave(again, { how: 'cancelled' })
+    expect((await third.desk(later(1))).recalls.map(r => r.state)).toEqual(['came'])
+  })
   test('one that was on its way as its bike came, and did not get through, is not sent again', async () => {
     const minutes = (n: number) => new Date(AT.getTime() + n * 60_000)
     for (const ends of ['later', 'killed'] as const) {

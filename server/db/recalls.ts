@@ -169,7 +169,7 @@ export async function actOnRecall(tx: ShopTx, hand: Hand, id: string, act: Recal
   const row = await tx
     .selectFrom('recall')
     .innerJoin('job', j => j.onRef('job.shop', '=', 'recall.shop').onRef('job.id', '=', 'recall.job'))
-    .select(['recall.id', 'recall.due_on', 'recall.first_due_on', 'recall.state', 'job.number'])
+    .select(['recall.id', 'recall.due_on', 'recall.first_due_on', 'recall.state', 'job.number', 'job.bike'])
     .where('recall.shop', '=', shop)
     .where('recall.id', '=', id)
     .forUpdate('recall')
@@ -186,9 +186,12 @@ export async function actOnRecall(tx: ShopTx, hand: Hand, id: string, act: Recal
       await set({ due_on: act.to, first_due_on: row.first_due_on ?? row.due_on })
       return
     }
-    case 'due':
+    case 'due': {
+      const why = row.state === 'due' ? null : await notAskedBack(tx, shop, row.bike)
+      if (why) throw new CannotRecall(why)
       await set({ state: 'due', done_at: null })
       return
+    }
     case 'done':
     case 'came':
     case 'notneeded':
@@ -200,6 +203,28 @@ export async function actOnRecall(tx: ShopTx, hand: Hand, id: string, act: Recal
       return reported(tx, hand, id, row.number, act, now)
   }
 }
+
+/** Why a bike is asked back no second time: it is here, or it is asked already. Null when it may be. */
+async function notAskedBack(tx: ShopTx, shop: string, bike: string): Promise<string | null> {
+  const here = await tx
+    .selectFrom('job')
+    .select('tag')
+    .where('shop', '=', shop)
+    .where('bike', '=', bike)
+    .where('closed_at', 'is', null)
+    .executeTakeFirst()
+  if (here) return `This bike is here, under tag ${here.tag}: handing it back books it anew`
+  const asked = await dueOf(tx, shop, bike).select('recall.due_on').executeTakeFirst()
+  return asked ? `This bike is asked back already, for ${sayDay(asked.due_on)}` : null
+}
+
+const dueOf = (tx: ShopTx, shop: string, bike: string) =>
+  tx
+    .selectFrom('recall')
+    .innerJoin('job', j => j.onRef('job.shop', '=', 'recall.shop').onRef('job.id', '=', 'recall.job'))
+    .where('recall.shop', '=', shop)
+    .where('job.bike', '=', bike)
+    .where('recall.state', '=', 'due')
 
 /** Nobody is asked for a bike that has come, or need not. */
 async function withdrawUnsent(tx: ShopTx, shop: string, recall: string): Promise<void> {
@@ -220,14 +245,7 @@ export async function callOff(tx: ShopTx, shop: string, job: string): Promise<vo
 
 /** A bike that is taken in is not asked back any more. */
 export async function cameBack(tx: ShopTx, shop: string, bike: string, at: Date): Promise<void> {
-  const due = await tx
-    .selectFrom('recall')
-    .innerJoin('job', j => j.onRef('job.shop', '=', 'recall.shop').onRef('job.id', '=', 'recall.job'))
-    .select('recall.id')
-    .where('recall.shop', '=', shop)
-    .where('job.bike', '=', bike)
-    .where('recall.state', '=', 'due')
-    .execute()
+  const due = await dueOf(tx, shop, bike).select('recall.id').execute()
   for (const { id } of due) {
     await tx
       .updateTable('recall')
@@ -237,6 +255,19 @@ export async function cameBack(tx: ShopTx, shop: string, bike: string, at: Date)
       .execute()
     await withdrawUnsent(tx, shop, id)
   }
+}
+
+/** A bike that was taken in by mistake, or went as it came, is asked back as it was before. */
+export async function neverCame(tx: ShopTx, shop: string, job: { bike: string; takenIn: Date }): Promise<void> {
+  if (await dueOf(tx, shop, job.bike).select('recall.id').executeTakeFirst()) return
+  await tx
+    .updateTable('recall')
+    .set({ state: 'due', done_at: null })
+    .where('shop', '=', shop)
+    .where('state', '=', 'came')
+    .where('done_at', '=', job.takenIn)
+    .where('job', 'in', eb => eb.selectFrom('job').select('id').where('shop', '=', shop).where('bike', '=', job.bike))
+    .execute()
 }
 
 async function write(

@@ -26,7 +26,7 @@ import { keepHabit, learntHere, takeHabitBack } from './habits'
 import { newId } from './ids'
 import { jobByNumber } from './jobs'
 import { append, entriesAfter, lockJob, NoSuchJob, type Outcome, type Signed } from './ledger'
-import { callOff } from './recalls'
+import { callOff, cameBack, neverCame } from './recalls'
 import { keepRecords, takeRecordsBack } from './records'
 import { keepSenses, sensesOf, takeSensesBack } from './senses'
 import { bookRecall, keepSettled, settledOf, takeSettledBack } from './settling'
@@ -249,6 +249,7 @@ async function freeze(
   await keepSettled(tx, shop, { id: job.id, known: job.known_job }, left, at)
   await keepHabit(tx, shop, { id: job.id, bike: job.bike_id, known: job.known_job }, left, sheet, learnt, at)
   if (sheet.recallOn) await bookRecall(tx, shop, job.id, sheet)
+  if (order.how === 'cancelled') await neverCame(tx, shop, { bike: job.bike_id, takenIn: job.created_at })
   await tx
     .updateTable('job')
     .set({ closed_at: at, place: order.how === 'cancelled' ? 'gone' : 'door', stand: null, waits: null })
@@ -316,5 +317,7 @@ export async function reopen(
       .where('job', '=', job.id)
       .where('done_at', 'is', null)
       .execute()
+    // nor is it asked back after another visit: it is here
+    await cameBack(tx, shop, job.bike_id, at)
   })
 }
