@@ -73,7 +73,8 @@ async function foundAnywhere(shop: string): Promise<string[]> {
       owner,
     )
     const bytes = Buffer.from('SEDGE-PICTURE').toString('hex')
-    if (rows.some(r => /sedge|0199/i.test(r.row) || r.row.includes(bytes))) found.push(name)
+    // with the gap: four digits alone stand in an id or a hash now and then
+    if (rows.some(r => /sedge|555 0199/i.test(r.row) || r.row.includes(bytes))) found.push(name)
   }
   return found.sort()
 }
