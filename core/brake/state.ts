@@ -146,7 +146,7 @@ function otherwiseSince(b: BrakeState, parts: BrakeParts): Since | null {
 }
 /** What is asked, until it was said again, where somebody elsewhere said or found otherwise after that. */
 const namedBefore = (brake: Brake): string =>
-  `Which ${WHICH[brake]} this is was said, or found, otherwise elsewhere since: look which it is`
+  `Two tablets differ on which ${WHICH[brake]} this is: look whether what stands is right`
 
 type OfOne = Exclude<BrakeEvent, { kind: 'proof' | 'brakeParts' }>
 function after(was: BrakeState, e: OfOne, told: When): BrakeState {

@@ -137,7 +137,7 @@ function named(was: HubState, parts: HubParts, told: Told): HubState {
   }
 }
 /** What is asked, until it was said again, where somebody elsewhere said otherwise after that. */
-const NAMED_BEFORE = 'Which hub this is was said otherwise elsewhere since: look which it is'
+const NAMED_BEFORE = 'Two tablets differ on which hub this is: look whether what stands is right'
 const sameParts = (a: HubParts, b: HubParts): boolean => JSON.stringify(a) === JSON.stringify(b)
 
 /** The hub after one more entry. */
