@@ -49,6 +49,15 @@ describe('on the way to the server', () => {
     expect(server.log.map(e => e.basedOn)).toEqual([10, 11, 12, 13, 14])
     expect(new Set(server.log.map(e => e.id)).size).toBe(5)
   })
+  test('what says what the bike is, or is signed, is based on what came back alone', async () => {
+    const outbox = await page()
+    const named: LedgerEvent = {
+      kind: 'brakeParts',
+      parts: { brake: 'rear', kind: 'drum', lever: null, leverSide: null },
+    }
+    await Promise.all([turn(1), turn(2), named, PROOF, turn(3)].map(e => outbox.put(4, e, 10)))
+    expect(server.log.map(e => e.basedOn)).toEqual([10, 11, 10, 10, 14])
+  })
   test('what became of it is told before it leaves the screen, until nobody listens', async () => {
     const outbox = await page()
     const heard: string[] = []

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { AppendAnswer, EVENT_VERSION, Entry, type EntryAnswer, type LedgerEvent } from '#core/ledger/events'
 import type { EventId } from '#core/chapter/ids'
-import { takesHand } from '#core/ledger/gates'
+import { tellsWhatItKnew } from '#core/ledger/gates'
 import { issuesOf } from '#core/http/words'
 import { ask } from '~/composables/ask'
 import { newUuid } from '~/composables/ids'
@@ -82,8 +82,8 @@ export const useOutbox = defineStore('outbox', () => {
       id: newUuid(),
       v: EVENT_VERSION,
       at,
-      // entries that wait count as placed: the next one is based on them too; what is signed only on what came back
-      basedOn: takesHand(event) ? basedOn : basedOn + of(job).length,
+      // entries that wait count as placed: the next one is based on them too; some only on what came back
+      basedOn: tellsWhatItKnew(event) ? basedOn : basedOn + of(job).length,
       by,
       event,
     })

@@ -1,4 +1,4 @@
-import { askedBy, isLate, isSignedLate, since, type Since, type When } from '../chapter/late'
+import { askedBy, isLate, isUnaware, since, type Since, type When } from '../chapter/late'
 import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import type { RunName } from '../cable/housing'
@@ -102,7 +102,7 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
     case 'proof': {
       const before = event.holds ? beforeProof(was[event.brake], event) : null
       const { touched } = was[event.brake]
-      const late = event.holds && isSignedLate(told, touched) ? touched : null
+      const late = event.holds && isUnaware(told, touched) ? touched : null
       if (before || late)
         return {
           ...(late ? on(event.brake, b => ({ ...b, touched: askedBy(late, told) })) : was),
@@ -115,7 +115,7 @@ export function brakesAfter(was: BrakesState, told: Told<BrakeEvent | BrakeHeard
       const { parts } = event
       const before = otherwiseSince(was[parts.brake], parts)
       const why = namedBefore(parts.brake)
-      if (isLate(told, before))
+      if (isUnaware(told, before))
         return {
           ...on(parts.brake, b => ({ ...differing(b, before), named: askedBy(before, told) })),
           flagged: [...was.flagged, { id: told.id, why }],

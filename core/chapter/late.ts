@@ -22,10 +22,10 @@ export function isLate({ at, receivedAt }: When, since: Since | null | undefined
 }
 
 /**
- * The same of what is signed, which says of what log it knew and counts nothing that waits on its tablet: whoever knew
- * of that came after it, whatever their clock says.
+ * The same of what is signed, and of what says what the bike is: it tells of what log it knew and counts nothing that
+ * waits on its tablet (`tellsWhatItKnew`). Whoever knew of that came after it, whatever their clock says.
  */
-export const isSignedLate = (told: When, since: Since | null): since is Since =>
+export const isUnaware = (told: When, since: Since | null | undefined): since is Since =>
   isLate(told, since) && !(told.basedOn !== undefined && since.seq !== undefined && told.basedOn >= since.seq)
 
 /** That with a late tap asked about; the first that came counts. */

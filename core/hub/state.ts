@@ -1,4 +1,4 @@
-import { askedBy, isLate, isSignedLate, since, type Since, type When } from '../chapter/late'
+import { askedBy, isLate, isUnaware, since, type Since, type When } from '../chapter/late'
 import { UNKNOWN, withSeenSince } from '../chapter/looks'
 import type { Cabled } from '../cable/events'
 import { handOf, type Flag, type Stay, type Told } from '../chapter/chapter'
@@ -113,7 +113,7 @@ function named(was: HubState, parts: HubParts, told: Told): HubState {
   const now = { ...was, named: since(was.named, told), flagged: was.flagged.filter(f => f.why !== NAMED_BEFORE) }
   if (!was.parts) return { ...now, parts }
   if (sameParts(was.parts, parts)) return now
-  if (isLate(told, was.named))
+  if (isUnaware(told, was.named))
     return {
       // a proof from before was of a hub they say otherwise of, whenever it comes
       ...(was.proof && was.proof.at <= was.named.at ? doubted(was, was.named) : was),
@@ -124,12 +124,13 @@ function named(was: HubState, parts: HubParts, told: Told): HubState {
   const worked = was.worked || was.tried || was.proof !== null || hubStays(was).length > 0
   const counts = was.counts.filter(c => c.gear <= parts.ratios.length)
   if (was.parts.way === parts.way) return { ...doubted(now, told), parts, worked, counts }
-  const stands = (s: HubLog['seen'][number]) => isLate(told, s.since) || (s.check === 'washers' && parts.way !== 'twin')
+  const stands = (s: HubLog['seen'][number]) =>
+    isUnaware(told, s.since) || (s.check === 'washers' && parts.way !== 'twin')
   return {
     ...opened({ ...noHub, parts }, told),
     worked,
     seen: dangersIn(was.seen).filter(stands),
-    counts: counts.filter(c => isLate(told, c.since)),
+    counts: counts.filter(c => isUnaware(told, c.since)),
     failed: was.failed,
     touched: since(was.touched, told),
     named: now.named,
@@ -262,7 +263,7 @@ const TRIED_BEFORE = 'The hub was tried before it was touched, or found otherwis
  */
 function proven(was: HubState, told: Told, holds: boolean): HubState {
   const before = holds ? beforeProof(was) : null
-  const late = holds && isSignedLate(told, was.touched) ? was.touched : null
+  const late = holds && isUnaware(told, was.touched) ? was.touched : null
   if (before || late)
     return {
       ...was,

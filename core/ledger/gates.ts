@@ -107,6 +107,12 @@ const signsOf = (event: LedgerEvent): string | null => chapterOf(event).gates.si
 export const takesHand = (event: LedgerEvent): boolean =>
   event.kind === 'undo' || signsOf(event) !== null || chapterOf(event).gates.clears(event, null) !== null
 
+/**
+ * Does this entry tell exactly which log it knew, and count nothing that waits on its tablet? What is signed, and what
+ * says what the bike is: set against what was seen or said elsewhere since (`core/chapter/late.ts`).
+ */
+export const tellsWhatItKnew = (event: LedgerEvent): boolean => takesHand(event) || ON_OPEN_JOBS.has(event.kind)
+
 /** What somebody answers for with this entry, as a dialog says it; null where it is no gate. */
 export const signsFor = (log: Log, state: JobState, told: Pick<Told, 'event'> & Partial<Told>): string | null =>
   told.event.kind === 'undo'

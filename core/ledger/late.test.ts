@@ -112,6 +112,8 @@ describe('which brake it is, said late', () => {
     expect(whyFlagged([...late, tapped(namedAs('drum'), 4, 8)])).toEqual([])
     expect(whyFlagged([...late, tapped(namedAs('linear-pull'), 8)])).toEqual([])
     expect(kindIn([...log, tapped(namedAs('drum'), 6, 7)])).toBe('drum')
+    // who had seen it named, and names it otherwise, is believed whatever their clock says
+    expect(kindIn([...log, tapped(namedAs('drum'), 4, 7, log[2]!.seq)])).toBe('drum')
   })
   test('a bike is not let go without a brake by who said so before it was seen to have one', () => {
     const none: LedgerEvent = { kind: 'brakeParts', parts: { ...OF_REAR, kind: 'none', none: 'fixed' } }
@@ -177,6 +179,8 @@ describe('a hub', () => {
     expect(whyFlagged(late)).toEqual(['Two tablets differ on which hub this is: look whether what stands is right'])
     const again = [...late, tapped(as('twin'), 4, 8)]
     expect(reduce(again).hub.parts?.way).toBe('twin')
+    const named = tapped(as('rod'), 5)
+    expect(reduce([bare, hub, named, tapped(as('twin'), 4, 7, named.seq)]).hub.parts?.way).toBe('twin')
     expect(whyFlagged(again)).toEqual([])
     const proven = [tapped(as('marks'), 1), tapped(holds, 2)]
     expect(keeps(...proven)).not.toContain('hub')
@@ -292,7 +296,7 @@ describe('whatever two tablets tap, one of them offline', () => {
       ],
     },
   }
-  const SIGNED: readonly string[] = ['proof', 'hubProof', 'sight', 'sensed']
+  const EXACT: readonly string[] = ['proof', 'hubProof', 'sight', 'sensed', 'brakeParts']
 
   test.each(['brake', 'hub', 'rear'] as const)(
     'the bike stays, and its largest sprocket shut, as it would had all been told at once: %s',
@@ -312,10 +316,10 @@ describe('whatever two tablets tap, one of them offline', () => {
           const n = base.length
           const truth = reduce([...base, ...told.map((t, k) => at(t, t.minute, n + k + 1, n + k))])
           const online = told.filter(t => !t.offline).map((t, k) => at(t, t.minute, n + k + 1, n + k))
-          // what waits on a tablet counts as known to what it taps next; not to what is signed
+          // what waits on a tablet counts as known to what it taps next; not to what is signed, or says what the bike is
           const late = told
             .filter(t => t.offline)
-            .map((t, k) => at(t, 30, n + online.length + k + 1, SIGNED.includes(t.event.kind) ? n : n + k))
+            .map((t, k) => at(t, 30, n + online.length + k + 1, EXACT.includes(t.event.kind) ? n : n + k))
           const came = reduce([...base, ...online, ...late])
           if (whyStays(truth) !== null) expect(whyStays(came)).not.toBeNull()
           if (!mayReachLargest(truth.rear.trace)) expect(mayReachLargest(came.rear.trace)).toBe(false)

@@ -6,7 +6,7 @@ import { usualTailMm } from '../cable/housing'
 import type { CableState } from '../cable/state'
 import type { PersonId } from '../chapter/ids'
 import type { Flag, Told } from '../chapter/chapter'
-import { askedBy, isLate, isSignedLate, since, type Since } from '../chapter/late'
+import { askedBy, isLate, isUnaware, since, type Since } from '../chapter/late'
 import { SCREWS, type ScrewName } from '../chapter/screws'
 import type { Happened } from '../procedure/happened'
 import type { Riding } from '../standards/riding'
@@ -233,7 +233,7 @@ function after(was: RearState, told: Told<RearEvent>): RearState {
         found: [...was.found, event],
       }
     case 'sight':
-      if (isSignedLate(told, was.stopsMoved))
+      if (isUnaware(told, was.stopsMoved))
         return {
           ...was,
           stopsMoved: askedBy(was.stopsMoved, told),
