@@ -316,7 +316,7 @@ describe('whatever two tablets tap, one of them offline', () => {
           const n = base.length
           const truth = reduce([...base, ...told.map((t, k) => at(t, t.minute, n + k + 1, n + k))])
           const online = told.filter(t => !t.offline).map((t, k) => at(t, t.minute, n + k + 1, n + k))
-          // what waits on a tablet counts as known to what it taps next; not to what is signed, or says what the bike is
+          // what waits on a tablet counts as known to what it taps next; not to what is signed, or says what it is
           const late = told
             .filter(t => t.offline)
             .map((t, k) => at(t, 30, n + online.length + k + 1, EXACT.includes(t.event.kind) ? n : n + k))
