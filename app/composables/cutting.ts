@@ -99,11 +99,11 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
     }))
     const names = new Set(plans.value.flatMap(c => c.pieces))
     const finished = runsCut(planned.value, names)
-    const answer = await ask(Stock, '/api/cables/cut', { method: 'POST', body: { cuts }, once: true })
-    const now = await told(Promise.resolve(answer))
+    const asking = ask(Stock, '/api/cables/cut', { method: 'POST', body: { cuts }, once: true })
+    const now = await told(asking)
     if (!now) {
       // not heard: tapped again it is the same cut, done once. Refused, the wall is another than was planned on
-      if (answer.is === 'refused') await lookAgain()
+      if ((await asking).is === 'refused') await lookAgain()
       return
     }
     stock.value = now
