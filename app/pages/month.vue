@@ -85,7 +85,7 @@ const print = () => window.print()
           <div class="border-t-2 border-ink pt-1">
             <dt class="small">Housing fitted</dt>
             <dd class="figure text-3xl font-semibold">{{ sayMetres(view.fitted.mm) }}</dd>
-            <dd class="small">{{ view.fitted.pieces }} pieces recorded</dd>
+            <dd class="small">{{ countOf(view.fitted.pieces, 'piece') }} recorded</dd>
           </div>
         </dl>
         <div class="mt-6 grid gap-8 lg:grid-cols-2">

@@ -75,7 +75,7 @@ onScopeDispose(() => clearInterval(timer))
             />
           </ul>
         </section>
-        <p v-if="!groups.length" class="border-2 border-dashed border-rule p-6 text-soft">
+        <p v-if="!groups.length" class="mb-6 border-2 border-dashed border-rule p-6 text-soft">
           Nobody is due. A bike that is handed back is booked here by itself, for the day its new cable will want a
           touch.
         </p>
