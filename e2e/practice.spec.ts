@@ -252,11 +252,34 @@ test('what if, tried on what is believed of a bike: told by rows, nothing writte
 const MOST_KB = 200
 const PAGES = ['/practice', ...PRACTICE_BENCHES.map(bench => `/practice/run?bench=${bench}&level=one&bike=7`)]
 
+/** How many runs the server keeps of who is at this tablet. */
+const keptFor = async (page: Page): Promise<number> =>
+  ((await (await page.request.get(`${SERVER()}/api/practice`)).json()) as { results: unknown[] }).results.length
+
 test('its pages weigh no more JavaScript than they may', async ({ bench }) => {
   for (const path of PAGES) {
     const { kb, files } = await scriptsOf(bench, SERVER() + path)
     console.log(`${path}: ${kb.toFixed(0)} kB in ${files} files`)
     expect.soft(kb, path).toBeLessThan(MOST_KB)
+  }
+})
+
+test('a run that the server refuses for now, signed out or its own fault, is kept and sent another time', async ({
+  bench,
+}) => {
+  for (const [i, status] of [401, 500].entries()) {
+    const refused = bench.waitForResponse(r => r.status() === status)
+    await bench.route('**/api/practice', route =>
+      route.request().method() === 'POST' ? route.fulfill({ status, json: {} }) : route.continue(),
+    )
+    await open(bench, `bench=brake&level=one&bike=${3 + i}`)
+    await t(bench, 'done').click()
+    await expect(t(bench, 'verdict')).toBeVisible()
+    await refused
+    await bench.unrouteAll({ behavior: 'wait' })
+    await bench.goto(`${SERVER()}/practice`)
+    await ready(bench)
+    await expect.poll(() => keptFor(bench)).toBe(i + 1)
   }
 })
 
@@ -279,9 +302,7 @@ test.describe('away from the server', () => {
     await bench.goto(`${SERVER()}/practice`)
     await ready(bench)
     await expect(t(bench, 'met')).toContainText('Brake')
-    // the tablet shows at once what it kept; the server has it once the outbox has sent it
-    const kept = async () =>
-      ((await (await bench.request.get(`${SERVER()}/api/practice`)).json()) as { results: unknown[] }).results.length
-    await expect.poll(kept).toBe(1)
+    // what still waits to be sent is shown too: the server has it a moment later
+    await expect.poll(() => keptFor(bench)).toBe(1)
   })
 })

@@ -7,6 +7,9 @@ import { PRACTICE_RUN_KEY } from '~/stores/practiceRun'
 
 const Waiting = z.array(z.object({ person: z.string(), result: PracticeResult }))
 
+/** What the server cannot read it never will: no use in sending it again. */
+const UNREADABLE = 400
+
 /** The run that is under way on this tablet: stopped in the middle it is taken up again. */
 export function usePracticeRun(asked: PracticeAsked) {
   const stored = useLocalStorage<PracticeRun | null>(PRACTICE_RUN_KEY, null, {
@@ -43,6 +46,8 @@ export function useMyPractice() {
         body: { result: w.result },
       })
       if (answer.is === 'offline') return
+      // signed out meanwhile, or a fault of ours: it is sent another time
+      if (answer.is === 'refused' && answer.status !== UNREADABLE) continue
       waiting.value = waiting.value.filter(x => x.result.id !== w.result.id)
     }
   }
