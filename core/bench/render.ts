@@ -1,4 +1,15 @@
-import { dot, lookAlong, minus, seen, turned, type Lens, type Pixel, type Place, type Pose } from '../sight/camera'
+import {
+  dot,
+  minus,
+  seen,
+  turned,
+  unbent,
+  type Lens,
+  type Pixel,
+  type Place,
+  type Pose,
+  type Turned,
+} from '../sight/camera'
 import { onRim, type Rim } from '../sight/rim'
 import { randomFrom } from '../quantity/random'
 
@@ -61,26 +72,23 @@ export function render(discs: readonly Disc[], lens: Lens, pose: Pose, weather: 
   const [w, h] = [Math.round(part.width / every), Math.round(part.height / every)]
   const margin = Math.ceil(3 * weather.blurPx) + 1
   const ready = discs.map(d => readied(d, lens, pose))
-  const rows = turned(pose)
+  const rays: Rays = { lens, weather, rows: turned(pose) }
   const all = [0, 1, 2, 3].map(i => (i < 2 ? Math.min : Math.max)(...ready.map(r => r.box[i]!)))
   const [bw, bh] = [w + 2 * margin, h + 2 * margin]
   const sharp = new Float32Array(bw * bh)
+  const near: Ready[] = []
   for (let y = 0; y < bh; y++)
     for (let x = 0; x < bw; x++) {
       const [u, v] = [part.left + (x - margin + 0.5) * every - 0.5, part.top + (y - margin + 0.5) * every - 0.5]
-      const near =
-        u > all[0] && u < all[2] && v > all[1] && v < all[3]
-          ? ready.filter(r => u > r.box[0] && u < r.box[2] && v > r.box[1] && v < r.box[3])
-          : null
-      if (!near?.length) {
+      near.length = 0
+      if (u > all[0]! && u < all[2]! && v > all[1]! && v < all[3]!)
+        for (const r of ready) if (u > r.box[0] && u < r.box[2] && v > r.box[1] && v < r.box[3]) near.push(r)
+      if (!near.length) {
         sharp[y * bw + x] = falling(lens, weather, u) * floor(u, v, weather)
         continue
       }
       let light = 0
-      for (const [su, sv] of QUARTERS) {
-        const [uu, vv] = [u + su * every, v + sv * every]
-        light += lightAt(near, lookAlong(lens, pose, [uu, vv], rows), lens, weather, uu, vv)
-      }
+      for (let i = 0; i < 4; i++) light += lightAt(near, rays, u + QUARTERS_U[i]! * every, v + QUARTERS_V[i]! * every)
       sharp[y * bw + x] = light / 4
     }
   const soft = weather.blurPx > 0 ? blurred(sharp, bw, bh, weather.blurPx) : sharp
@@ -128,19 +136,24 @@ function readied(disc: Disc, lens: Lens, pose: Pose): Ready {
 const STEP_MM = 0.7
 const ROUNDING_MM = 1e-6
 
+/** How far along its ray a disc is met, on which face (0 on its rim), and where on it. */
 type Met = { s: number; face: number; p: number; q: number }
+/** The one met last; made once, since a picture has millions. */
+const last: Met = { s: 0, face: 0, p: 0, q: 0 }
 /**
- * The first place where a ray meets a disc: how far along, on which face (0 on its rim), and where on it.
+ * The first place where a ray that goes so far inboard, up and forward meets a disc: left in `last`; false where it
+ * does not.
  * @param before what lies further along is hidden
  */
-function meets({ disc, up, forward, axis, from, reachMm, stands }: Ready, along: Place, before: number): Met | null {
-  // one by one: this is where the time of a picture goes, and lists would double it
+function meets(ready: Ready, inboard: number, above: number, ahead: number, before: number): boolean {
+  const { disc, up, forward, axis, from, reachMm, stands } = ready
+  // one by one: this is where the time of a picture goes; lists, and what another module brings, would double it
   const ow = from[0]
   const op = from[1]
   const oq = from[2]
-  const dw = dot(axis, along)
-  const dp = dot(up, along)
-  const dq = dot(forward, along)
+  const dw = axis[0] * inboard + axis[1] * above + axis[2] * ahead
+  const dp = up[0] * inboard + up[1] * above + up[2] * ahead
+  const dq = forward[0] * inboard + forward[1] * above + forward[2] * ahead
   let s0 = 0
   let s1 = Infinity
   if (Math.abs(dw) > 1e-9) {
@@ -148,38 +161,46 @@ function meets({ disc, up, forward, axis, from, reachMm, stands }: Ready, along:
     const b = (disc.halfMm - ow) / dw
     s0 = Math.min(a, b)
     s1 = Math.max(a, b)
-  } else if (Math.abs(ow) > disc.halfMm) return null
+  } else if (Math.abs(ow) > disc.halfMm) return false
   const qa = dp * dp + dq * dq
   const qb = op * dp + oq * dq
   const root = qb * qb - qa * (op * op + oq * oq - reachMm ** 2)
-  if (root <= 0) return null
+  if (root <= 0) return false
   const c0 = (-qb - Math.sqrt(root)) / qa
   const c1 = (-qb + Math.sqrt(root)) / qa
   const onFace = s0 > c0
   let s = Math.max(s0, c0, 0)
   const end = Math.min(s1, c1, before)
-  if (s >= end) return null
+  if (s >= end) return false
   // where the ray comes in tells which of its arcs it meets: they are thin
-  if (stands && !stands[shareOf(Math.atan2(oq + s * dq, op + s * dp))]) return null
+  if (stands && !stands[shareOf(Math.atan2(oq + s * dq, op + s * dp))]) return false
   for (let first = true; ; first = false) {
     const p = op + s * dp
     const q = oq + s * dq
     const r = Math.sqrt(p * p + q * q)
     // the longest tip stands just as far out as the round that the ray came in by
-    if (r <= disc.rootMm || r <= toothAt(disc, Math.atan2(q, p)) + ROUNDING_MM)
-      return { s, face: first && onFace ? -Math.sign(dw) : 0, p, q }
+    if (r <= disc.rootMm || r <= toothAt(disc, Math.atan2(q, p)) + ROUNDING_MM) {
+      last.s = s
+      last.face = first && onFace ? -Math.sign(dw) : 0
+      last.p = p
+      last.q = q
+      return true
+    }
     // the last step is as short as it must be: what leaves by an edge has met it
-    if (s >= end - ROUNDING_MM) return null
+    if (s >= end - ROUNDING_MM) return false
     s = Math.min(s + STEP_MM, end - ROUNDING_MM)
   }
 }
 
-/** Which way a disc faces where a ray met it. */
-function facing({ axis, up, forward }: Ready, { face, p, q }: Met): Place {
-  if (face) return [face * axis[0], face * axis[1], face * axis[2]]
+/** How much light falls on a disc where a ray met it, 0 to 1: by which way it faces there. */
+function litAt({ axis, up, forward }: Ready, { face, p, q }: Met, { lightFrom }: Weather): number {
+  const [x, y, z] = lightFrom
+  if (face) return Math.max(0, face * axis[0] * x + face * axis[1] * y + face * axis[2] * z)
   const r = Math.max(1e-6, Math.hypot(p, q))
-  const out = (i: 0 | 1 | 2) => (up[i] * p + forward[i] * q) / r
-  return [out(0), out(1), out(2)]
+  const a = (up[0] * p + forward[0] * q) / r
+  const b = (up[1] * p + forward[1] * q) / r
+  const c = (up[2] * p + forward[2] * q) / r
+  return Math.max(0, a * x + b * y + c * z)
 }
 
 /** How far out a disc reaches at an angle, mm: its teeth rise and fall, each a little unlike the next. */
@@ -232,12 +253,9 @@ function blotch(x: number, y: number, seed: number): number {
   return a + (b - a) * ease(y - k)
 }
 
-const QUARTERS = [
-  [-0.25, -0.25],
-  [0.25, -0.25],
-  [-0.25, 0.25],
-  [0.25, 0.25],
-] as const
+/** A pixel is looked at in its four quarters. */
+const QUARTERS_U = [-0.25, 0.25, -0.25, 0.25] as const
+const QUARTERS_V = [-0.25, -0.25, 0.25, 0.25] as const
 
 const falling = (lens: Lens, { uneven }: Weather, u: number) => 1 + (uneven * (u - lens.middle[0])) / lens.middle[0]
 /** A dark workshop. */
@@ -246,20 +264,22 @@ const DARK_BEHIND = 26
 const floor = (u: number, v: number, { seed, behind = DARK_BEHIND }: Weather) =>
   behind + 30 * blotch(u / 170, v / 170, seed) + 10 * blotch(u / 23, v / 60, seed + 1)
 
-function lightAt(near: readonly Ready[], along: Place, lens: Lens, weather: Weather, u: number, v: number): number {
-  let first: Met | null = null
+/** What all rays of a picture share. */
+type Rays = { lens: Lens; weather: Weather; rows: Turned }
+function lightAt(near: readonly Ready[], { lens, weather, rows }: Rays, u: number, v: number): number {
+  const [right, down, into] = rows
+  const [x, y] = unbent(lens, u, v)
+  const inboard = x * right[0] + y * down[0] + into[0]
+  const above = x * right[1] + y * down[1] + into[1]
+  const ahead = x * right[2] + y * down[2] + into[2]
   let on: Ready | null = null
-  for (const r of near) {
-    const met = meets(r, along, first?.s ?? Infinity)
-    if (met) [first, on] = [met, r]
-  }
+  for (const r of near) if (meets(r, inboard, above, ahead, on ? last.s : Infinity)) on = r
   const fall = falling(lens, weather, u)
-  if (!first || !on) return fall * floor(u, v, weather)
-  const lit = Math.max(0, dot(facing(on, first), weather.lightFrom))
+  if (!on) return fall * floor(u, v, weather)
   const { radiusMm: size, tone } = on.disc
-  const smear = blotch((9 * first.p) / size, (9 * first.q) / size, weather.seed + Math.round(size * 10))
+  const smear = blotch((9 * last.p) / size, (9 * last.q) / size, weather.seed + Math.round(size * 10))
   const dirty = smear < weather.grease ? 0.45 : 1
-  return fall * dirty * tone * (weather.fill + 120 * lit)
+  return fall * dirty * tone * (weather.fill + 120 * litAt(on, last, weather))
 }
 
 function blurred(from: Float32Array, w: number, h: number, sd: number): Float32Array {

@@ -64,20 +64,25 @@ export function seen(lens: Lens, pose: Pose, place: Place, [right, down, into] =
   return onPicture(lens, dot(right, from) / deep, dot(down, from) / deep)
 }
 
-/** The straight line that a pixel looks along, from the camera; the lens's bend taken off. */
-export function lookAlong(
-  { focalPx, middle, bend }: Lens,
-  pose: Pose,
-  [u, v]: Pixel,
-  [right, down, into] = turned(pose),
-): Place {
-  const [x0, y0] = [(u - middle[0]) / focalPx, (v - middle[1]) / focalPx]
-  let [x, y] = [x0, y0]
+/** The direction that a pixel looks in, as tangents right and down of the middle; the lens's bend taken off. */
+export function unbent({ focalPx, middle, bend }: Lens, u: number, v: number): readonly [number, number] {
+  const x0 = (u - middle[0]) / focalPx
+  const y0 = (v - middle[1]) / focalPx
+  if (bend === 0) return [x0, y0]
+  let x = x0
+  let y = y0
   // a fixed point: the bend is small, five rounds leave nothing to speak of
   for (let i = 0; i < 5; i++) {
     const by = 1 + bend * (x * x + y * y)
-    ;[x, y] = [x0 / by, y0 / by]
+    x = x0 / by
+    y = y0 / by
   }
+  return [x, y]
+}
+
+/** The straight line that a pixel looks along, from the camera. */
+export function lookAlong(lens: Lens, pose: Pose, [u, v]: Pixel, [right, down, into] = turned(pose)): Place {
+  const [x, y] = unbent(lens, u, v)
   return [
     x * right[0] + y * down[0] + into[0],
     x * right[1] + y * down[1] + into[1],
