@@ -40,16 +40,21 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
     if (!on) return
     const floor = await told(ask(FloorView, '/api/floor'))
     const open = floor?.jobs.filter(j => j.closedAt === null && j.number !== bench.number) ?? []
-    others.value = (
-      await Promise.all(
-        open.map(async j => {
-          const log = await ask(EntriesAnswer, `/api/jobs/${j.number}/events`)
-          if (log.is !== 'done') return []
-          const { cable, brake } = reduce(log.value.entries)
-          return cable.runs.length ? [{ job: j.number, tag: j.tag, ...cable, brake }] : []
-        }),
-      )
-    ).flat()
+    const logs = await Promise.all(
+      open.map(async j => ({ ...j, log: await ask(EntriesAnswer, `/api/jobs/${j.number}/events`) })),
+    )
+    // asked for this one alone meanwhile
+    if (!all.value) return
+    const unread = logs.filter(j => j.log.is !== 'done').map(j => j.tag)
+    // a list that lacks a bike is not of all: better only this one, and said so
+    all.value = floor !== null && unread.length === 0
+    if (unread.length)
+      trouble.value = `Tag ${unread.join(', ')} could not be read: this is of this bike only. Tap again for all`
+    others.value = logs.flatMap(({ number: job, tag, log }) => {
+      if (log.is !== 'done') return []
+      const { cable, brake } = reduce(log.value.entries)
+      return cable.runs.length ? [{ job, tag, ...cable, brake }] : []
+    })
   }
   const extras = ref<Wanted[]>([])
   const bikes = computed(() => {
@@ -60,21 +65,25 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   const planned = computed<WantedPiece[]>(() => bikes.value.flatMap(piecesToCut))
   const wanted = computed<Wanted[]>(() => [...planned.value, ...extras.value])
   const answers = ref<Record<string, CutAnswer>>({})
-  watchContents(
-    () => wanted.value,
-    () => {
-      answers.value = {}
-    },
-  )
+  /** Which working out the answers are of: one that is still under way when they are forgotten is of none. */
+  let asked = 0
+  function forget() {
+    asked++
+    answers.value = {}
+  }
+  // a plan is of one list and of one wall: of another it would cut what nobody wants, or from what is gone
+  watchContents(() => [wanted.value, stock.value], forget)
   async function workOut() {
     said.value = ''
-    answers.value = {}
+    forget()
+    const mine = asked
     for (const kind of new Set(wanted.value.map(w => w.kind))) {
       answers.value = { ...answers.value, [kind]: { is: 'thinking' } }
       const answer = await cut(
         wanted.value.filter(w => w.kind === kind).map(({ name, lengthMm }) => ({ name, lengthMm })),
         stock.value!.filter(s => s.kind === kind).map(({ id, lengthMm, roll }) => ({ id, lengthMm, roll })),
       )
+      if (mine !== asked) return
       answers.value = { ...answers.value, [kind]: answer }
     }
   }
@@ -86,9 +95,8 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
   )
   async function lookAgain() {
     const seen = await ask(Stock, '/api/cables/stock')
-    if (seen.is !== 'done') return
-    stock.value = seen.value
-    answers.value = {}
+    if (seen.is === 'done') stock.value = seen.value
+    forget()
   }
   /** Cut as planned: the wall is told first, then each bike whose run is cut whole. */
   async function done() {
