@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Made, NumberOfJob } from '#core/http/answers'
+import { NumberOfJob } from '#core/http/answers'
 import { DoorView, FoundBike, TakeIn } from '#core/http/door'
 import { isSaid, SAID_AT_DOOR, withPhrase } from '#core/procedure/history'
 import { nameBySeen, UNSEEN, type Seen } from '#core/job/seen'
@@ -95,12 +95,14 @@ const order = useContractForm({
       without.value || gears.open.value ? null : gears.read.value.is === 'parts' ? gears.read.value.parts : undefined,
     sameParts: sameParts.value,
     seen: seen.value,
+    ...(code.value ? { note: noteOf(code.value) } : {}),
   }),
   line: field => (field === 'promisedAt' ? 'promised' : field),
   send: value => ask(NumberOfJob, '/api/jobs', { method: 'POST', body: value, once: true }),
   done: async ({ number }) => {
     draft.forget()
-    if (code.value) await bringSetup(number, code.value)
+    // the rear and the note went with the order
+    if (code.value) for (const event of arrivesWith(code.value)) await useOutbox().put(number, event, 1)
     return navigateTo(without.value || gears.open.value ? `/jobs/${number}` : `/jobs/${number}/rear`)
   },
 })
@@ -120,10 +122,6 @@ function start(from: Setup) {
   gears.open.value = false
   const wheels = Object.fromEntries(from.brakes.map(b => [b.parts.brake, b.parts.kind]))
   seen.value = { ...seen.value, ...wheels, sprockets: from.rear ? from.rear.cassette.teeth.length : 1 }
-}
-async function bringSetup(number: number, from: Setup) {
-  for (const event of arrivesWith(from)) await useOutbox().put(number, event, 1)
-  await ask(Made, `/api/jobs/${number}/notes`, { method: 'POST', body: { text: noteOf(from) }, once: true })
 }
 const typedOrder = form.useStore(s => s.values)
 const nameErrors = form.useStore(s => s.fieldMeta['customer.name']?.errors ?? [])

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Took } from '../job/minutes'
+import { NOTE_LENGTH } from '../job/note'
 import { Seen } from '../job/seen'
 import { Sheet } from '../ledger/sheet'
 import { RearParts } from '../rear/parts'
@@ -33,6 +34,8 @@ export const TakeIn = z.strictObject({
   seen: Seen.optional(),
   /** The bike's parts are those of its last sheet, so that it may start from there. */
   sameParts: z.boolean(),
+  /** What the code it came with says, that no entry does. */
+  note: line('Note', NOTE_LENGTH).optional(),
 })
 export type TakeIn = z.infer<typeof TakeIn>
 

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { BasedOn } from '../chapter/ids'
 import { DECLINABLE_IDS } from '../job/declined'
 import { DETAILS, LEAVES } from '../job/events'
+import { NOTE_LENGTH } from '../job/note'
 import { OwnFigure } from '../standards/inForce'
 import { Learnt, NOTHING_LEARNT } from '../advice/learnt'
 import { Settled } from '../standards/settled'
@@ -38,7 +39,7 @@ export type SameBike = z.infer<typeof SameBike>
 const EditView = z.object({ field: z.enum(DETAILS), was: z.string(), by: z.string(), at: z.string() })
 export type EditView = z.infer<typeof EditView>
 
-export const Note = z.strictObject({ text: line('Note', 400) })
+export const Note = z.strictObject({ text: line('Note', NOTE_LENGTH) })
 const NoteView = z.object({ id: z.uuid(), text: z.string(), by: z.string(), at: z.string() })
 export const HandBack = z.strictObject({
   id: z.uuid(),

@@ -3,6 +3,7 @@ import { BRAKES, BrakeParts } from '../brake/kinds'
 import { HOUSING_PLACES } from '../cable/places'
 import { RUNS } from '../cable/housing'
 import { HubParts } from '../hub/kinds'
+import { NOTE_LENGTH } from '../job/note'
 import { RearParts } from '../rear/parts'
 
 const Sixteenths = z
@@ -64,5 +65,5 @@ export function noteOf(setup: Setup): string {
     ...(setup.gapMm === null ? [] : [`B gap ${setup.gapMm} mm`]),
     ...(lengths.length ? [`housing mm: ${lengths.join(', ')}`] : []),
   ].join('; ')
-  return words.length > 400 ? `${words.slice(0, 399)}…` : words
+  return words.length > NOTE_LENGTH ? `${words.slice(0, NOTE_LENGTH - 1)}…` : words
 }

@@ -38,6 +38,13 @@ describe('asked again by the same id, since its answer was lost', () => {
     expect(new Set(both).size).toBe(1)
     const left = await within(s, tx => tx.selectFrom('job').select('number').where('tag', 'like', 'Rot %').execute())
     expect(left).toHaveLength(2)
+    expect(await within(s, tx => notesOf(tx, s.shop, id))).toEqual([])
+    // what came with it is written down with it, once
+    const noted = randomUUID()
+    for (let i = 0; i < 2; i++) await s.takeAs(noted, { tag: 'Rot 11', note: 'From its code, left 2026-11-25' })
+    expect((await within(s, tx => notesOf(tx, s.shop, noted))).map(n => n.text)).toEqual([
+      'From its code, left 2026-11-25',
+    ])
     // another order on that tag is another
     await expect(s.takeAs(randomUUID(), { tag: 'Rot 9' })).rejects.toBeInstanceOf(CannotTakeIn)
     // and the id is no other shop's

@@ -20,8 +20,8 @@ export class CannotTakeIn extends Error {
 }
 
 /**
- * Takes a bike in: customer and bike when new, the job, and its first entry. All or nothing. Asked again by the same
- * `id`, because the answer was lost, it is the same job. @throws CannotTakeIn
+ * Takes a bike in: customer and bike when new, the job, its first entries and its note. All or nothing. Asked again by
+ * the same `id`, because the answer was lost, it is the same job. @throws CannotTakeIn
  */
 export function takeIn(
   db: Db,
@@ -93,6 +93,7 @@ export function takeIn(
         signedBy: null,
       })),
     )
+    if (order.note) await addNote(tx, shop, id, person, order.note, newId(), at)
     // a bike that is here needs not be asked back any more
     await cameBack(tx, shop, bike, at)
     return number
