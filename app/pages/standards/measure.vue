@@ -55,25 +55,29 @@ const busy = ref(false)
 async function use(change: Partial<TypedParts>, sure = false) {
   trouble.value = ''
   done.value = null
+  // tapped again, or another bike chosen meanwhile: it is this one's, once
+  busy.value = true
+  trouble.value = await writeDown(job.value, change, sure)
+  busy.value = false
+}
+/** What stands in the way, in words; empty where it is written down, or a doubtful figure waits for a word. */
+async function writeDown(number: number, change: Partial<TypedParts>, sure: boolean): Promise<string> {
   const question = sure ? null : await questionOf(change)
   doubtful.value = question ? { change, question } : null
-  if (question) return
-  busy.value = true
-  const log = await ask(EntriesAnswer, `/api/jobs/${job.value}/events`)
-  busy.value = false
-  if (log.is !== 'done') return void (trouble.value = sayTrouble(log))
+  if (question) return ''
+  const log = await ask(EntriesAnswer, `/api/jobs/${number}/events`)
+  if (log.is !== 'done') return sayTrouble(log)
   const { parts: now } = reduce(log.value.entries).rear
-  if (!now) return void (trouble.value = 'That job has no drivetrain yet')
+  if (!now) return 'That job has no drivetrain yet'
   const typed = withMeasured(typedFromParts(now, now.barrel.turnsOut), change)
   const read = readTypedParts({ ...typed, turnsOut: now.barrel.assumed ? '' : typed.turnsOut })
-  if (read.is === 'wrong') return void (trouble.value = Object.values(read.fields).join('. '))
-  busy.value = true
+  if (read.is === 'wrong') return Object.values(read.fields).join('. ')
   const event = { kind: 'parts', parts: { ...read.parts, barrel: now.barrel } } as const
-  await outbox.put(job.value, event, log.value.entries.at(-1)?.seq ?? 0)
-  busy.value = false
-  trouble.value = sayTrouble(outbox.trouble)
-  if (!outbox.trouble) done.value = job.value
+  await outbox.put(number, event, log.value.entries.at(-1)?.seq ?? 0)
+  const stopped = sayTrouble(outbox.trouble)
+  if (!outbox.trouble) done.value = number
   if (outbox.trouble?.is === 'refused') outbox.clearTrouble()
+  return stopped
 }
 const ids = { job: useId() }
 </script>
@@ -101,7 +105,7 @@ const ids = { job: useId() }
             No bike is here. <NuxtLink class="underline" to="/take-in">Take one in</NuxtLink>, and measure there.
           </p>
           <DoubtfulFigure
-            v-if="doubtful"
+            v-if="doubtful && !busy"
             :question="doubtful.question"
             @keep="use(doubtful.change, true)"
             @leave="doubtful = null"
