@@ -108,8 +108,17 @@ test('fetched unrepaired, or cancelled: asked once more with the reason, nothing
   await t(bench, 'end-sure').click()
   await expect(bench.getByText('Note is empty: type it in')).toBeVisible()
   await t(bench, 'why').fill('too dear')
+  // its reason is written once, however often it is asked
+  const ends = `**/api/jobs/${number}/hand-back`
+  await bench.route(ends, route => route.fulfill({ status: 500, json: {} }), { times: 1 })
+  await t(bench, 'end-sure').click()
+  await expect(bench.getByText('Something went wrong on the server: try again')).toBeVisible()
   await t(bench, 'end-sure').click()
   await expect(t(bench, 'closed')).toBeVisible()
+  const { notes } = (await (await bench.request.get(`${SERVER()}/api/jobs/${number}`)).json()) as {
+    notes: { text: string }[]
+  }
+  expect(notes.map(n => n.text)).toEqual(['too dear'])
   await bench.goto(`${SERVER()}/jobs/${number}/sheet`)
   await expect(t(bench, 'handed-back')).toHaveText('Fetched unrepaired')
   await expect(t(bench, 'paper')).toContainText('Its customer fetched it with the work not done')

@@ -5,19 +5,19 @@ import { Note } from '#core/http/job'
 import type { Leaves } from '#core/job/events'
 import { mayHandBack, mayLeave } from '#core/ledger/gates'
 import type { JobState } from '#core/ledger/reduce'
-import { Sheet } from '#core/ledger/sheet'
 
 const props = defineProps<{
   number: number
   state: JobState
-  basedOn: number
   how: Leaves
   words: string
   means: string
 }>()
 const emit = defineEmits<{ done: []; close: [] }>()
 const session = useSession()
-const id = newUuid()
+const leave = useHandBack()
+/** Why, as it is written down already: when the job could not be ended then, it is not written again. */
+let noted: string | null = null
 const shut = computed(() => {
   const { role } = session.now?.person ?? {}
   if (!role) return 'Say who works: choose your name first'
@@ -27,12 +27,12 @@ const order = useContractForm({
   initial: { text: '' },
   schema: Note,
   async send(value) {
-    const noted = await ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value, once: true })
-    if (noted.is !== 'done') return noted
-    return ask(Sheet, `/api/jobs/${props.number}/hand-back`, {
-      method: 'POST',
-      body: { id, basedOn: props.basedOn, how: props.how, fault: null },
-    })
+    if (value.text !== noted) {
+      const asked = await ask(Made, `/api/jobs/${props.number}/notes`, { method: 'POST', body: value, once: true })
+      if (asked.is !== 'done') return asked
+      noted = value.text
+    }
+    return leave(props.how)
   },
   done: () => emit('done'),
 })

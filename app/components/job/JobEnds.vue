@@ -3,7 +3,7 @@
 <script setup lang="ts">
 import type { JobState } from '#core/ledger/reduce'
 
-defineProps<{ number: number; state: JobState; basedOn: number }>()
+defineProps<{ number: number; state: JobState }>()
 const emit = defineEmits<{ done: [] }>()
 const WAYS = [
   [
@@ -31,7 +31,6 @@ function ended() {
       v-else
       :number="number"
       :state="state"
-      :based-on="basedOn"
       :how="way[0]"
       :words="way[1]"
       :means="way[2]"

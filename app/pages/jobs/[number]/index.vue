@@ -72,7 +72,7 @@ const begin = computed(() => (state.value.rear.setup ? 'rear' : 'hub'))
           <summary class="flex min-h-11 cursor-pointer items-center font-bold">Schools on this job</summary>
           <SchoolPick class="mt-2" :chosen="state.job.schools" :in-force="schools.ids" @choose="choose" />
         </details>
-        <JobEnds v-if="!closed" :number="number" :state="state" :based-on="ledger.lastSeq" @done="ledger.refresh" />
+        <JobEnds v-if="!closed" :number="number" :state="state" @done="ledger.refresh" />
       </div>
       <div class="grid content-start gap-5">
         <section aria-label="Drivetrain">

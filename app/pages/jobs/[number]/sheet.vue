@@ -86,26 +86,14 @@ function shut(how: Leaves, named: Declinable | null = null): string | null {
   if (!role) return 'Say who works: choose your name first'
   return (mayLeave(state.value, how, named) ?? mayHandBack(role, how))?.message ?? null
 }
-// one id for one hand-back: asking twice hands back once
-let handBackId = newUuid()
+const leave = useHandBack()
 async function handBack(how: Leaves) {
   if (busy.value) return
-  const named = how === 'declined' ? fault.value : null
-  // what was just tapped is on its way: it goes first
   busy.value = true
-  await ledger.refresh()
-  const waits = ledger.waiting.length
-  const asked = waits
-    ? null
-    : await ask(Sheet, `/api/jobs/${number}/hand-back`, {
-        method: 'POST',
-        body: { id: handBackId, basedOn: ledger.lastSeq, how, fault: named },
-      })
+  const asked = await leave(how, how === 'declined' ? fault.value : null)
   busy.value = false
-  if (!asked) return void (words.value = `${waits} still waiting to be sent: hand back when all is saved`)
   words.value = sayTrouble(asked)
   if (asked.is !== 'done') return
-  handBackId = newUuid()
   other.value = null
   await ledger.refresh()
 }
