@@ -145,7 +145,9 @@ test('all bikes means all: one that could not be read is named, and the list is 
   answers['/api/jobs/8/events'] = () => done({ entries: [] })
   await at.allBikes(true)
   expect(at.all.value).toBe(false)
-  expect(at.trouble.value).toBe('Tag 9 could not be read: this is of this bike only. Tap again for all')
+  expect(at.trouble.value).toBe(
+    'Tag 9 could not be read, so the list is of this bike alone: choose all open bikes again',
+  )
 
   answers['/api/jobs/9/events'] = () => done({ entries: [] })
   await at.allBikes(true)

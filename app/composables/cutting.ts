@@ -49,7 +49,7 @@ export function useCutting(bench: Bench, cut: ReturnType<typeof useCables>['cut'
     // a list that lacks a bike is not of all: better only this one, and said so
     all.value = floor !== null && unread.length === 0
     if (unread.length)
-      trouble.value = `Tag ${unread.join(', ')} could not be read: this is of this bike only. Tap again for all`
+      trouble.value = `Tag ${unread.join(', ')} could not be read, so the list is of this bike alone: choose all open bikes again`
     others.value = logs.flatMap(({ number: job, tag, log }) => {
       if (log.is !== 'done') return []
       const { cable, brake } = reduce(log.value.entries)

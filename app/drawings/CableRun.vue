@@ -138,9 +138,10 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
       <text x="38" :y="y(0) + 2" text-anchor="end">0</text>
     </g>
     <text x="50" :y="y(0)" font-size="12.5" fill="var(--mat-soft)">share of the lever’s pull, %</text>
+    <!-- under its end: above it the step down of a short last loop would strike it through -->
     <text
-      :x="W - 40"
-      :y="y(left) - 8"
+      :x="W - 14"
+      :y="Math.min(y(left) + 20, H - 6)"
       text-anchor="end"
       font-size="18"
       font-weight="700"
