@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import { axeFinds } from './axe'
+import { templateRun } from '#core/cable/templates'
 import { USUAL_FRONT } from '#core/front/parts'
 import { expect, ready, sender, SERVER, settled, still, test, type TestShop } from './shop'
 
@@ -78,6 +79,7 @@ async function allSaid(page: Page, shop: TestShop, number: number) {
   ] as const)
     await put({ kind: 'housing', place, lengthMm, of: '4 mm', ends: 'metal' })
   await put({ kind: 'inner', lengthMm: 2000 })
+  for (const run of ['rear', 'rear-brake'] as const) await put({ kind: 'run', run: templateRun('internal', run) })
 }
 
 /** In four parts, so that two can be looked at at once. */

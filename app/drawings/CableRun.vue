@@ -7,7 +7,7 @@ import type { BendLoss } from '#core/cable/friction'
 
 const props = defineProps<{ run: Run; losses: readonly BendLoss[]; chosen: string | null }>()
 const emit = defineEmits<{ choose: [piece: string] }>()
-const W = 690
+const W = useTrueWidth(340, 690)
 const H = 250
 const LINE = 92
 const laid = computed(() => {
@@ -16,7 +16,7 @@ const laid = computed(() => {
     p.kind === 'guide' ? Math.max(40, ((p.bend.deg * Math.PI) / 180) * p.bend.radiusMm) : p.lengthMm,
   )
   const whole = lengths.reduce((s, l) => s + l, 0)
-  const x = along([0, whole], [44, W - 44])
+  const x = along([0, whole], [44, W.value - 44])
   return {
     whole,
     pieces: props.run.pieces.map((p, i) => {
@@ -34,21 +34,36 @@ const laid = computed(() => {
     }),
   }
 })
-/** Bends in the order of the run, each with its loss. */
-const bends = computed(() => laid.value.pieces.flatMap(l => l.bends).map((b, i) => ({ ...b, loss: props.losses[i] })))
+/** Figures of bends stand so far apart at least, px; those of the others are seen where their piece is opened. */
+const APART = 42
+/** A letter of a piece's name is about so wide, px: a name with no room is left to the list below. */
+const LETTER = 6.2
+/** Bends in the order of the run, each with its loss, and whether its figures have room. */
+const bends = computed(() => {
+  let last = -Infinity
+  return laid.value.pieces
+    .flatMap(l => l.bends)
+    .map((b, i) => {
+      const roomy = b.x - last >= APART
+      if (roomy) last = b.x
+      return { ...b, roomy, loss: props.losses[i] }
+    })
+})
 const y = along([1, 0], [150, 232])
 const steps = computed(() => {
   let path = `M44 ${y(1)}`
   for (const b of bends.value) path += `H${b.x}V${y(b.loss?.after ?? 1)}`
-  return `${path}H${W - 44}`
+  return `${path}H${W.value - 44}`
 })
 const left = computed(() => props.losses.at(-1)?.after ?? 1)
 </script>
 
 <template>
   <svg
+    ref="drawn"
     :viewBox="`0 0 ${W} ${H}`"
-    class="block h-auto w-full"
+    class="block w-full"
+    :style="{ height: `${H}px` }"
     role="img"
     :aria-label="`Run of ${Math.round(laid.whole)} mm: ${run.pieces.map(p => p.name).join(', ')}; ${Math.round(left * 100)} % of the pull is left at the clamp`"
   >
@@ -90,7 +105,7 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         font-size="12.5"
         :fill="l.p.name === chosen ? 'var(--mat-ink)' : 'var(--mat-soft)'"
       >
-        {{ l.to - l.from > 54 ? l.p.name : '' }}
+        {{ l.to - l.from > LETTER * l.p.name.length ? l.p.name : '' }}
       </text>
       <text
         v-if="l.p.kind !== 'guide' && l.to - l.from > 44"
@@ -112,6 +127,7 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         stroke-width="3"
       />
       <text
+        v-if="b.roomy || b.loss?.tight"
         :x="b.x"
         y="38"
         text-anchor="middle"
@@ -122,6 +138,7 @@ const left = computed(() => props.losses.at(-1)?.after ?? 1)
         {{ b.deg }}°{{ b.loss?.tight ? ' tight' : '' }}
       </text>
       <text
+        v-if="b.roomy"
         :x="b.x - 6"
         :y="Math.max(y(((b.loss?.before ?? 1) + (b.loss?.after ?? 1)) / 2) + 5, y(b.loss?.before ?? 1) + 16)"
         font-size="12.5"
