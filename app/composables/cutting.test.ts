@@ -48,8 +48,21 @@ function cutting() {
     new Promise<CutAnswer>(answered => working.push({ pieces, wall, ready: () => answered(allFrom(pieces, wall)) }))
   return scope.run(() => useCutting(bench as unknown as Bench, cut))!
 }
+/** The wall is read, and one piece is to be cut. */
+async function wanting(name: string) {
+  const at = cutting()
+  await at.load()
+  at.extras.value = [piece(name)]
+  await nextTick()
+  return at
+}
 /** What waits for a promise that is kept already has gone on. */
 const soon = () => new Promise(after => setTimeout(after))
+/** The worker answers what it was asked, by its place among all that was. */
+async function workedOut(nth: number) {
+  working[nth]!.ready()
+  await soon()
+}
 
 beforeEach(() => {
   scope = effectScope()
@@ -70,57 +83,42 @@ afterEach(() => {
 })
 
 test('a plan that comes when the list is another is not shown, and nothing can be cut by it', async () => {
-  const at = cutting()
-  await at.load()
-  at.extras.value = [piece('gear, rear loop')]
-  await nextTick()
+  const at = await wanting('gear, rear loop')
   void at.workOut()
   expect(at.answers.value).toEqual({ 'shift 4 mm': { is: 'thinking' } })
   at.extras.value = [piece('gear, rear loop'), piece('gear, lever')]
   await nextTick()
-  working[0]!.ready()
-  await soon()
+  await workedOut(0)
   expect(at.answers.value).toEqual({})
   expect(at.labels.value).toEqual([])
 
   // asked again it is of both
   void at.workOut()
-  working[1]!.ready()
-  await soon()
+  await workedOut(1)
   expect(at.labels.value.map(w => w.name)).toEqual(['gear, rear loop', 'gear, lever'])
 })
 
 test('tapped twice, the first answer is of no list any more', async () => {
-  const at = cutting()
-  await at.load()
-  at.extras.value = [piece('gear, rear loop')]
-  await nextTick()
+  const at = await wanting('gear, rear loop')
   void at.workOut()
   void at.workOut()
-  working[1]!.ready()
-  await soon()
+  await workedOut(1)
   const shown = at.answers.value
-  working[0]!.ready()
-  await soon()
+  await workedOut(0)
   expect(at.answers.value).toBe(shown)
 })
 
 test('a roll that is gone from the wall takes the plan with it: it was to be cut from that', async () => {
-  const at = cutting()
-  await at.load()
-  at.extras.value = [piece('gear, rear loop')]
-  await nextTick()
+  const at = await wanting('gear, rear loop')
   void at.workOut()
-  working[0]!.ready()
-  await soon()
+  await workedOut(0)
   expect(at.labels.value).toHaveLength(1)
   answers['/api/cables/stock/one'] = () => done([roll('two', 5000)])
   await at.drop('one')
   await nextTick()
   expect(at.answers.value).toEqual({})
   void at.workOut()
-  working[1]!.ready()
-  await soon()
+  await workedOut(1)
   answers['/api/cables/cut'] = () => done([roll('two', 4598)])
   await at.done()
   expect(sent.at(-1)).toEqual({

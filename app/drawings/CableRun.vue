@@ -37,7 +37,7 @@ const laid = computed(() => {
 /** Figures of bends stand so far apart at least, px; those of the others are seen where their piece is opened. */
 const APART = 42
 /** A letter of a piece's name is about so wide, px: a name with no room is left to the list below. */
-const LETTER = 6.2
+const LETTER = 6
 /** Bends in the order of the run, each with its loss, and whether its figures have room. */
 const bends = computed(() => {
   let last = -Infinity

@@ -105,7 +105,7 @@ const ids = { job: useId() }
             No bike is here. <NuxtLink class="underline" to="/take-in">Take one in</NuxtLink>, and measure there.
           </p>
           <DoubtfulFigure
-            v-if="doubtful && !busy"
+            v-if="doubtful"
             :question="doubtful.question"
             @keep="use(doubtful.change, true)"
             @leave="doubtful = null"
